@@ -1,0 +1,20 @@
+/** Every route of the product in one object. */
+import { bookRoutes } from './book.ts'
+import { peopleRoutes } from './people.ts'
+import type { Route } from './route.ts'
+import { shopRoutes } from './shop.ts'
+import { slipRoutes } from './slips.ts'
+
+export const contract = { ...shopRoutes, ...peopleRoutes, ...slipRoutes, ...bookRoutes } as const
+export type Contract = typeof contract
+export type RouteName = keyof Contract
+
+/** All routes with their names, in the order of the contract. */
+export function everyRoute(): readonly (readonly [RouteName, Route])[] {
+  return Object.entries(contract) as [RouteName, Route][]
+}
+
+/** Puts parameters into a path; each is encoded. */
+export function fillPath(path: string, params: Readonly<Record<string, string>>): string {
+  return path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(params[name] ?? ''))
+}

@@ -1,0 +1,7 @@
+export * from './book.ts'
+export * from './contract.ts'
+export * from './error.ts'
+export * from './people.ts'
+export * from './route.ts'
+export * from './shop.ts'
+export * from './slips.ts'

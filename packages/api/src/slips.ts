@@ -1,0 +1,191 @@
+/** Slips: the list, one slip's head, its history, and the acts on it. */
+import { SLIP_STATES, jsonSchema } from '@plain-slate/core'
+import { z } from 'zod'
+import { intentSchema, stageSchema } from './error.ts'
+import { personIdSchema, pinSchema } from './people.ts'
+import { route } from './route.ts'
+
+export const slipNumberSchema = z.string().regex(/^[0-9]{4,6}$/, 'a slip number, four to six digits')
+export const stateSchema = z.enum(SLIP_STATES)
+const moment = z.iso.datetime({ precision: 3 })
+const line = z.string().trim().max(120)
+const paragraph = z.string().trim().max(2000)
+
+/** A row of the list. `customer` is null when none was given or when it was withdrawn. */
+export const slipRowSchema = z.object({
+  number: z.string(),
+  device: z.string(),
+  model: z.string().nullable(),
+  customer: z.string().nullable(),
+  intent: intentSchema,
+  promise: z.string(),
+  stage: stageSchema,
+  state: stateSchema,
+  due: moment.nullable(),
+  openedAt: moment,
+  version: z.int(),
+})
+export type SlipRow = z.infer<typeof slipRowSchema>
+
+/** A slip's head: the row, the customer's own words, and whether personal text was withdrawn. */
+export const slipSchema = slipRowSchema.extend({
+  words: z.string().nullable(),
+  withdrawn: z.boolean(),
+  openedBy: z.string(),
+})
+export type Slip = z.infer<typeof slipSchema>
+
+/** The parts of a head that people change, with their limits. Empty text means "not known". */
+export const slipFields = {
+  device: line.min(2),
+  model: line,
+  customer: line,
+  intent: intentSchema,
+  promise: line,
+  words: paragraph,
+  due: z.union([moment, z.literal('')]),
+} as const
+export const SLIP_FIELDS = Object.keys(slipFields) as readonly SlipField[]
+export type SlipField = keyof typeof slipFields
+
+const change = <Value extends z.ZodType>(value: Value) =>
+  z.exactOptional(z.object({ from: z.string(), to: value }))
+
+/** Each change says what the field said before, so that a colleague's change is never run over. */
+export const slipChangeSchema = z.object({
+  device: change(slipFields.device),
+  model: change(slipFields.model),
+  customer: change(slipFields.customer),
+  intent: change(slipFields.intent),
+  promise: change(slipFields.promise),
+  words: change(slipFields.words),
+  due: change(slipFields.due),
+})
+export type SlipChange = z.infer<typeof slipChangeSchema>
+
+export const SLIP_SORTS = ['number', 'device', 'intent', 'stage', 'state', 'due'] as const
+const csvOf = <Value extends z.ZodType<string, string>>(value: Value) =>
+  z
+    .string()
+    .transform((text) => text.split(',').filter((part) => part !== ''))
+    .pipe(z.array(value))
+
+/** The list's query as it stands in the address; every part may be left out. */
+export const slipQuerySchema = z.object({
+  q: z.exactOptional(z.string().trim().max(80)),
+  state: z.exactOptional(csvOf(stateSchema)),
+  intent: z.exactOptional(csvOf(intentSchema)),
+  stage: z.exactOptional(csvOf(stageSchema)),
+  sort: z.exactOptional(z.enum(SLIP_SORTS)),
+  dir: z.exactOptional(z.enum(['up', 'down'])),
+})
+export type SlipQuery = z.infer<typeof slipQuerySchema>
+
+/** One line of what happened: an entry of the book with its people and texts in words. */
+export const eventLineSchema = z.object({
+  seq: z.int(),
+  at: moment,
+  by: z.string().nullable(),
+  act: z.string(),
+  slip: z.string().nullable(),
+  facts: z.record(z.string(), jsonSchema),
+  /** By what they are; null: withdrawn. */
+  texts: z.record(z.string(), z.string().nullable()),
+  hash: z.string(),
+})
+export type EventLine = z.infer<typeof eventLineSchema>
+
+const byNumber = z.object({ number: slipNumberSchema })
+
+export const slipRoutes = {
+  slips: route({
+    method: 'get',
+    path: '/api/slips',
+    needs: 'trainee',
+    summary: 'The list, searched, filtered and sorted',
+    query: slipQuerySchema,
+    answer: z.object({
+      rows: z.array(slipRowSchema),
+      total: z.int(),
+      states: z.record(z.string(), z.int()),
+    }),
+  }),
+  slipsCsv: route({
+    method: 'get',
+    path: '/api/slips.csv',
+    needs: 'trainee',
+    summary: 'The same list as CSV',
+    query: slipQuerySchema,
+    answers: 'csv',
+  }),
+  slipOpen: route({
+    method: 'post',
+    path: '/api/slips',
+    needs: 'trainee',
+    summary: 'Open a slip',
+    body: z.object({
+      device: slipFields.device,
+      intent: slipFields.intent,
+      model: slipFields.model.default(''),
+      customer: slipFields.customer.default(''),
+      promise: slipFields.promise.default(''),
+      words: slipFields.words.default(''),
+      due: slipFields.due.default(''),
+    }),
+    answer: slipSchema,
+  }),
+  slip: route({
+    method: 'get',
+    path: '/api/slips/{number}',
+    needs: 'trainee',
+    summary: "A slip's head",
+    params: byNumber,
+    answer: slipSchema,
+  }),
+  slipChange: route({
+    method: 'patch',
+    path: '/api/slips/{number}',
+    needs: 'technician',
+    summary: "Change a slip's head; nobody's change is run over",
+    params: byNumber,
+    body: slipChangeSchema,
+    answer: slipSchema,
+  }),
+  slipState: route({
+    method: 'post',
+    path: '/api/slips/{number}/state',
+    needs: 'technician',
+    summary: 'Let a slip wait, stop it, decline it, close it, open it again',
+    params: byNumber,
+    body: z.object({ state: stateSchema, reason: paragraph.default('') }),
+    answer: slipSchema,
+  }),
+  slipHistory: route({
+    method: 'get',
+    path: '/api/slips/{number}/history',
+    needs: 'trainee',
+    summary: 'Who did what on this slip, newest first',
+    params: byNumber,
+    answer: z.array(eventLineSchema),
+  }),
+  slipNote: route({
+    method: 'post',
+    path: '/api/slips/{number}/notes',
+    needs: 'trainee',
+    summary: 'Write a note on a slip',
+    params: byNumber,
+    body: z.object({ text: paragraph.min(1) }),
+    answer: eventLineSchema,
+  }),
+  slipWithdraw: route({
+    method: 'post',
+    path: '/api/slips/{number}/withdraw',
+    needs: 'technician',
+    summary: "Withdraw a slip's personal text, with a second person beside you",
+    params: byNumber,
+    body: z.object({
+      second: z.exactOptional(z.object({ person: personIdSchema, pin: pinSchema })),
+    }),
+    answer: z.object({ withdrawn: z.int(), slip: slipSchema }),
+  }),
+}

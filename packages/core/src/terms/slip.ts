@@ -1,0 +1,56 @@
+/**
+ * The words of a slip: why the device came in (intent), the ten stages in the order of the work,
+ * and the state of the job as a whole.
+ */
+export const INTENTS = [
+  'restore',
+  'update',
+  'downgrade',
+  'variant-change',
+  'preview',
+  'relock',
+  'service',
+] as const
+export type Intent = (typeof INTENTS)[number]
+
+export const STAGES = [
+  'intake',
+  'readings',
+  'firmware',
+  'proof',
+  'compare',
+  'plan',
+  'ready',
+  'write',
+  'first-start',
+  'hand-back',
+] as const
+export type Stage = (typeof STAGES)[number]
+
+/** `waiting` is for somebody else (owner, maker); `stopped` and `declined` end without the work done. */
+export const SLIP_STATES = ['open', 'waiting', 'stopped', 'declined', 'closed'] as const
+export type SlipState = (typeof SLIP_STATES)[number]
+
+/** Where a stage lies against the one the slip is at. */
+export type StagePlace = 'behind' | 'here' | 'ahead'
+
+/** Tells whether `stage` is already behind a slip that stands at `at`, is the one, or is ahead. */
+export function stagePlace(stage: Stage, at: Stage): StagePlace {
+  const distance = STAGES.indexOf(stage) - STAGES.indexOf(at)
+  if (distance === 0) return 'here'
+  return distance < 0 ? 'behind' : 'ahead'
+}
+
+/** Which states a slip may go to from each. An ended slip can be opened again; nothing else is lost. */
+const NEXT_STATES: Readonly<Record<SlipState, readonly SlipState[]>> = {
+  open: ['waiting', 'stopped', 'declined', 'closed'],
+  waiting: ['open', 'stopped', 'declined', 'closed'],
+  stopped: ['open'],
+  declined: ['open'],
+  closed: ['open'],
+}
+
+/** The states that a slip in `from` may go to, in the order they are offered. */
+export function nextStates(from: SlipState): readonly SlipState[] {
+  return NEXT_STATES[from]
+}

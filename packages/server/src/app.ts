@@ -1,0 +1,72 @@
+/** The Express application: guards, session, the contract's routes, pages, the last resort. */
+import { randomUUID } from 'node:crypto'
+import type { Express } from 'express'
+import express from 'express'
+import { rateLimit } from 'express-rate-limit'
+import { pinoHttp } from 'pino-http'
+import { bookHandlers } from './book/handlers.ts'
+import { lastResort, refuseWith } from './edge/errors.ts'
+import { knownHost, notCached, sameOrigin } from './edge/guards.ts'
+import { headers } from './edge/headers.ts'
+import { mount } from './edge/mount.ts'
+import type { House } from './house.ts'
+import { peopleHandlers } from './people/handlers.ts'
+import { knowActor, sessions } from './people/session.ts'
+import { servePages } from './pages.ts'
+import { shopHandlers } from './shop/handlers.ts'
+import { slipHandlers } from './slips/handlers.ts'
+
+/** Heads and notes are small; files go another way. */
+const BODY_LIMIT = '64kb'
+/** Sign-ins a minute from one address, on top of the slowing of each person's PIN. */
+const SIGN_INS_A_MINUTE = 60
+
+export type App = { readonly express: Express; readonly close: () => Promise<void> }
+
+/** Puts the application together. `webDist` is the folder of the built interface. */
+export function makeApp(house: House, webDist: string): App {
+  const app = express()
+  const session = sessions(house)
+  app.disable('x-powered-by')
+  if (house.config.behindTls) app.set('trust proxy', 1)
+  app.use(
+    pinoHttp({
+      logger: house.log,
+      genReqId: () => randomUUID(),
+      autoLogging: { ignore: (req) => req.url === '/api/ready' || req.url === '/api/health' },
+      redact: ['req.headers', 'res.headers'],
+      customLogLevel: (_req, res, error) =>
+        error !== undefined || res.statusCode >= 500 ? 'error' : 'debug',
+    }),
+  )
+  app.use(knownHost(house.config), ...headers(house.config))
+  app.use('/api', notCached, sameOrigin(house.config), express.json({ limit: BODY_LIMIT }))
+  app.use(['/api/session', '/api/first-lead'], signInLimit())
+  app.use('/api', session.handler, knowActor(house))
+  mount(app, house, {
+    ...shopHandlers(house),
+    ...peopleHandlers(house),
+    ...slipHandlers(house),
+    ...bookHandlers(house),
+  })
+  servePages(app, webDist)
+  app.use((req, res) => {
+    refuseWith(req, res, { code: 'route.unknown', facts: { path: req.path } })
+  })
+  app.use(lastResort(house.log))
+  return { express: app, close: session.close }
+}
+
+function signInLimit() {
+  return rateLimit({
+    windowMs: 60_000,
+    limit: SIGN_INS_A_MINUTE,
+    skip: (req) => req.method !== 'POST',
+    validate: false,
+    handler: (req, res) => {
+      const seconds = 60
+      const more = { waitSeconds: seconds }
+      refuseWith(req, res, { code: 'session.slow', facts: { seconds, name: '' }, more })
+    },
+  })
+}

@@ -1,0 +1,43 @@
+/** The one way out for what goes wrong: refusals with their sentence, faults with a request id. */
+import type { NextFunction, Request, Response } from 'express'
+import type { Logger } from 'pino'
+import { isAway } from '../tables/database.ts'
+import type { Refusal } from '../refusal.ts'
+import { errorOf, statusOf } from '../refusal.ts'
+
+/** Answers with a refusal in the error shape. */
+export function refuseWith(req: Request, res: Response, refusal: Refusal): void {
+  if (res.headersSent) {
+    res.end()
+    return
+  }
+  res.status(statusOf(refusal.code)).json(errorOf(refusal, String(req.id), 'en-GB'))
+}
+
+/** What body parsing and other middleware throw, as refusals; undefined for a real fault. */
+function known(error: unknown): Refusal | undefined {
+  if (isAway(error)) return { code: 'database.away' }
+  const type = typeof error === 'object' && error !== null && 'type' in error ? error.type : ''
+  if (type === 'entity.too.large') return { code: 'input.too-large' }
+  if (type === 'entity.parse.failed' || type === 'encoding.unsupported')
+    return {
+      code: 'input.invalid',
+      more: { where: [{ path: '', problem: 'the body is not readable JSON' }] },
+    }
+  if (error instanceof URIError)
+    return {
+      code: 'input.invalid',
+      more: { where: [{ path: 'address', problem: 'not readable as an address' }] },
+    }
+  return undefined
+}
+
+/** Express's last handler. A fault is logged whole and told as an id; the process lives on. */
+export function lastResort(log: Logger) {
+  return (error: unknown, req: Request, res: Response, next: NextFunction): void => {
+    void next
+    const refusal = known(error)
+    if (refusal === undefined) log.error({ err: error, requestId: req.id }, 'fault')
+    refuseWith(req, res, refusal ?? { code: 'server.fault', facts: { id: String(req.id) } })
+  }
+}

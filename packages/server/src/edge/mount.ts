@@ -1,0 +1,102 @@
+/**
+ * Joins the contract to its handlers: parses what comes in, holds the route's role against whoever is
+ * signed in, calls one function, answers. Every route of the contract must have a handler: the
+ * compiler sees to it.
+ */
+import type { AnswerOf, BodyOf, Contract, ParamsOf, QueryOf, Route, RouteName } from '@plain-slate/api'
+import { everyRoute } from '@plain-slate/api'
+import type { Result } from '@plain-slate/core'
+import { reaches } from '@plain-slate/core'
+import type { Express, Request, Response } from 'express'
+import type { z } from 'zod'
+import { enter } from '../book/append.ts'
+import type { House } from '../house.ts'
+import type { Face } from '../people/face.ts'
+import type { Refusal } from '../refusal.ts'
+import { refuseWith } from './errors.ts'
+import { bearsSecret } from './guards.ts'
+
+/** The handler wrote the answer itself (a stream, a page). */
+export const WRITTEN = Symbol('written')
+
+export type Call<R extends Route> = {
+  readonly params: ParamsOf<R>
+  readonly query: QueryOf<R>
+  readonly body: BodyOf<R>
+  /** Who is signed in; undefined only on routes that need nobody, or under the bench secret. */
+  readonly actor: Face | undefined
+  readonly req: Request
+  readonly res: Response
+}
+
+export type Handler<R extends Route> = (
+  call: Call<R>,
+) => Promise<Result<AnswerOf<R> | typeof WRITTEN, Refusal>>
+
+export type Handlers = { readonly [Name in RouteName]: Handler<Contract[Name]> }
+
+/** Mounts every route of the contract on the app. */
+export function mount(app: Express, house: House, handlers: Handlers): void {
+  for (const [name, route] of everyRoute()) {
+    const path = route.path.replace(/\{(\w+)\}/g, ':$1')
+    const handler = handlers[name] as unknown as Handler<Route>
+    app[route.method](path, async (req, res) => {
+      const refusal = await answer(house, route, handler, req, res)
+      if (refusal !== undefined) refuseWith(req, res, refusal)
+    })
+  }
+}
+
+async function answer(
+  house: House,
+  route: Route,
+  handler: Handler<Route>,
+  req: Request,
+  res: Response,
+): Promise<Refusal | undefined> {
+  const actor = res.locals.actor
+  const withSecret = route.secret === true && bearsSecret(req, house.config)
+  if (!withSecret && !reaches(actor?.role, route.needs)) return notEnough(house, route, actor)
+  const input = parse(route, req)
+  if (!input.ok) return input.refusal
+  const result = await handler({ ...input.value, actor, req, res })
+  if (!result.ok) return result.refusal
+  if (result.value !== WRITTEN) res.json(route.answer.parse(result.value))
+  return undefined
+}
+
+/** Nobody signed in is told to sign in; somebody who may not is entered in the book. */
+async function notEnough(
+  house: House,
+  route: Route,
+  actor: Face | undefined,
+): Promise<Refusal> {
+  if (actor === undefined) return { code: 'session.none' }
+  const act = `${route.method.toUpperCase()} ${route.path}`
+  await house.db.transaction((trx) =>
+    enter(house, trx, { by: actor.id, act: 'act.refused', facts: { route: act } }),
+  )
+  return { code: 'act.refused', facts: { role: actor.role, needs: route.needs } }
+}
+
+type Input = { readonly params: unknown; readonly query: unknown; readonly body: unknown }
+
+function parse(route: Route, req: Request): Result<Input, Refusal> {
+  const parts = {
+    params: route.params.safeParse(req.params),
+    query: route.query.safeParse(req.query),
+    body: route.body.safeParse(req.body ?? {}),
+  }
+  const where = Object.entries(parts).flatMap(([part, parsed]) =>
+    parsed.success ? [] : parsed.error.issues.map((issue) => problemOf(part, issue)),
+  )
+  if (where.length > 0) return { ok: false, refusal: { code: 'input.invalid', more: { where } } }
+  return {
+    ok: true,
+    value: { params: parts.params.data, query: parts.query.data, body: parts.body.data },
+  }
+}
+
+function problemOf(part: string, issue: z.core.$ZodIssue) {
+  return { path: [part, ...issue.path.map(String)].join('.'), problem: issue.message }
+}

@@ -1,0 +1,49 @@
+/**
+ * One event stream: server-sent events (WHATWG HTML) with a heartbeat, ended when its session is over
+ * or the server drains.
+ */
+import type { Request, Response } from 'express'
+import type { House } from '../house.ts'
+import type { Face } from '../people/face.ts'
+import { sessionLives } from '../tables/sessions.ts'
+import type { Word } from './hub.ts'
+
+const HEARTBEAT_MS = 20_000
+const SESSION_CHECK_MS = 60_000
+/** A subscriber that does not read is let go when this much waits for it. */
+const BACKLOG_BYTES = 256 * 1024
+
+/** Streams until the browser, the session or the server ends it; false when too many are open. */
+export function stream(house: House, actor: Face, req: Request, res: Response): boolean {
+  const leave = house.hub.subscribe({
+    personId: actor.id,
+    role: actor.role,
+    hear: (word) => {
+      if (res.writableLength > BACKLOG_BYTES) res.destroy()
+      else if (word.kind === 'bye') res.end()
+      else res.write(frame(word))
+    },
+  })
+  if (leave === undefined) return false
+  res.writeHead(200, { 'content-type': 'text/event-stream', 'x-accel-buffering': 'no' })
+  res.write('retry: 1000\n\nevent: hello\ndata: {}\n\n')
+  const beat = setInterval(() => res.write(': beat\n\n'), HEARTBEAT_MS)
+  const check = setInterval(() => {
+    sessionLives(house.db, req.sessionID)
+      .then((lives) => {
+        if (!lives) res.end('event: signed-off\ndata: {}\n\n')
+      })
+      .catch(() => res.end())
+  }, SESSION_CHECK_MS)
+  res.on('close', () => {
+    clearInterval(beat)
+    clearInterval(check)
+    leave()
+  })
+  return true
+}
+
+function frame(word: Word): string {
+  if (word.kind !== 'news') return 'event: reset\ndata: {}\n\n'
+  return `event: news\ndata: ${JSON.stringify(word.news)}\n\n`
+}

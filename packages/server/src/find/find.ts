@@ -1,0 +1,37 @@
+/** The find box over what the server knows. Each kind is one finder; a new kind is one more. */
+import type { Hit } from '@plain-slate/api'
+import type { Database } from '../tables/database.ts'
+import { listPeople } from '../tables/people.ts'
+import { listSlips } from '../tables/slips.ts'
+
+type Finder = (db: Database, q: string) => Promise<Hit[]>
+
+/** As many hits of a kind as fit on the card without scrolling. */
+const HITS_A_KIND = 6
+
+const slips: Finder = async (db, q) => {
+  const rows = await listSlips(db, { q, sort: 'number', dir: 'down' })
+  return rows.map((row) => ({
+    kind: 'slip',
+    number: row.number,
+    title: row.device,
+    detail: [row.customer, row.promise].filter((part) => part !== null && part !== '').join(' · '),
+  }))
+}
+
+const people: Finder = async (db, q) => {
+  const wanted = q.toLowerCase()
+  const found = (await listPeople(db)).filter((row) => row.name.toLowerCase().includes(wanted))
+  return found.map((row) => ({ kind: 'person', id: row.id, title: row.name, detail: row.role }))
+}
+
+const FINDERS: readonly Finder[] = [slips, people]
+
+/** Hits of every kind, an exact slip number first. Nothing typed finds nothing. */
+export async function find(db: Database, q: string): Promise<Hit[]> {
+  if (q === '') return []
+  const kinds = await Promise.all(FINDERS.map((finder) => finder(db, q)))
+  const hits = kinds.flatMap((kind) => kind.slice(0, HITS_A_KIND))
+  const exact = (hit: Hit) => hit.kind === 'slip' && hit.number === q.padStart(4, '0')
+  return [...hits.filter(exact), ...hits.filter((hit) => !exact(hit))]
+}

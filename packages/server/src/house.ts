@@ -1,0 +1,34 @@
+/** What every feature of the server is handed: the database, the shop's clock, the news, the log. */
+import type { Ms } from '@plain-slate/core'
+import { ms } from '@plain-slate/core'
+import type { Logger } from 'pino'
+import type { Config } from './config.ts'
+import type { Hub } from './events/hub.ts'
+import type { Database } from './tables/database.ts'
+import { readShop } from './tables/shop.ts'
+
+export type House = {
+  readonly db: Database
+  readonly config: Config
+  readonly hub: Hub
+  readonly log: Logger
+  readonly clock: ShopClock
+  readonly version: string
+}
+
+/** The shop's clock: real time plus the shop's offset (zero outside the demo). */
+export type ShopClock = { readonly now: () => Promise<Ms> }
+
+/**
+ * A clock that reads the offset once the shop is founded and keeps it, since it never changes after.
+ * `realNow` is passed in so that tests can hold time still.
+ */
+export function shopClock(db: Database, realNow: () => number = Date.now): ShopClock {
+  let offset: number | undefined
+  return {
+    async now() {
+      offset ??= (await readShop(db))?.clockOffsetMs
+      return ms(realNow() + (offset ?? 0))
+    },
+  }
+}

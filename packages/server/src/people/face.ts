@@ -1,0 +1,22 @@
+/** What is shown of a person, and what a decision needs of them. */
+import type { Face } from '@plain-slate/api'
+import type { PersonRow } from '../tables/people.ts'
+
+export type { Face } from '@plain-slate/api'
+
+/** First letters of the first and the last word of a name: "Ilse Maro" → "IM". */
+export function initialsOf(name: string): string {
+  const words = name.split(/\s+/).filter((word) => word !== '')
+  const ends = words.length > 1 ? [words.at(0), words.at(-1)] : [words.at(0)]
+  return ends.map((word) => word?.at(0)?.toUpperCase() ?? '').join('')
+}
+
+export function faceOf(row: Pick<PersonRow, 'id' | 'name' | 'role'>): Face {
+  return { id: row.id, name: row.name, initials: initialsOf(row.name), role: row.role }
+}
+
+declare module 'express-serve-static-core' {
+  interface Locals {
+    actor: Face | undefined
+  }
+}

@@ -1,0 +1,48 @@
+/** Founding an empty shop: its name, its first lead, a bench of six ports, the first entry. */
+import { randomUUID } from 'node:crypto'
+import { ms } from '@plain-slate/core'
+import { enter } from '../book/append.ts'
+import type { House } from '../house.ts'
+import { insertBench } from '../tables/bench.ts'
+import { insertPerson } from '../tables/people.ts'
+import { foundShop } from '../tables/shop.ts'
+import type { Face } from './face.ts'
+import { faceOf } from './face.ts'
+import { hashPin } from './pin.ts'
+
+const FIRST_SLIP = 1
+const PORTS = ['P1', 'P2', 'P3', 'P4', 'P5', 'P6']
+
+/** Founds the shop with its first lead; undefined when it was founded before. */
+export async function found(
+  house: House,
+  draft: {
+    readonly name: string
+    readonly pin: string
+    readonly shop: string
+    readonly place: string
+  },
+): Promise<Face | undefined> {
+  const pinHash = await hashPin(draft.pin)
+  const now = ms(Date.now())
+  return house.db.transaction(async (trx) => {
+    const made = await foundShop(trx, {
+      name: draft.shop,
+      place: draft.place,
+      zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+      demo: false,
+      clockOffsetMs: 0,
+      firstSlip: FIRST_SLIP,
+    })
+    if (!made) return undefined
+    const id = randomUUID()
+    const lead = { id, name: draft.name, role: 'lead', active: true, addedAt: new Date(now) } as const
+    await insertPerson(trx, { ...lead, pinHash })
+    await insertBench(trx, {
+      ports: PORTS.map((name) => ({ name, cable: null, note: '' })),
+      cables: [],
+    })
+    await enter(house, trx, { by: id, act: 'shop.founded', facts: { firstSlip: FIRST_SLIP } })
+    return faceOf(lead)
+  })
+}

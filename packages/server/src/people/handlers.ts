@@ -1,0 +1,62 @@
+/** Handlers of people and sessions. */
+import type { Contract, Person } from '@plain-slate/api'
+import { ok, refuse } from '@plain-slate/core'
+import type { Handler } from '../edge/mount.ts'
+import type { House } from '../house.ts'
+import type { PersonRow } from '../tables/people.ts'
+import { listPeople } from '../tables/people.ts'
+import { addPerson, changePerson } from './change.ts'
+import { faceOf } from './face.ts'
+import { found } from './found.ts'
+import { beginSession, endSession } from './session.ts'
+import { signIn, signOff } from './sign-in.ts'
+
+type Of<Name extends keyof Contract> = Handler<Contract[Name]>
+
+export const personOf = (row: PersonRow): Person => ({
+  ...faceOf(row),
+  active: row.active,
+  addedAt: row.addedAt.toISOString(),
+})
+
+export function peopleHandlers(house: House) {
+  const faces: Of<'faces'> = async () => {
+    const people = await listPeople(house.db)
+    return ok(people.filter((person) => person.active).map(faceOf))
+  }
+  const sessionShow: Of<'sessionShow'> = ({ actor }) => Promise.resolve(ok({ person: actor ?? null }))
+
+  const sessionBegin: Of<'sessionBegin'> = async ({ body, actor, req }) => {
+    const result = await signIn(house, body.person, body.pin, actor)
+    if (!result.ok) return result
+    await beginSession(req, result.value.id)
+    return ok({ person: result.value })
+  }
+  const sessionEnd: Of<'sessionEnd'> = async ({ actor, req }) => {
+    if (actor !== undefined) await signOff(house, actor)
+    await endSession(req)
+    return ok({ person: null })
+  }
+  const firstLead: Of<'firstLead'> = async ({ body, req }) => {
+    const lead = await found(house, body)
+    if (lead === undefined) return refuse({ code: 'shop.founded' })
+    await beginSession(req, lead.id)
+    return ok({ person: lead })
+  }
+  const people: Of<'people'> = async () => ok((await listPeople(house.db)).map(personOf))
+  const personAdd: Of<'personAdd'> = ({ body, actor }) => addPerson(house, body, actor)
+  const personChange: Of<'personChange'> = ({ params, body, actor }) =>
+    changePerson(house, params.id, body, actor)
+
+  return {
+    faces,
+    sessionShow,
+    sessionBegin,
+    sessionEnd,
+    firstLead,
+    people,
+    personAdd,
+    personChange,
+  }
+}
+

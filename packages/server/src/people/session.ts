@@ -1,0 +1,74 @@
+/** Sessions: a cookie, a row in PostgreSQL, and who it stands for. */
+import connectPgSimple from 'connect-pg-simple'
+import type { Request, RequestHandler } from 'express'
+import session from 'express-session'
+import pg from 'pg'
+import type { House } from '../house.ts'
+import { readPerson } from '../tables/people.ts'
+import { faceOf } from './face.ts'
+
+declare module 'express-session' {
+  interface SessionData {
+    personId: string
+  }
+}
+
+/** A working day: longer than a shift, shorter than a forgotten bench. */
+const SESSION_HOURS = 12
+const POOL_MAX = 3
+
+export type Sessions = { readonly handler: RequestHandler; readonly close: () => Promise<void> }
+
+/** The session middleware with its own small pool. Purging is a job, not a timer in here. */
+export function sessions(house: House): Sessions {
+  const pool = new pg.Pool({ connectionString: house.config.databaseUrl, max: POOL_MAX })
+  pool.on('error', (err) => house.log.warn({ err }, 'session pool'))
+  const Store = connectPgSimple(session)
+  const handler = session({
+    name: 'plain-slate',
+    secret: house.config.cookieSecret,
+    store: new Store({ pool, tableName: 'sessions', pruneSessionInterval: false }),
+    resave: false,
+    saveUninitialized: false,
+    rolling: false,
+    cookie: {
+      httpOnly: true,
+      sameSite: 'strict',
+      secure: house.config.behindTls,
+      maxAge: SESSION_HOURS * 3600 * 1000,
+      path: '/',
+    },
+  })
+  return { handler, close: () => pool.end() }
+}
+
+/** Puts whoever is signed in on `res.locals.actor`; somebody who has left is nobody. */
+export function knowActor(house: House): RequestHandler {
+  return async (req, res, next) => {
+    const id = req.session.personId
+    const person = id === undefined ? undefined : await readPerson(house.db, id)
+    res.locals.actor = person?.active === true ? faceOf(person) : undefined
+    next()
+  }
+}
+
+/** Gives the browser a new session for a person; the old id is worth nothing afterwards. */
+export async function beginSession(req: Request, personId: string): Promise<void> {
+  await promised((done) => req.session.regenerate(done))
+  req.session.personId = personId
+  await promised((done) => req.session.save(done))
+}
+
+/** Forgets the session, here and in the database. */
+export async function endSession(req: Request): Promise<void> {
+  await promised((done) => req.session.destroy(done))
+}
+
+function promised(call: (done: (error: unknown) => void) => void): Promise<void> {
+  return new Promise((resolve, reject) => {
+    call((error) => {
+      if (error === undefined || error === null) resolve()
+      else reject(error instanceof Error ? error : new Error('the session store failed'))
+    })
+  })
+}

@@ -1,0 +1,56 @@
+/**
+ * An expected refusal on its way out: a code, the facts for its sentence, what goes with it. Turned
+ * into the one error shape here, with the sentences of the catalogue.
+ */
+import type { ApiError, ErrorCode } from '@plain-slate/api'
+import type { Language } from '@plain-slate/texts'
+import { sayAny } from '@plain-slate/texts'
+
+export type Refusal = {
+  readonly code: ErrorCode
+  readonly facts?: Readonly<Record<string, string | number>>
+  readonly more?: Pick<ApiError, never> &
+    Partial<Pick<ApiError, 'where' | 'theirs' | 'waitSeconds' | 'role'>>
+}
+
+const STATUS: Readonly<Record<ErrorCode, number>> = {
+  'input.invalid': 422,
+  'input.too-large': 413,
+  'input.not-json': 415,
+  'edge.host': 421,
+  'edge.origin': 403,
+  'session.none': 401,
+  'session.pin': 401,
+  'session.slow': 429,
+  'act.refused': 403,
+  'act.needs-second': 403,
+  'act.second-pin': 403,
+  'act.second-is-same': 403,
+  'slip.unknown': 404,
+  'slip.conflict': 409,
+  'slip.ended': 409,
+  'slip.state': 409,
+  'person.unknown': 404,
+  'person.name-taken': 409,
+  'person.last-lead': 409,
+  'shop.founded': 409,
+  'route.unknown': 404,
+  'events.full': 429,
+  'database.away': 503,
+  'server.fault': 500,
+}
+
+export const statusOf = (code: ErrorCode): number => STATUS[code]
+
+/** The error as it leaves, in the house's language. */
+export function errorOf(refusal: Refusal, requestId: string, language: Language): ApiError {
+  const facts = refusal.facts ?? {}
+  return {
+    code: refusal.code,
+    sentence: sayAny(language, `error.${refusal.code}`, facts),
+    kept: sayAny(language, `error.${refusal.code}.kept`, facts),
+    remedy: sayAny(language, `error.${refusal.code}.remedy`, facts),
+    requestId,
+    ...refusal.more,
+  }
+}

@@ -1,0 +1,78 @@
+/** A running server: listening, hearing news, with a stop that drains. */
+import type { Server } from 'node:http'
+import { createServer } from 'node:http'
+import type { AddressInfo } from 'node:net'
+import { pino } from 'pino'
+import { makeApp } from './app.ts'
+import type { Config } from './config.ts'
+import { makeHub } from './events/hub.ts'
+import { shopClock } from './house.ts'
+import type { House } from './house.ts'
+import { startJobs } from './jobs/jobs.ts'
+import { openDatabase } from './tables/database.ts'
+import { listen } from './tables/news.ts'
+
+/** How long open requests may take to end once the server drains. */
+const DRAIN_MS = 5000
+
+export type Running = {
+  readonly house: House
+  readonly port: number
+  /** Stops taking requests, lets open ones end, ends streams and jobs, closes the database. */
+  readonly stop: () => Promise<void>
+}
+
+/** Starts a server on the config's address; port 0 takes a free one. Tables must be migrated. */
+export async function serve(
+  config: Config,
+  webDist: string,
+  options: { readonly version: string; readonly jobs: boolean; readonly realNow?: () => number },
+): Promise<Running> {
+  const log = pino({ level: config.logLevel, base: null }, pino.destination(2))
+  const db = openDatabase(config.databaseUrl)
+  const clock = shopClock(db, options.realNow)
+  const house: House = { db, config, hub: makeHub(), log, clock, version: options.version }
+  const app = makeApp(house, webDist)
+  const server = createServer(app.express)
+  const ending = new AbortController()
+  listen(
+    config.databaseUrl,
+    {
+      news: (news) => house.hub.tell({ kind: 'news', news }),
+      gap: () => house.hub.tell({ kind: 'reset' }),
+    },
+    ending.signal,
+  )
+  const stopJobs = options.jobs ? await startJobs(house) : () => Promise.resolve()
+  const port = await listening(server, config)
+  const stop = async () => {
+    ending.abort()
+    house.hub.tell({ kind: 'bye' })
+    await drained(server)
+    await stopJobs()
+    await app.close()
+    await db.destroy()
+  }
+  return { house, port, stop }
+}
+
+function listening(server: Server, config: Config): Promise<number> {
+  return new Promise((resolve, reject) => {
+    server.once('error', reject)
+    server.listen(config.port, config.address, () => {
+      server.off('error', reject)
+      resolve((server.address() as AddressInfo).port)
+    })
+  })
+}
+
+/** Closes idle connections and streams at once, gives requests their time, then cuts the rest. */
+async function drained(server: Server): Promise<void> {
+  const closed = new Promise<void>((resolve) => server.close(() => resolve()))
+  server.closeIdleConnections()
+  const idle = setInterval(() => server.closeIdleConnections(), 100)
+  const cut = setTimeout(() => server.closeAllConnections(), DRAIN_MS)
+  await closed
+  clearInterval(idle)
+  clearTimeout(cut)
+}

@@ -1,0 +1,140 @@
+/** Acts on a slip besides its head: notes, its state, withdrawing its personal text. */
+import type { EventLine, Slip } from '@plain-slate/api'
+import type { Result, SlipState } from '@plain-slate/core'
+import { authorise, nextStates, ok, refuse } from '@plain-slate/core'
+import { enter, layText } from '../book/append.ts'
+import type { House } from '../house.ts'
+import type { Face } from '../people/face.ts'
+import { tryPin } from '../people/pin.ts'
+import type { Refusal } from '../refusal.ts'
+import { listEntries, withdrawTexts } from '../tables/book.ts'
+import type { Transaction } from '../tables/database.ts'
+import { tell } from '../tables/news.ts'
+import { lockSlip, raiseVersion, readSlip, updateState } from '../tables/slips.ts'
+
+const unknown = (number: string) =>
+  refuse({ code: 'slip.unknown' as const, facts: { number } })
+
+/** Writes a note: an entry of the book whose text lies beside it. */
+export async function noteOnSlip(
+  house: House,
+  number: string,
+  text: string,
+  by: string,
+): Promise<Result<EventLine, Refusal>> {
+  return house.db.transaction(async (trx) => {
+    if ((await lockSlip(trx, number)) === undefined) return unknown(number)
+    const note = await layText(trx, number, text)
+    const version = await raiseVersion(trx, number)
+    const { seq } = await enter(house, trx, {
+      by,
+      act: 'slip.noted',
+      slip: number,
+      facts: {},
+      texts: { note },
+    })
+    await tell(trx, 'slip', number, version)
+    const [line] = await listEntries(trx, { slip: number, before: seq + 1 }, 1)
+    return line === undefined ? unknown(number) : ok(line)
+  })
+}
+
+/** Moves a slip to another state. Stopping and declining need a reason; the reason is personal text. */
+export async function setSlipState(
+  house: House,
+  number: string,
+  wanted: { readonly state: SlipState; readonly reason: string },
+  by: string,
+): Promise<Result<Slip, Refusal>> {
+  return house.db.transaction(async (trx) => {
+    const slip = await lockSlip(trx, number)
+    if (slip === undefined) return unknown(number)
+    if (!nextStates(slip.state).includes(wanted.state))
+      return refuse({ code: 'slip.state' as const, facts: { from: slip.state, to: wanted.state } })
+    const reason = wanted.reason === '' ? undefined : await layText(trx, number, wanted.reason)
+    const version = await updateState(trx, number, wanted.state)
+    await enter(house, trx, {
+      by,
+      act: 'slip.state',
+      slip: number,
+      facts: { from: slip.state, to: wanted.state },
+      ...(reason === undefined ? {} : { texts: { reason } }),
+    })
+    await tell(trx, 'slip', number, version)
+    const after = await readSlip(trx, number)
+    return after === undefined ? unknown(number) : ok(after)
+  })
+}
+
+type Second = { readonly person: string; readonly pin: string }
+
+/**
+ * Erases every personal text of a slip, with a second person's PIN. The book keeps digests: the chain
+ * holds, and the texts read "withdrawn".
+ */
+export async function withdrawSlip(
+  house: House,
+  number: string,
+  actor: Face,
+  second: Second | undefined,
+): Promise<Result<{ withdrawn: number; slip: Slip }, Refusal>> {
+  return house.db.transaction(async (trx) => {
+    const beside = await secondPerson(trx, second)
+    if (!beside.ok) return beside
+    const decision = authorise(actor, 'text.withdraw', beside.value)
+    if (decision.kind === 'needs-second') {
+      const { role } = decision
+      return refuse({ code: 'act.needs-second' as const, facts: { role }, more: { role } })
+    }
+    if (decision.kind === 'refused') {
+      await enter(house, trx, {
+        by: actor.id,
+        act: 'act.refused',
+        slip: number,
+        facts: { act: 'text.withdraw', why: decision.why, second: beside.value?.id ?? '' },
+      })
+      return decision.why === 'role'
+        ? refuse({
+            code: 'act.needs-second' as const,
+            facts: { role: decision.needs },
+            more: { role: decision.needs },
+          })
+        : refuse({ code: 'act.second-is-same' as const })
+    }
+    return withdraw(house, trx, number, actor, beside.value)
+  })
+}
+
+async function secondPerson(
+  trx: Transaction,
+  second: Second | undefined,
+): Promise<Result<{ id: string; role: Face['role'] } | undefined, Refusal>> {
+  if (second === undefined) return ok(undefined)
+  const tried = await tryPin(trx, second.person, second.pin, Date.now())
+  if (tried.kind === 'right') return ok(tried.person)
+  if (tried.kind === 'wrong') return refuse({ code: 'act.second-pin' })
+  const { waitSeconds, person } = tried
+  const facts = { seconds: waitSeconds, name: person.name }
+  return refuse({ code: 'session.slow', facts, more: { waitSeconds } })
+}
+
+async function withdraw(
+  house: House,
+  trx: Transaction,
+  number: string,
+  actor: Face,
+  second: { readonly id: string } | undefined,
+): Promise<Result<{ withdrawn: number; slip: Slip }, Refusal>> {
+  if ((await lockSlip(trx, number)) === undefined) return unknown(number)
+  const withdrawn = await withdrawTexts(trx, number, new Date(await house.clock.now()))
+  const version = await raiseVersion(trx, number)
+  await enter(house, trx, {
+    by: actor.id,
+    act: 'text.withdrawn',
+    slip: number,
+    facts: { texts: withdrawn, second: second?.id ?? '' },
+  })
+  await tell(trx, 'slip', number, version)
+  const slip = await readSlip(trx, number)
+  return slip === undefined ? unknown(number) : ok({ withdrawn, slip })
+}

@@ -1,0 +1,70 @@
+/**
+ * The way to PostgreSQL: one pool a process, migrations to the newest, readiness. SQL stands in this
+ * folder only.
+ */
+import knex from 'knex'
+import type { Knex } from 'knex'
+import PgBoss from 'pg-boss'
+import { migrationSource } from '../migrations/index.ts'
+
+export type Database = Knex
+export type Transaction = Knex.Transaction
+
+/** How long a request waits for a connection before it is told that the database is away. */
+const ACQUIRE_TIMEOUT_MS = 4000
+const POOL_MAX = 8
+
+/** Opens a pool on a `postgres:` address; connects only when first asked. */
+export function openDatabase(url: string): Database {
+  return knex({
+    client: 'pg',
+    connection: { connectionString: url, application_name: 'plain-slate' },
+    pool: { min: 0, max: POOL_MAX },
+    acquireConnectionTimeout: ACQUIRE_TIMEOUT_MS,
+    migrations: { migrationSource, tableName: 'migrations' },
+  })
+}
+
+/** Brings the tables to the newest form; several processes may ask at once, one does it. */
+export async function migrate(db: Database): Promise<void> {
+  await db.migrate.latest()
+  await installQueue(db)
+}
+
+/**
+ * The job queue's own tables. Its plan begins with "create schema", which a role without rights on
+ * the whole database may not say even where the schema stands; so that line goes where it does.
+ */
+async function installQueue(db: Database): Promise<void> {
+  const found = (await db('pg_namespace').where({ nspname: 'pgboss' }).count('* as n')) as {
+    n: string
+  }[]
+  const installed = await db.raw("select to_regclass('pgboss.version') as name")
+  if ((installed as { rows: { name: string | null }[] }).rows[0]?.name !== null) return
+  const plan = PgBoss.getConstructionPlans('pgboss')
+  const stands = Number(found[0]?.n) > 0
+  await db.raw((stands ? plan.replace(/create schema[^;]*;?/i, '') : plan).replaceAll('?', '\\?'))
+}
+
+/** Whether the database answers, and whether its tables are as this version wants them. */
+export async function readiness(
+  db: Database,
+): Promise<{ readonly database: boolean; readonly tables: boolean }> {
+  try {
+    const [, pending] = (await db.migrate.list()) as [unknown[], unknown[]]
+    return { database: true, tables: pending.length === 0 }
+  } catch {
+    return { database: false, tables: false }
+  }
+}
+
+/** SQLSTATE classes and socket errors that mean "away for now", not "wrong". */
+const AWAY = /^(08|57P0[1-3]|53300|ECONNREFUSED|ECONNRESET|EPIPE|ENOENT)/
+
+/** True when an error says that the database cannot be reached at the moment. */
+export function isAway(error: unknown): boolean {
+  if (!(error instanceof Error)) return false
+  if (error.name === 'KnexTimeoutError') return true
+  if (error.message.includes('Connection terminated')) return true
+  return 'code' in error && typeof error.code === 'string' && AWAY.test(error.code)
+}

@@ -1,0 +1,2 @@
+export * from './pseudo.ts'
+export * from './say.ts'

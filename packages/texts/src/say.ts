@@ -1,0 +1,57 @@
+/**
+ * Turns a code and its parameters into a sentence of a language. Reads the one catalogue; every part
+ * of the product that speaks to a person speaks through here. Messages are ICU MessageFormat.
+ */
+import { IntlMessageFormat } from 'intl-messageformat'
+import { en } from './en/index.ts'
+import { pseudo } from './pseudo.ts'
+import type { Params } from './message.ts'
+
+export type Code = keyof typeof en
+export type ParamsOf<C extends Code> = Params<(typeof en)[C]>
+
+/** A language is the whole catalogue again; a code left out falls back to English. */
+export type Catalogue = { readonly [C in Code]?: string }
+
+/** `en-GB` is the house's own; `pseudo` is English dressed up, to find sentences that escaped. */
+export const LANGUAGES = ['en-GB', 'pseudo'] as const
+export type Language = (typeof LANGUAGES)[number]
+
+const catalogues: Readonly<Record<Language, Catalogue>> = { 'en-GB': en, pseudo: pseudo(en) }
+const compiled = new Map<string, IntlMessageFormat>()
+
+/** A sentence. Parameters are checked against the English message's own. */
+export type Say = <C extends Code>(
+  code: C,
+  ...params: unknown extends ParamsOf<C> ? [] : [ParamsOf<C>]
+) => string
+
+/** The speaker of one language. Sentences are compiled once and kept. */
+export function speaker(language: Language): Say {
+  return (code, ...params) => format(language, code, params[0])
+}
+
+/** The same for a code known only at run time (an error's, a rule's); the caller vouches for params. */
+export function sayAny(
+  language: Language,
+  code: Code,
+  params: Readonly<Record<string, string | number>>,
+): string {
+  return format(language, code, params)
+}
+
+/** True when the catalogue holds this code. */
+export function isCode(code: string): code is Code {
+  return Object.hasOwn(en, code)
+}
+
+function format(language: Language, code: Code, params: unknown): string {
+  const key = `${language} ${code}`
+  const message =
+    compiled.get(key) ??
+    new IntlMessageFormat(catalogues[language][code] ?? en[code], 'en-GB', undefined, {
+      ignoreTag: true,
+    })
+  compiled.set(key, message)
+  return String(message.format(params as Record<string, string | number> | undefined))
+}

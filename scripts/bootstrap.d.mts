@@ -1,0 +1,2 @@
+export declare const ROOT: string
+export declare function ensurePackages(): void

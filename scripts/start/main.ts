@@ -1,0 +1,138 @@
+/**
+ * The start command: database, tables, demo, build, server; then it watches over them until Ctrl-C.
+ * Whatever fails says why in a sentence and exits with 1, with everything it had started ended.
+ */
+import { seedDemo, DEMO_PEOPLE } from '@plain-slate/demo'
+import { migrate, openDatabase, readShop } from '@plain-slate/server'
+import { join } from 'node:path'
+import { openCluster, secretIn } from '../database/cluster.ts'
+import { appUrl, prepare } from '../database/prepare.ts'
+import { databaseService, superuserUrl } from '../database/service.ts'
+import { CannotGoOn, POSTGRES, ensureDebian } from '../machine/debian.ts'
+import { freePort, isFree } from '../machine/ports.ts'
+import { pause } from '../process/alive.ts'
+import { supervise } from '../process/supervisor.ts'
+import type { Supervision, Watch } from '../process/supervisor.ts'
+import { buildWeb } from './build.ts'
+import type { Kind } from './folder.ts'
+import { dropNote, kindOf, logIn, serverSecrets, takeFolder, writeNote } from './folder.ts'
+import type { StartOptions } from './options.ts'
+import { HELP, USUAL_PORT, readOptions } from './options.ts'
+import { watchNpm } from './parent.ts'
+import { webService } from './server.ts'
+
+const DATABASE = 'plain_slate'
+
+/** Runs until it is told to end. */
+export async function start(args: readonly string[]): Promise<void> {
+  const begun: Supervision[] = []
+  let options: StartOptions | 'help' | undefined
+  try {
+    options = readOptions(args, process.env)
+    if (options === 'help') return console.log(HELP)
+    takeFolder(options.dataFolder)
+    await run(options, begun)
+  } catch (error) {
+    if (!(error instanceof CannotGoOn)) console.error(error)
+    else console.error(error.message)
+    await endAll(begun)
+    if (options !== undefined && options !== 'help' && !isTaken(error)) dropNote(options.dataFolder)
+    process.exit(1)
+  }
+}
+
+const isTaken = (error: unknown) =>
+  error instanceof CannotGoOn && error.message.includes('already runs')
+
+/** The order in which things are begun; they end in the opposite one. */
+async function run(options: StartOptions, begun: Supervision[]): Promise<void> {
+  const { dataFolder } = options
+  const kind = kindOf(dataFolder, options.empty)
+  const port = await webPort(options.port)
+  const end = endOnce(dataFolder, begun)
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => end(0))
+  watchNpm(process.env, () => end(1))
+  const watch: Watch = {
+    now: Date.now,
+    pause,
+    say: (sentence) => console.log(sentence),
+    gaveUp: (name) => {
+      console.error(`Plain Slate ends, because the ${name} does not stay up. Look into ${join(dataFolder, 'logs')}`)
+      end(1)
+    },
+  }
+  const building = process.env.SKIP_BUILD === "1" ? Promise.resolve() : buildWeb()
+  building.catch(() => undefined)
+  const databaseUrl = options.databaseUrl ?? (await ownDatabase(dataFolder, watch, begun))
+  await fill(databaseUrl, kind)
+  if (process.env.SKIP_BUILD !== "1") await building
+  const server = webService({
+    databaseUrl,
+    port,
+    secretsFile: serverSecrets(dataFolder),
+    logFile: logIn(dataFolder, 'server'),
+  })
+  begun.push(await supervise(server, watch))
+  const address = `http://127.0.0.1:${port}/`
+  writeNote(dataFolder, address)
+  announce(address, kind)
+}
+
+async function webPort(wanted: number | undefined): Promise<number> {
+  if (wanted === undefined) return freePort(USUAL_PORT)
+  if (await isFree(wanted)) return wanted
+  throw new CannotGoOn(`Port ${wanted} is taken by another program. Choose another with --port N.`)
+}
+
+/** The private cluster: made if need be, started, watched; answers the application's address. */
+async function ownDatabase(
+  dataFolder: string,
+  watch: Watch,
+  begun: Supervision[],
+): Promise<string> {
+  ensureDebian([POSTGRES])
+  const cluster = openCluster(dataFolder)
+  const port = await freePort()
+  const service = databaseService(cluster, port, {
+    logFile: logIn(dataFolder, 'database'),
+    fast: false,
+  })
+  begun.push(await supervise(service, watch))
+  const password = secretIn(join(dataFolder, 'application.secret'))
+  await prepare((database) => superuserUrl(cluster, port, database), DATABASE, password)
+  return appUrl(port, DATABASE, password)
+}
+
+/** Tables to the newest form, and the demo's shop the first time. */
+async function fill(databaseUrl: string, kind: Kind): Promise<void> {
+  const db = openDatabase(databaseUrl)
+  try {
+    await migrate(db)
+    if (kind === 'demo' && (await readShop(db)) === undefined) await seedDemo(db, Date.now())
+  } finally {
+    await db.destroy()
+  }
+}
+
+function announce(address: string, kind: Kind): void {
+  const pins = DEMO_PEOPLE.map(({ name, role, pin }) => `  ${name}, ${role}: PIN ${pin}`)
+  console.log(`Plain Slate runs at ${address}`)
+  if (kind === 'demo') console.log(pins.join('\n'))
+}
+
+/** Ends everything once, however often it is asked for: the server drains first, the database last. */
+function endOnce(dataFolder: string, begun: Supervision[]): (code: number) => void {
+  let ending = false
+  return (code) => {
+    if (ending) return
+    ending = true
+    void endAll(begun).then(() => {
+      dropNote(dataFolder)
+      process.exit(code)
+    })
+  }
+}
+
+async function endAll(begun: Supervision[]): Promise<void> {
+  for (const supervision of [...begun].reverse()) await supervision.stop()
+}
