@@ -1,6 +1,7 @@
 /** The shop itself, its bench, the find box, events and the server's own health. */
-import { NEEDS, jsonSchema } from '@plain-slate/core'
+import { NEEDS } from '@plain-slate/core'
 import { z } from 'zod'
+import { factsSchema } from './json.ts'
 import { route } from './route.ts'
 
 /** `now` is the shop's clock when the answer was made; in the demo it runs beside the real one. */
@@ -105,7 +106,7 @@ export const shopRoutes = {
     path: '/api/openapi.json',
     needs: 'nobody',
     summary: 'This contract as OpenAPI',
-    answer: z.record(z.string(), jsonSchema),
+    answer: factsSchema,
   }),
   docs: route({
     method: 'get',

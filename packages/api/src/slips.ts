@@ -1,7 +1,8 @@
 /** Slips: the list, one slip's head, its history, and the acts on it. */
-import { SLIP_STATES, jsonSchema } from '@plain-slate/core'
+import { SLIP_STATES } from '@plain-slate/core'
 import { z } from 'zod'
 import { intentSchema, stageSchema } from './error.ts'
+import { factsSchema } from './json.ts'
 import { personIdSchema, pinSchema } from './people.ts'
 import { route } from './route.ts'
 
@@ -88,7 +89,7 @@ export const eventLineSchema = z.object({
   by: z.string().nullable(),
   act: z.string(),
   slip: z.string().nullable(),
-  facts: z.record(z.string(), jsonSchema),
+  facts: factsSchema,
   /** By what they are; null: withdrawn. */
   texts: z.record(z.string(), z.string().nullable()),
   hash: z.string(),

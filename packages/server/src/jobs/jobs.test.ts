@@ -1,0 +1,43 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { lastCheck } from '../tables/checks.ts'
+import { openBench } from '../testing/bench.ts'
+import type { Bench } from '../testing/bench.ts'
+import { JOBS, startJobs } from './jobs.ts'
+import type { Job } from './jobs.ts'
+
+let bench: Bench
+beforeAll(async () => {
+  bench = await openBench()
+})
+afterAll(() => bench.close())
+
+const job = (name: string): Job => {
+  const found = JOBS.find((one) => one.name === name)
+  if (found === undefined) throw new Error(`no job ${name}`)
+  return found
+}
+
+describe('work that runs by itself', () => {
+  it('walks the book at night and keeps what it found', async () => {
+    expect(await lastCheck(bench.server.house.db)).toBeNull()
+    await job('book-check').run(bench.server.house)
+    expect(await lastCheck(bench.server.house.db)).toMatchObject({ holds: true })
+  })
+
+  it('purges sessions that are over and leaves the others', async () => {
+    const gone = await bench.at('Tavi')
+    await bench.tamper("update sessions set expire = now() - interval '1 minute'")
+    const stays = await bench.at('Ilse')
+    expect(await job('session-purge').run(bench.server.house)).toEqual({ purged: 1 })
+    expect((await gone.get('/api/slips')).status).toBe(401)
+    expect((await stays.get('/api/slips')).status).toBe(200)
+  })
+
+  it('is queued in the database under the application’s own role', async () => {
+    const stop = await startJobs(bench.server.house)
+    const { db } = bench.server.house
+    const queued = (await db.withSchema('pgboss').from('schedule').orderBy('name').pluck('name')) as string[]
+    await stop()
+    expect(queued).toEqual(['book-check', 'session-purge'])
+  })
+})

@@ -1,0 +1,53 @@
+/**
+ * A throw-away PostgreSQL for tests, with two template databases: one migrated and empty, one with
+ * the demo. Started from the runner's main thread (the parent-death signal hangs on the thread), on a
+ * free port, in a folder of its own: safe beside a running demo.
+ */
+import { chmodSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { seedDemo } from '@plain-slate/demo'
+import { migrate, openDatabase } from '@plain-slate/server'
+import { openCluster } from '../database/cluster.ts'
+import { appUrl, prepare } from '../database/prepare.ts'
+import { databaseService, superuserUrl } from '../database/service.ts'
+import { freePort } from '../machine/ports.ts'
+
+export const TEMPLATES = ['demo', 'empty'] as const
+export const TEST_PASSWORD = 'for-tests-only'
+
+export type TestCluster = {
+  readonly port: number
+  readonly superuserUrl: string
+  readonly stop: () => Promise<void>
+}
+
+/** Starts the cluster and fills the templates. */
+export async function startTestCluster(): Promise<TestCluster> {
+  const folder = mkdtempSync(join(tmpdir(), 'plain-slate-test-'))
+  chmodSync(folder, 0o755)
+  mkdirSync(join(folder, 'logs'))
+  const cluster = openCluster(folder)
+  const port = await freePort()
+  const logFile = join(folder, 'logs', 'database.log')
+  const died = (how: string) => console.error(`The test database ended (${how}).`)
+  const handle = await databaseService(cluster, port, { logFile, fast: true }).start(died)
+  for (const template of TEMPLATES) await fillTemplate(template)
+
+  async function fillTemplate(template: (typeof TEMPLATES)[number]): Promise<void> {
+    const name = `template_${template}`
+    await prepare((database) => superuserUrl(cluster, port, database), name, TEST_PASSWORD)
+    const db = openDatabase(appUrl(port, name, TEST_PASSWORD))
+    await migrate(db)
+    if (template === 'demo') await seedDemo(db, Date.now())
+    await db.destroy()
+  }
+  return {
+    port,
+    superuserUrl: superuserUrl(cluster, port),
+    async stop() {
+      await handle.stop()
+      rmSync(folder, { recursive: true, force: true })
+    },
+  }
+}
