@@ -10,6 +10,9 @@ import type { Params } from './message.ts'
 export type Code = keyof typeof en
 export type ParamsOf<C extends Code> = Params<(typeof en)[C]>
 
+/** Codes of sentences that ask for nothing. */
+export type PlainCode = { [C in Code]: unknown extends ParamsOf<C> ? C : never }[Code]
+
 /** A language is the whole catalogue again; a code left out falls back to English. */
 export type Catalogue = { readonly [C in Code]?: string }
 

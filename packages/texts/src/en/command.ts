@@ -1,5 +1,7 @@
-/** The shell tool. */
+/** Commands: of the find box, and of the shell tool. */
 export const command = {
+  'command.go': 'Go to {place}',
+  'command.theme': 'Light or dark: {theme}',
   'cli.usage':
     'npx --no plain-slate book verify [FILE] [--json]\n\nWithout a file the running server is asked.',
   'cli.verify.holds': '{n, plural, =0 {an empty book} one {# entry} other {# entries}}: the chain holds, head {head}',

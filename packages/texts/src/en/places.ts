@@ -4,6 +4,7 @@ export const places = {
   'counter.lede':
     'The Counter will lay out the rest of the day: what needs hands next, which port is free when, and whether every time agreed can be kept.',
   'counter.due': 'Due next',
+  'counter.late': '(late)',
   'counter.due.small': 'open slips by the time agreed',
   'counter.spine.state': '{n, plural, one {# slip} other {# slips}}',
   'counter.none.title': 'No slip is open',

@@ -1,0 +1,60 @@
+/** What an entry of the book says, as a sentence's second half: "changed due, promise". */
+import type { EventLine } from '@plain-slate/api'
+import type { Json } from '@plain-slate/core'
+import type { Code, Say } from '@plain-slate/texts'
+import { isCode } from '@plain-slate/texts'
+import { useSay } from '../said.ts'
+import { useRead } from '../server/query.ts'
+
+const textOf = (value: Json | undefined): string =>
+  typeof value === 'string' || typeof value === 'number' ? String(value) : ''
+
+/** A word of the catalogue under a prefix, or the raw value where there is none. */
+function word(say: Say, prefix: string, value: Json | undefined): string {
+  const code = `${prefix}.${textOf(value)}`
+  return isCode(code) ? say(code as 'state.open') : textOf(value)
+}
+
+/** The words of one entry; `name` turns a person's id into their name. */
+export function actWords(say: Say, line: EventLine, name: (id: string) => string): string {
+  const { facts } = line
+  switch (line.act) {
+    case 'person.added':
+      return say('act.person.added', {
+        person: name(textOf(facts['person'])),
+        role: word(say, 'role', facts['role']),
+      })
+    case 'person.changed':
+      return say('act.person.changed', { person: name(textOf(facts['person'])) })
+    case 'act.refused':
+      return say('act.act.refused', { what: textOf(facts['route'] ?? facts['act']) })
+    case 'slip.changed': {
+      const fields = Array.isArray(facts['fields']) ? (facts['fields'] as readonly Json[]) : []
+      const words = fields.map((field) => word(say, 'slip.short', field))
+      return say('act.slip.changed', { fields: words.join(', ') })
+    }
+    case 'slip.state':
+      return say('act.slip.state', {
+        from: word(say, 'state', facts['from']),
+        to: word(say, 'state', facts['to']),
+      })
+    case 'text.withdrawn':
+      return say('act.text.withdrawn', {
+        n: Number(facts['texts'] ?? 0),
+        second: name(textOf(facts['second'])),
+      })
+    default:
+      return isCode(`act.${line.act}`) ? say(`act.${line.act}` as Plain) : line.act
+  }
+}
+
+/** The acts whose sentence asks for nothing. */
+type Plain = Extract<Code, 'act.session.begun' | 'act.slip.opened'>
+
+/** Speaks of entries with everybody's names. */
+export function useActWords(): (line: EventLine) => string {
+  const say = useSay()
+  const people = useRead('people')
+  const name = (id: string) => people.data.value?.find((one) => one.id === id)?.name ?? id
+  return (line) => actWords(say, line, name)
+}

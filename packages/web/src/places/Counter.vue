@@ -1,0 +1,85 @@
+<script lang="ts">
+/** The counter as far as it is there: how many slips are open, and which are due next. */
+</script>
+
+<script setup lang="ts">
+import type { SlipRow } from '@plain-slate/api'
+import EmptyNote from '../parts/EmptyNote.vue'
+import Resource from '../parts/Resource.vue'
+import { useSay } from '../said.ts'
+import { useRead } from '../server/query.ts'
+import { useShop } from '../time/shop.ts'
+import { daysBetween } from '../time/words.ts'
+
+const say = useSay()
+const slips = useRead('slips', { query: { state: 'open', sort: 'due' } })
+const { now, zone, when } = useShop()
+
+const dueToday = (rows: readonly SlipRow[]) =>
+  rows.filter(({ due }) => due !== null && daysBetween(now.value, Date.parse(due), zone.value) <= 0)
+    .length
+const isLate = (due: string | null) => due !== null && Date.parse(due) < now.value
+</script>
+
+<template>
+  <Resource :read="slips" :empty="(data) => data.rows.length === 0">
+    <template #empty>
+      <h1>{{ say('counter.none.title') }}</h1>
+      <EmptyNote :what="say('counter.none')" todo="">
+        <router-link to="/slips/new">{{ say('slips.new') }}</router-link>
+      </EmptyNote>
+    </template>
+    <template #default="{ data }">
+      <h1>
+        {{ say('counter.title', { open: data.rows.length, due: dueToday(data.rows) }) }}
+      </h1>
+      <p class="lede">{{ say('counter.lede') }}</p>
+      <h2 id="due-next">
+        {{ say('counter.due') }} <small>{{ say('counter.due.small') }}</small>
+      </h2>
+      <div class="scroll-x">
+        <table class="rows" aria-labelledby="due-next">
+          <thead>
+            <tr>
+              <th scope="col">{{ say('slips.column.number') }}</th>
+              <th scope="col">{{ say('slips.column.device') }}</th>
+              <th scope="col">{{ say('slips.column.intent') }}</th>
+              <th scope="col">{{ say('slips.column.stage') }}</th>
+              <th scope="col">{{ say('slips.column.due') }}</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="slip in data.rows" :key="slip.number">
+              <td>
+                <router-link class="mono" :to="`/slips/${slip.number}`">{{ slip.number }}</router-link>
+              </td>
+              <td>
+                <b>{{ slip.device }}</b> <span class="dim">{{ slip.customer }}</span>
+              </td>
+              <td>
+                {{ say(`intent.${slip.intent}`) }}<span class="dim">{{
+                  slip.promise === '' ? '' : `, ${slip.promise}`
+                }}</span>
+              </td>
+              <td>{{ say(`stage.${slip.stage}`) }}</td>
+              <td :class="['nowrap', { late: isLate(slip.due) }]">
+                {{ slip.due === null ? '' : when(slip.due) }}
+                <span v-if="isLate(slip.due)">{{ say('counter.late') }}</span>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+    </template>
+  </Resource>
+</template>
+
+<style scoped>
+.nowrap {
+  white-space: nowrap;
+}
+.late {
+  color: var(--brick);
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,88 @@
+/**
+ * Addresses of places, slips and stages. Each page fills up to three parts of the frame: the sheet,
+ * the spine, the margin. Nobody signed in goes to the sign-in page and comes back.
+ */
+import { STAGES } from '@plain-slate/core'
+import type { RouteRecordRaw } from 'vue-router'
+import { createRouter, createWebHistory } from 'vue-router'
+import { useSessionStore } from './people/session.ts'
+
+declare module 'vue-router' {
+  interface RouteMeta {
+    /** The place whose tab is marked; none on pages outside the frame. */
+    readonly place?: string
+    /** Open to nobody in particular. */
+    readonly open?: boolean
+  }
+}
+
+const stagePattern = STAGES.join('|')
+
+const slipParts = {
+  spine: () => import('./slip/SlipSpine.vue'),
+  margin: () => import('./slip/SlipMargin.vue'),
+}
+
+const pages: RouteRecordRaw[] = [
+  { path: '/', redirect: '/counter' },
+  { path: '/sign-in', component: () => import('./people/SignIn.vue'), meta: { open: true } },
+  {
+    path: '/counter',
+    components: {
+      default: () => import('./places/Counter.vue'),
+      spine: () => import('./places/CounterSpine.vue'),
+    },
+    meta: { place: 'counter' },
+  },
+  {
+    path: '/slips',
+    components: {
+      default: () => import('./slip/SlipList.vue'),
+      spine: () => import('./slip/SlipListSpine.vue'),
+    },
+    meta: { place: 'slips' },
+  },
+  { path: '/slips/new', component: () => import('./slip/NewSlip.vue'), meta: { place: 'slips' } },
+  {
+    path: '/slips/:number(\\d+)',
+    components: { default: () => import('./slip/SlipHead.vue'), ...slipParts },
+    meta: { place: 'slips' },
+  },
+  {
+    path: `/slips/:number(\\d+)/:stage(${stagePattern})`,
+    components: { default: () => import('./slip/SlipStage.vue'), ...slipParts },
+    meta: { place: 'slips' },
+  },
+  { path: '/shelf', component: () => import('./places/Shelf.vue'), meta: { place: 'shelf' } },
+  { path: '/bench', component: () => import('./places/Bench.vue'), meta: { place: 'bench' } },
+  {
+    path: '/book',
+    components: {
+      default: () => import('./book/Book.vue'),
+      margin: () => import('./book/BookMargin.vue'),
+    },
+    meta: { place: 'book' },
+  },
+  { path: '/drill', component: () => import('./places/Drill.vue'), meta: { place: 'drill' } },
+  {
+    path: '/house',
+    components: {
+      default: () => import('./house/House.vue'),
+      margin: () => import('./house/HouseMargin.vue'),
+    },
+    meta: { place: 'house' },
+  },
+  { path: '/:rest(.*)*', component: () => import('./places/Unknown.vue'), meta: { place: 'none' } },
+]
+
+export function makeRouter() {
+  const router = createRouter({ history: createWebHistory(), routes: pages })
+  router.beforeEach(async (to) => {
+    const session = useSessionStore()
+    /* The server may be away: the page then shows that, and asks again. */
+    if (!session.known) await session.ask().catch(() => undefined)
+    if (to.meta.open === true || session.person !== null) return true
+    return { path: '/sign-in', query: to.path === '/counter' ? {} : { to: to.fullPath } }
+  })
+  return router
+}

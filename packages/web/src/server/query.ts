@@ -1,0 +1,74 @@
+/**
+ * Server state through one library: reading a route of the contract, changing something, and what is
+ * fetched again when news of a topic come in.
+ */
+import type { RouteName, Topic } from '@plain-slate/api'
+import { QueryClient, keepPreviousData, useMutation, useQuery } from '@tanstack/vue-query'
+import type { MaybeRefOrGetter, Ref } from 'vue'
+import { computed, toValue } from 'vue'
+import type { Answer, InputOf } from './call.ts'
+import { Refused, call } from './call.ts'
+
+/** Which reads each topic makes old. */
+const READS: Readonly<Record<Topic, readonly RouteName[]>> = {
+  slip: ['slips', 'slip', 'slipHistory', 'find'],
+  book: ['book', 'slipHistory'],
+  people: ['people', 'faces', 'find'],
+  bench: ['bench'],
+  shop: ['shop'],
+  session: ['sessionShow'],
+}
+
+const RETRIES = 2
+
+export function makeQueryClient(): QueryClient {
+  return new QueryClient({
+    defaultOptions: {
+      queries: {
+        staleTime: 30_000,
+        refetchOnWindowFocus: true,
+        retry: (count, error) => isAway(error) && count < RETRIES,
+      },
+      mutations: { networkMode: 'always' },
+    },
+  })
+}
+
+/** A refusal will not change by asking again; no answer may. */
+function isAway(error: unknown): boolean {
+  return error instanceof Refused && ['offline', 'database.away'].includes(error.trouble.code)
+}
+
+/** Something read from the server: what is there, what went wrong, whether it is on its way. */
+export type Read<Data> = {
+  readonly data: Readonly<Ref<Data | undefined>>
+  readonly error: Readonly<Ref<Error | null>>
+  readonly isPending: Readonly<Ref<boolean>>
+  readonly isFetching: Readonly<Ref<boolean>>
+  readonly refetch: () => unknown
+}
+
+/** Reads a route and keeps it fresh; `input` may be a getter that follows the address. */
+export function useRead<Name extends RouteName>(
+  name: Name,
+  input: MaybeRefOrGetter<InputOf<Name>> = {},
+  options: { readonly enabled?: MaybeRefOrGetter<boolean>; readonly keep?: boolean } = {},
+): Read<Answer<Name>> {
+  const query = useQuery({
+    queryKey: computed(() => [name, toValue(input)]),
+    queryFn: () => call(name, toValue(input)) as Promise<unknown>,
+    enabled: computed(() => toValue(options.enabled) ?? true),
+    ...(options.keep === true ? { placeholderData: keepPreviousData } : {}),
+  })
+  return { ...query, data: query.data as Ref<Answer<Name> | undefined> }
+}
+
+/** Changes something by a route; `topics` are fetched again after it. */
+export function useChange<Name extends RouteName>(name: Name) {
+  return useMutation<Answer<Name>, Error, InputOf<Name>>({ mutationFn: (input) => call(name, input) })
+}
+
+/** Fetches again what a topic made old. */
+export function renew(client: QueryClient, topic: Topic): void {
+  for (const name of READS[topic]) void client.invalidateQueries({ queryKey: [name] })
+}

@@ -1,0 +1,26 @@
+/** The list's query in the address: read from it, written to it, nowhere else. */
+import type { LocationQuery, LocationQueryRaw } from 'vue-router'
+
+/** What the list can be asked for, as texts, empty where it is not. */
+export type ListQuery = Readonly<Record<'q' | 'state' | 'intent' | 'stage' | 'sort' | 'dir', string>>
+const KEYS = ['q', 'state', 'intent', 'stage', 'sort', 'dir'] as const
+
+export function readListQuery(query: LocationQuery): ListQuery {
+  const text = (key: string) => {
+    const value = query[key]
+    return typeof value === 'string' ? value : ''
+  }
+  return Object.fromEntries(KEYS.map((key) => [key, text(key)])) as ListQuery
+}
+
+/** Only what is asked for, so that the plain list has a plain address. */
+export function writeListQuery(query: ListQuery): LocationQueryRaw {
+  return Object.fromEntries(Object.entries(query).filter(([, value]) => value !== ''))
+}
+
+/** The query after a click on a column: that column up, then down, then the list's own order. */
+export function sortedBy(query: ListQuery, column: string): ListQuery {
+  if (query.sort !== column) return { ...query, sort: column, dir: '' }
+  if (query.dir === '') return { ...query, dir: 'down' }
+  return { ...query, sort: '', dir: '' }
+}
