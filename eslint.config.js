@@ -9,7 +9,6 @@ const habits = {
   '@typescript-eslint/no-explicit-any': 'error',
   '@typescript-eslint/no-non-null-assertion': 'error',
   '@typescript-eslint/consistent-type-imports': 'error',
-  '@typescript-eslint/consistent-type-definitions': ['error', 'type'],
   '@typescript-eslint/switch-exhaustiveness-check': 'error',
   '@typescript-eslint/no-floating-promises': 'error',
   '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: false }],
@@ -22,6 +21,10 @@ const habits = {
   'no-else-return': 'error',
   'no-restricted-syntax': [
     'error',
+    {
+      selector: 'TSInterfaceDeclaration:not(TSModuleBlock TSInterfaceDeclaration)',
+      message: 'A type; interfaces only to add to a library’s own.',
+    },
     { selector: 'TSEnumDeclaration', message: 'A union of literals says it better.' },
     { selector: 'ExportDefaultDeclaration', message: 'Named exports only.' },
   ],
@@ -42,7 +45,10 @@ const tests = ['**/*.test.ts', 'e2e/**']
 
 export default tseslint.config(
   { ignores: ['**/dist/**', '**/node_modules/**', 'data/**', 'e2e/results/**'] },
-  { ...js.configs.recommended, languageOptions: { globals: { process: 'readonly', console: 'readonly' } } },
+  {
+    ...js.configs.recommended,
+    languageOptions: { globals: { process: 'readonly', console: 'readonly' } },
+  },
   ...tseslint.configs.recommended.map((config) => ({ ...config, files: sources })),
   ...vue.configs['flat/recommended'],
   {

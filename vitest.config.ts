@@ -1,7 +1,7 @@
 import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vitest/config'
 
-/** Two rooms: pure tests, and those that want the private PostgreSQL. */
+/** Three rooms: pure tests, those that want the private PostgreSQL, those that run the start command. */
 export default defineConfig({
   test: {
     projects: [
@@ -9,8 +9,21 @@ export default defineConfig({
         plugins: [vue()],
         test: {
           name: 'unit',
-          include: ['packages/{core,texts,api,web,cli}/src/**/*.test.ts', 'scripts/**/*.test.ts', 'demo/src/**/*.test.ts'],
+          include: [
+            'packages/{core,texts,api,web,cli}/src/**/*.test.ts',
+            'scripts/**/*.test.ts',
+            'demo/src/**/*.test.ts',
+          ],
           setupFiles: ['scripts/test/fixed-seed.ts'],
+        },
+      },
+      {
+        test: {
+          name: 'start',
+          include: ['scripts/start/**/*.run.ts'],
+          testTimeout: 90_000,
+          hookTimeout: 90_000,
+          fileParallelism: false,
         },
       },
       {

@@ -16,15 +16,20 @@ const LEAST_NODE = [20, 19]
 export function ensurePackages() {
   const [major = 0, minor = 0] = process.versions.node.split('.').map(Number)
   if (major < LEAST_NODE[0] || (major === LEAST_NODE[0] && minor < LEAST_NODE[1]))
-    stop(`Plain Slate needs Node ${LEAST_NODE.join('.')} or newer; this is ${process.versions.node}.`)
-  const wanted = createHash('sha256').update(readFileSync(join(ROOT, 'package-lock.json'))).digest('hex')
+    stop(
+      `Plain Slate needs Node ${LEAST_NODE.join('.')} or newer; this is ${process.versions.node}.`,
+    )
+  const wanted = createHash('sha256')
+    .update(readFileSync(join(ROOT, 'package-lock.json')))
+    .digest('hex')
   if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === wanted) return
   console.log('Installing the npm packages that package-lock.json names (one to six minutes) …')
   const npm = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
     cwd: ROOT,
     stdio: 'inherit',
   })
-  if (npm.status !== 0) stop('npm could not install the packages. Once it can, run the same again: npm ci')
+  if (npm.status !== 0)
+    stop('npm could not install the packages. Once it can, run the same again: npm ci')
   writeFileSync(STAMP, wanted)
 }
 

@@ -10,8 +10,18 @@ export type DemoPerson = {
 
 export const DEMO_PEOPLE: readonly DemoPerson[] = [
   { id: '0b8f4a52-6c1e-4d0a-9a54-1f2e7c9d0001', name: 'Ilse Maro', role: 'lead', pin: '2204' },
-  { id: '0b8f4a52-6c1e-4d0a-9a54-1f2e7c9d0002', name: 'Tavi Renn', role: 'technician', pin: '3815' },
-  { id: '0b8f4a52-6c1e-4d0a-9a54-1f2e7c9d0003', name: 'Pell Ondry', role: 'technician', pin: '6092' },
+  {
+    id: '0b8f4a52-6c1e-4d0a-9a54-1f2e7c9d0002',
+    name: 'Tavi Renn',
+    role: 'technician',
+    pin: '3815',
+  },
+  {
+    id: '0b8f4a52-6c1e-4d0a-9a54-1f2e7c9d0003',
+    name: 'Pell Ondry',
+    role: 'technician',
+    pin: '6092',
+  },
   { id: '0b8f4a52-6c1e-4d0a-9a54-1f2e7c9d0004', name: 'Juno Aske', role: 'trainee', pin: '7450' },
 ]
 

@@ -72,7 +72,14 @@ function peopleEvents(): Event[] {
     at: ms(founded + index * 60_000),
     async tell(trx, at) {
       const addedAt = new Date(await at.clock.now())
-      await insertPerson(trx, { id, name, role, active: true, addedAt, pinHash: await hashPin(pin) })
+      await insertPerson(trx, {
+        id,
+        name,
+        role,
+        active: true,
+        addedAt,
+        pinHash: await hashPin(pin),
+      })
       const isFounder = index === 0
       await enter(at, trx, {
         by: idOf('Ilse'),
@@ -128,7 +135,7 @@ async function open(trx: Transaction, at: At, slip: DemoSlip): Promise<void> {
 }
 
 /** How long after opening a slip of the demo came to its state. */
-const LATER_MS = 75 * 60_000
+const LATER_MS = 20 * 60_000
 
 function endOf(slip: DemoSlip, to: SlipState, opened: Ms): Event {
   const at = Math.min(opened + LATER_MS, DEMO_NOW - 60_000)

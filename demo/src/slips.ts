@@ -38,6 +38,8 @@ type Row = readonly [
   by: DemoName,
 ]
 
+/* One slip, one line. */
+// prettier-ignore
 const ROWS: readonly Row[] = [
   ['0401', 'Alder 4', 'CORV-4N', 'Mara T.', 'restore', 'photos', 'It restarts for ever since a clean write elsewhere.', 'plan', 'open', '0 17:15', '-2 09:12', 'Tavi'],
   ['0402', 'Fen 8', 'OSTR-8A', 'Library, shelf 3', 'update', 'nothing', 'It has not taken an update since spring.', 'hand-back', 'closed', '-1 12:00', '-2 09:40', 'Pell'],
@@ -65,6 +67,7 @@ const ROWS: readonly Row[] = [
   ['0424', 'Alder 4', 'CORV-4M', 'Leif N.', 'downgrade', 'nothing', 'The camera app of the new release fails.', 'firmware', 'open', '0 17:15', '0 12:08', 'Tavi'],
 ]
 
+// prettier-ignore
 const NOTES: Readonly<Record<string, DemoSlip['notes']>> = {
   '0401': [['Tavi', '0 09:20', 'It comes back to the first picture four times a minute. Modem and loader may be of two builds.']],
   '0408': [['Pell', '-1 09:30', 'No screen, no hum, nothing on the link. Maker asked about a board.']],

@@ -139,5 +139,7 @@ export async function seeOldServerOut(cluster: Cluster): Promise<void> {
   if (await waitUntil(() => !isOurs(), OLD_SERVER_PATIENCE_MS)) return
   process.kill(pid, 'SIGINT')
   if (!(await waitUntil(() => !isOurs(), OLD_SERVER_PATIENCE_MS)))
-    throw new CannotGoOn(`An earlier database server (process ${pid}) does not end. Run: kill ${pid}`)
+    throw new CannotGoOn(
+      `An earlier database server (process ${pid}) does not end. Run: kill ${pid}`,
+    )
 }

@@ -21,12 +21,15 @@ export async function prepare(
     await client.query(`${verb} role ${APP_ROLE} login password ${secret}`)
     await client.query(`alter role ${APP_ROLE} set search_path = plain_slate`)
     const found = await client.query('select 1 from pg_database where datname = $1', [database])
-    if (found.rowCount === 0) await client.query(`create database ${client.escapeIdentifier(database)}`)
+    if (found.rowCount === 0)
+      await client.query(`create database ${client.escapeIdentifier(database)}`)
   })
   await asClient(superuser(database), async (client) => {
     await client.query('revoke all on schema public from public')
     await client.query(`revoke all on database ${client.escapeIdentifier(database)} from public`)
-    await client.query(`grant connect on database ${client.escapeIdentifier(database)} to ${APP_ROLE}`)
+    await client.query(
+      `grant connect on database ${client.escapeIdentifier(database)} to ${APP_ROLE}`,
+    )
     for (const schema of SCHEMAS)
       await client.query(`create schema if not exists ${schema} authorization ${APP_ROLE}`)
   })

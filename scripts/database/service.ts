@@ -36,14 +36,15 @@ export function databaseService(
         ...(cluster.user === undefined ? {} : { user: cluster.user }),
       })
       let up = false
-      let gone = false
       child.once('exit', (code, signal) => {
-        gone = true
         if (up) died(signal ?? `code ${code ?? ''}`)
       })
-      const answers = () => gone || accepts(superuserUrl(cluster, port))
-      const ready = await waitUntil(answers, READY_MS)
-      if (gone || !ready) {
+      const isGone = () => child.exitCode !== null || child.signalCode !== null
+      const ready = await waitUntil(
+        () => isGone() || accepts(superuserUrl(cluster, port)),
+        READY_MS,
+      )
+      if (isGone() || !ready) {
         await endChild(child, FAST_SHUTDOWN, STOP_MS)
         throw new Error(`the database does not start; see ${options.logFile}`)
       }

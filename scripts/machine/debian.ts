@@ -39,14 +39,18 @@ export function ensureDebian(wanted: readonly DebianPackage[]): void {
   const byHand = `sudo apt-get update && sudo apt-get install -y --no-install-recommends ${names}`
   const prefix = rightsPrefix()
   if (prefix === undefined || !existsSync('/usr/bin/apt-get'))
-    throw new CannotGoOn(`Debian's ${names} must be installed first, and this user may not. Run:\n  ${byHand}`)
+    throw new CannotGoOn(
+      `Debian's ${names} must be installed first, and this user may not. Run:\n  ${byHand}`,
+    )
   console.log(`Installing Debian's ${names} (a few minutes) …`)
   keepFromMakingACluster(prefix)
   run(prefix, ['apt-get', 'update', '-q'])
   run(prefix, ['apt-get', 'install', '-y', '-q', '--no-install-recommends', ...missing])
   const still = wanted.filter((one) => !one.isThere()).map((one) => one.name)
   if (still.length > 0)
-    throw new CannotGoOn(`Debian's ${still.join(' ')} could not be installed. Try it by hand:\n  ${byHand}`)
+    throw new CannotGoOn(
+      `Debian's ${still.join(' ')} could not be installed. Try it by hand:\n  ${byHand}`,
+    )
 }
 
 /** Nothing for root, sudo where it asks no password, undefined where neither holds. */

@@ -32,8 +32,7 @@ export async function buildWeb(): Promise<void> {
   vite.stdout.on('data', (text) => output.push(String(text)))
   vite.stderr.on('data', (text) => output.push(String(text)))
   const code = await new Promise<number>((done) => vite.on('exit', (exit) => done(exit ?? 1)))
-  if (code !== 0)
-    throw new CannotGoOn(`The interface could not be built:\n${output.join('')}`)
+  if (code !== 0) throw new CannotGoOn(`The interface could not be built:\n${output.join('')}`)
   writeFileSync(STAMP, wanted)
 }
 

@@ -57,15 +57,17 @@ async function run(options: StartOptions, begun: Supervision[]): Promise<void> {
     pause,
     say: (sentence) => console.log(sentence),
     gaveUp: (name) => {
-      console.error(`Plain Slate ends, because the ${name} does not stay up. Look into ${join(dataFolder, 'logs')}`)
+      console.error(
+        `Plain Slate ends, because the ${name} does not stay up. Look into ${join(dataFolder, 'logs')}`,
+      )
       end(1)
     },
   }
-  const building = process.env.SKIP_BUILD === "1" ? Promise.resolve() : buildWeb()
+  const building = buildWeb()
   building.catch(() => undefined)
   const databaseUrl = options.databaseUrl ?? (await ownDatabase(dataFolder, watch, begun))
   await fill(databaseUrl, kind)
-  if (process.env.SKIP_BUILD !== "1") await building
+  await building
   const server = webService({
     databaseUrl,
     port,

@@ -4,7 +4,10 @@ import { readOptions } from './options.ts'
 describe('the start command', () => {
   it('has a usual port and folder, and a demo unless told', () => {
     expect(readOptions([], {})).toMatchObject({ port: undefined, empty: false })
-    expect(readOptions(['--empty', '--port', '5000'], {})).toMatchObject({ port: 5000, empty: true })
+    expect(readOptions(['--empty', '--port', '5000'], {})).toMatchObject({
+      port: 5000,
+      empty: true,
+    })
   })
 
   it('takes a data folder from where the project lies, or an absolute one', () => {

@@ -1,5 +1,5 @@
-/** Properties run from a fixed seed, printed with a failure by fast-check itself; SEED=n tries another. */
+/** Vitest's set-up of the pure tests: properties run from a fixed seed. */
 import fc from 'fast-check'
+import { SEED } from './seed.ts'
 
-export const SEED = Number(process.env['SEED'] ?? 20261015)
 fc.configureGlobal({ seed: SEED })

@@ -31,10 +31,12 @@ export type Route<
 
 const nothing = z.object({})
 
-type Draft<P extends z.ZodType, Q extends z.ZodType, B extends z.ZodType, A extends z.ZodType> = Pick<
-  Route,
-  'method' | 'path' | 'needs' | 'secret' | 'summary'
-> & {
+type Draft<
+  P extends z.ZodType,
+  Q extends z.ZodType,
+  B extends z.ZodType,
+  A extends z.ZodType,
+> = Pick<Route, 'method' | 'path' | 'needs' | 'secret' | 'summary'> & {
   readonly params?: P
   readonly query?: Q
   readonly body?: B

@@ -6,7 +6,9 @@ import { factsSchema } from './json.ts'
 import { personIdSchema, pinSchema } from './people.ts'
 import { route } from './route.ts'
 
-export const slipNumberSchema = z.string().regex(/^[0-9]{4,6}$/, 'a slip number, four to six digits')
+export const slipNumberSchema = z
+  .string()
+  .regex(/^[0-9]{4,6}$/, 'a slip number, four to six digits')
 export const stateSchema = z.enum(SLIP_STATES)
 const moment = z.iso.datetime({ precision: 3 })
 const line = z.string().trim().max(120)

@@ -18,7 +18,9 @@ const router = useRouter()
 const theme = useTheme()
 
 watchEffect(() => theme.change(browser.theme))
-watchEffect(() => (document.documentElement.lang = browser.language === 'pseudo' ? 'en-XA' : 'en-GB'))
+watchEffect(
+  () => (document.documentElement.lang = browser.language === 'pseudo' ? 'en-XA' : 'en-GB'),
+)
 
 /** News live as long as somebody is signed in here. */
 watch(

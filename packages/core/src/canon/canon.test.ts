@@ -6,6 +6,8 @@ import type { Json } from './canon.ts'
 describe('canonical JSON', () => {
   it('gives the example of RFC 8785, 3.2.2 and 3.2.3', () => {
     const value: Json = {
+      /* The example's own number, which is meant to lose its last digits. */
+      // eslint-disable-next-line no-loss-of-precision
       numbers: [333333333.33333329, 1e30, 4.5, 2e-3, 0.000000000000000000000000001],
       string: '\u20ac$\u000F\u000aA\'\u0042\u0022\u005c\\"/',
       literals: [null, true, false],

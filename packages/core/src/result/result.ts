@@ -3,8 +3,7 @@
  * the compiler makes callers look at. Exceptions are left for bugs and broken I/O.
  */
 export type Result<Value, Refusal> =
-  | { readonly ok: true; readonly value: Value }
-  | { readonly ok: false; readonly refusal: Refusal }
+  { readonly ok: true; readonly value: Value } | { readonly ok: false; readonly refusal: Refusal }
 
 /** The good arm. */
 export function ok<Value>(value: Value): { readonly ok: true; readonly value: Value } {

@@ -13,8 +13,7 @@ import { tell } from '../tables/news.ts'
 const SALT_BYTES = 16
 
 /** SHA-256 for core, which has none of its own. */
-export const sha256 = (bytes: Uint8Array): Uint8Array =>
-  createHash('sha256').update(bytes).digest()
+export const sha256 = (bytes: Uint8Array): Uint8Array => createHash('sha256').update(bytes).digest()
 
 /** A personal text that was laid beside the book: its row's id and its digest. */
 export type LaidText = { readonly id: string; readonly digest: string }

@@ -37,7 +37,11 @@ describe('the book', () => {
     const { entries } = await page('act=slip.noted&slip=0417')
     expect(entries.map((entry) => entry.by)).toEqual(['Tavi Renn', 'Ilse Maro'])
     expect((await page('slip=0417')).total).toBeGreaterThan(entries.length)
-    expect((await page('by=0b8f4a52-6c1e-4d0a-9a54-1f2e7c9d0004')).entries.every((e) => e.by === 'Juno Aske')).toBe(true)
+    expect(
+      (await page('by=0b8f4a52-6c1e-4d0a-9a54-1f2e7c9d0004')).entries.every(
+        (e) => e.by === 'Juno Aske',
+      ),
+    ).toBe(true)
   })
 
   it('turns its pages without a gap', async () => {
@@ -98,7 +102,9 @@ describe('a book that somebody with all rights got at', () => {
       set canonical = replace(canonical, '"act":"', '"act":"x') where seq = 9`)
     expect(await check()).toMatchObject({ holds: false, broken: { seq: 9, why: 'hash' } })
     expect(verify(await exported(), sha256)).toMatchObject({ refusal: { seq: 9, why: 'hash' } })
-    await behindItsBack('delete from book_texts where seq = 7; delete from book_entries where seq = 7')
+    await behindItsBack(
+      'delete from book_texts where seq = 7; delete from book_entries where seq = 7',
+    )
     expect((await check()).broken).toEqual({ seq: 8, why: 'gap' })
   })
 })

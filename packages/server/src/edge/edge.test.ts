@@ -47,7 +47,11 @@ describe('the edge', () => {
 
   it('judges by Origin where a browser sends no Sec-Fetch-Site', async () => {
     const post = (origin: string) =>
-      fetch(`${bench.address}/api/session`, { method: 'POST', headers: { ...json, origin }, body: '{}' })
+      fetch(`${bench.address}/api/session`, {
+        method: 'POST',
+        headers: { ...json, origin },
+        body: '{}',
+      })
     expect((await post('http://evil.example')).status).toBe(403)
     expect((await post(bench.address)).status).toBe(422)
   })
@@ -95,7 +99,9 @@ describe('the edge', () => {
 
 describe('every refusal', () => {
   it('has a sentence, what was kept and what to try', () => {
-    const codes = ERROR_CODES.flatMap((code) => ['', '.kept', '.remedy'].map((part) => `error.${code}${part}`))
+    const codes = ERROR_CODES.flatMap((code) =>
+      ['', '.kept', '.remedy'].map((part) => `error.${code}${part}`),
+    )
     expect(codes.filter((code) => !isCode(code))).toEqual([])
   })
 })

@@ -3,7 +3,15 @@
  * signed in, calls one function, answers. Every route of the contract must have a handler: the
  * compiler sees to it.
  */
-import type { AnswerOf, BodyOf, Contract, ParamsOf, QueryOf, Route, RouteName } from '@plain-slate/api'
+import type {
+  AnswerOf,
+  BodyOf,
+  Contract,
+  ParamsOf,
+  QueryOf,
+  Route,
+  RouteName,
+} from '@plain-slate/api'
 import { everyRoute } from '@plain-slate/api'
 import type { Result } from '@plain-slate/core'
 import { reaches } from '@plain-slate/core'
@@ -66,11 +74,7 @@ async function answer(
 }
 
 /** Nobody signed in is told to sign in; somebody who may not is entered in the book. */
-async function notEnough(
-  house: House,
-  route: Route,
-  actor: Face | undefined,
-): Promise<Refusal> {
+async function notEnough(house: House, route: Route, actor: Face | undefined): Promise<Refusal> {
   if (actor === undefined) return { code: 'session.none' }
   const act = `${route.method.toUpperCase()} ${route.path}`
   await house.db.transaction((trx) =>

@@ -64,7 +64,10 @@ describe('an event stream', () => {
 describe('the hub', () => {
   const hears = (personId: string) => {
     const heard: Word[] = []
-    return { heard, subscriber: { personId, role: 'trainee', hear: (word: Word) => heard.push(word) } as const }
+    return {
+      heard,
+      subscriber: { personId, role: 'trainee', hear: (word: Word) => heard.push(word) } as const,
+    }
   }
 
   it('tells news of a session only to the person whose it is', () => {

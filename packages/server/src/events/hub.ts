@@ -8,7 +8,9 @@ import { reaches } from '@plain-slate/core'
 
 /** News; "something may have been missed: fetch all"; "this server is ending: come back". */
 export type Word =
-  { readonly kind: 'news'; readonly news: News } | { readonly kind: 'reset' } | { readonly kind: 'bye' }
+  | { readonly kind: 'news'; readonly news: News }
+  | { readonly kind: 'reset' }
+  | { readonly kind: 'bye' }
 
 export type Subscriber = {
   readonly personId: string

@@ -36,7 +36,11 @@ describe('work that runs by itself', () => {
   it('is queued in the database under the application’s own role', async () => {
     const stop = await startJobs(bench.server.house)
     const { db } = bench.server.house
-    const queued = (await db.withSchema('pgboss').from('schedule').orderBy('name').pluck('name')) as string[]
+    const queued = (await db
+      .withSchema('pgboss')
+      .from('schedule')
+      .orderBy('name')
+      .pluck('name')) as string[]
     await stop()
     expect(queued).toEqual(['book-check', 'session-purge'])
   })

@@ -11,7 +11,7 @@ import { insertPerson, lockLeads, readPerson, updatePerson } from '../tables/peo
 import { tell } from '../tables/news.ts'
 import { dropSessionsOf } from '../tables/sessions.ts'
 import type { Face } from './face.ts'
-import { personOf } from './handlers.ts'
+import { personOf } from './face.ts'
 import { hashPin } from './pin.ts'
 
 /** Adds somebody under a name nobody else has. */
@@ -42,7 +42,8 @@ export async function changePerson(
 ): Promise<Result<Person, Refusal>> {
   const pinHash = change.pin === undefined ? undefined : await hashPin(change.pin)
   return house.db.transaction(async (trx) => {
-    if ((await readPerson(trx, id)) === undefined) return refuse({ code: 'person.unknown' as const })
+    if ((await readPerson(trx, id)) === undefined)
+      return refuse({ code: 'person.unknown' as const })
     if (await leavesNoLead(trx, id, change)) return refuse({ code: 'person.last-lead' as const })
     const { role, active } = change
     await updatePerson(trx, id, {

@@ -1,5 +1,5 @@
 /** What is shown of a person, and what a decision needs of them. */
-import type { Face } from '@plain-slate/api'
+import type { Face, Person } from '@plain-slate/api'
 import type { PersonRow } from '../tables/people.ts'
 
 export type { Face } from '@plain-slate/api'
@@ -14,6 +14,13 @@ export function initialsOf(name: string): string {
 export function faceOf(row: Pick<PersonRow, 'id' | 'name' | 'role'>): Face {
   return { id: row.id, name: row.name, initials: initialsOf(row.name), role: row.role }
 }
+
+/** What is shown of a person to those who are signed in. */
+export const personOf = (row: PersonRow): Person => ({
+  ...faceOf(row),
+  active: row.active,
+  addedAt: row.addedAt.toISOString(),
+})
 
 declare module 'express-serve-static-core' {
   interface Locals {

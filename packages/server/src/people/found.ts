@@ -36,7 +36,13 @@ export async function found(
     })
     if (!made) return undefined
     const id = randomUUID()
-    const lead = { id, name: draft.name, role: 'lead', active: true, addedAt: new Date(now) } as const
+    const lead = {
+      id,
+      name: draft.name,
+      role: 'lead',
+      active: true,
+      addedAt: new Date(now),
+    } as const
     await insertPerson(trx, { ...lead, pinHash })
     await insertBench(trx, {
       ports: PORTS.map((name) => ({ name, cable: null, note: '' })),

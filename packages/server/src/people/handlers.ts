@@ -1,30 +1,24 @@
 /** Handlers of people and sessions. */
-import type { Contract, Person } from '@plain-slate/api'
+import type { Contract } from '@plain-slate/api'
 import { ok, refuse } from '@plain-slate/core'
 import type { Handler } from '../edge/mount.ts'
 import type { House } from '../house.ts'
-import type { PersonRow } from '../tables/people.ts'
 import { listPeople } from '../tables/people.ts'
 import { addPerson, changePerson } from './change.ts'
-import { faceOf } from './face.ts'
+import { faceOf, personOf } from './face.ts'
 import { found } from './found.ts'
 import { beginSession, endSession } from './session.ts'
 import { signIn, signOff } from './sign-in.ts'
 
 type Of<Name extends keyof Contract> = Handler<Contract[Name]>
 
-export const personOf = (row: PersonRow): Person => ({
-  ...faceOf(row),
-  active: row.active,
-  addedAt: row.addedAt.toISOString(),
-})
-
 export function peopleHandlers(house: House) {
   const faces: Of<'faces'> = async () => {
     const people = await listPeople(house.db)
     return ok(people.filter((person) => person.active).map(faceOf))
   }
-  const sessionShow: Of<'sessionShow'> = ({ actor }) => Promise.resolve(ok({ person: actor ?? null }))
+  const sessionShow: Of<'sessionShow'> = ({ actor }) =>
+    Promise.resolve(ok({ person: actor ?? null }))
 
   const sessionBegin: Of<'sessionBegin'> = async ({ body, actor, req }) => {
     const result = await signIn(house, body.person, body.pin, actor)
@@ -59,4 +53,3 @@ export function peopleHandlers(house: House) {
     personChange,
   }
 }
-

@@ -56,9 +56,7 @@ describe('signing in', () => {
   })
 
   it('counts misses that come at the same time one by one', async () => {
-    await Promise.all(
-      Array.from({ length: 6 }, () => bench.browser().signIn('Juno', '0000')),
-    )
+    await Promise.all(Array.from({ length: 6 }, () => bench.browser().signIn('Juno', '0000')))
     expect((await bench.browser().signIn('Juno')).body.code).toBe('session.slow')
     await bench.tamper(`update people set wait_until = null, failures = 0`)
   })

@@ -12,8 +12,7 @@ import type { Transaction } from '../tables/database.ts'
 import { tell } from '../tables/news.ts'
 import { lockSlip, raiseVersion, readSlip, updateState } from '../tables/slips.ts'
 
-const unknown = (number: string) =>
-  refuse({ code: 'slip.unknown' as const, facts: { number } })
+const unknown = (number: string) => refuse({ code: 'slip.unknown' as const, facts: { number } })
 
 /** Writes a note: an entry of the book whose text lies beside it. */
 export async function noteOnSlip(

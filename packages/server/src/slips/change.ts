@@ -40,7 +40,9 @@ export async function changeSlip(
     }
     if (wanted.length > 0) await apply(house, trx, slip, wanted, by)
     const after = await readSlip(trx, number)
-    return after === undefined ? refuse({ code: 'slip.unknown' as const, facts: { number } }) : ok(after)
+    return after === undefined
+      ? refuse({ code: 'slip.unknown' as const, facts: { number } })
+      : ok(after)
   })
 }
 

@@ -25,7 +25,9 @@ async function opened(more: object = {}): Promise<string> {
 describe('the list', () => {
   it('holds the demo’s slips 0401 to 0436', async () => {
     const all = await numbers('sort=number')
-    expect(all).toEqual(Array.from({ length: 36 }, (_, index) => String(401 + index).padStart(4, '0')))
+    expect(all).toEqual(
+      Array.from({ length: 36 }, (_, index) => String(401 + index).padStart(4, '0')),
+    )
   })
 
   it('finds every word wherever it stands, and no wild card', async () => {
@@ -55,7 +57,11 @@ describe('the list', () => {
 
   it('refuses a state that does not exist, naming it', async () => {
     const { status, body } = await tavi.get('/api/slips?state=lost')
-    expect([status, body.code, body.where?.[0]?.path]).toEqual([422, 'input.invalid', 'query.state.0'])
+    expect([status, body.code, body.where?.[0]?.path]).toEqual([
+      422,
+      'input.invalid',
+      'query.state.0',
+    ])
   })
 
   it('leaves as CSV in which no cell is a formula', async () => {
@@ -81,7 +87,10 @@ describe('a new slip', () => {
     expect(made.status).toBe(200)
     const change = { device: { from: 'Fen 8', to: 'Fen 11' } }
     const refused = await juno.patch(`/api/slips/${made.body.number}`, change)
-    expect(refused.body).toMatchObject({ code: 'act.refused', sentence: expect.stringContaining('technician') })
+    expect(refused.body).toMatchObject({
+      code: 'act.refused',
+      sentence: expect.stringContaining('technician'),
+    })
   })
 
   it('says where its draft cannot be read and keeps nothing of it', async () => {

@@ -20,8 +20,7 @@ export async function lockHead(trx: Transaction): Promise<Head> {
 /** The last entry's number and hash, without the lock: for showing. */
 export async function readHead(db: Database): Promise<Head> {
   const row = (await db('book_entries').orderBy('seq', 'desc').first('seq', 'hash')) as
-    | Head
-    | undefined
+    Head | undefined
   return row ?? EMPTY_HEAD
 }
 

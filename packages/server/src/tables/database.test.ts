@@ -15,7 +15,9 @@ async function cable(url: string) {
     const far = connect(upstream, '127.0.0.1')
     for (const socket of [near, far]) {
       open.add(socket)
-      socket.on('error', () => undefined).on('close', () => [near, far].forEach((end) => end.destroy()))
+      socket
+        .on('error', () => undefined)
+        .on('close', () => [near, far].forEach((end) => end.destroy()))
     }
     near.pipe(far).pipe(near)
     return undefined
@@ -59,7 +61,10 @@ describe('the tables', () => {
     const db = openDatabase(databaseUrl)
     afterAll(() => db.destroy())
     await db.migrate.rollback(undefined, true)
-    const left = await db('pg_tables').where({ schemaname: 'plain_slate' }).orderBy('tablename').pluck<string[]>('tablename')
+    const left = await db('pg_tables')
+      .where({ schemaname: 'plain_slate' })
+      .orderBy('tablename')
+      .pluck<string[]>('tablename')
     expect(left).toEqual(['migrations', 'migrations_lock'])
     expect(await readiness(db)).toEqual({ database: true, tables: false })
     await migrate(db)
@@ -69,7 +74,12 @@ describe('the tables', () => {
   it('belong to a role that may make no database, no role, and no schema', async () => {
     const { databaseUrl } = await cloneTemplate('empty')
     const db = openDatabase(databaseUrl)
-    for (const sql of ['create database x', 'create role x', 'create schema x', 'create table public.x ()'])
+    for (const sql of [
+      'create database x',
+      'create role x',
+      'create schema x',
+      'create table public.x ()',
+    ])
       await expect(db.raw(sql)).rejects.toThrow(/permission denied/)
     await db.destroy()
   })

@@ -46,8 +46,7 @@ export async function readPerson(db: Database, id: string): Promise<PersonRow | 
  */
 export async function lockPin(trx: Transaction, id: string): Promise<PinRow | undefined> {
   return (await trx('people').select(PIN_COLUMNS).where({ id }).forUpdate().first()) as
-    | PinRow
-    | undefined
+    PinRow | undefined
 }
 
 /** Notes how a try at a PIN went; `waitUntil` is real time. */
@@ -87,14 +86,14 @@ export async function updatePerson(
   change: { readonly role?: Role; readonly active?: boolean; readonly pinHash?: string },
 ): Promise<void> {
   const pin =
-    change.pinHash === undefined
-      ? {}
-      : { pin_hash: change.pinHash, failures: 0, wait_until: null }
+    change.pinHash === undefined ? {} : { pin_hash: change.pinHash, failures: 0, wait_until: null }
   const rest = {
     ...(change.role === undefined ? {} : { role: change.role }),
     ...(change.active === undefined ? {} : { active: change.active }),
   }
-  await trx('people').where({ id }).update({ ...rest, ...pin })
+  await trx('people')
+    .where({ id })
+    .update({ ...rest, ...pin })
 }
 
 /** The ids of the leads who can sign in, locked, so that two leads cannot dismiss each other at once. */

@@ -8,9 +8,10 @@ export async function purgeSessions(db: Database): Promise<number> {
 
 /** True while the session exists and its time is not over. */
 export async function sessionLives(db: Database, sid: string): Promise<boolean> {
-  const row = (await db('sessions').where({ sid }).where('expire', '>', db.fn.now()).first('sid')) as
-    | { sid: string }
-    | undefined
+  const row = (await db('sessions')
+    .where({ sid })
+    .where('expire', '>', db.fn.now())
+    .first('sid')) as { sid: string } | undefined
   return row !== undefined
 }
 

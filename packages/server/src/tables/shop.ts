@@ -45,9 +45,9 @@ export async function foundShop(
 
 /** Takes the next slip number. The row stays locked to the end of the transaction: no gap, no twin. */
 export async function takeSlipNumber(trx: Transaction): Promise<string> {
-  const [row] = (await trx('shop')
-    .increment('next_slip', 1)
-    .returning('next_slip')) as { next_slip: number }[]
+  const [row] = (await trx('shop').increment('next_slip', 1).returning('next_slip')) as {
+    next_slip: number
+  }[]
   if (row === undefined) throw new Error('a slip in a shop that is not founded')
   return String(row.next_slip - 1).padStart(4, '0')
 }

@@ -71,10 +71,7 @@ export async function listSlips(db: Database, query: SlipQuery): Promise<SlipRow
 }
 
 /** How many slips of each state a search leaves, whatever the state filter says. */
-export async function countStates(
-  db: Database,
-  query: SlipQuery,
-): Promise<Record<string, number>> {
+export async function countStates(db: Database, query: SlipQuery): Promise<Record<string, number>> {
   const counted = (await db
     .from(searched(db, query.q).as('found'))
     .select('state')

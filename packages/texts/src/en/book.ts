@@ -1,6 +1,7 @@
 /** The book: its place, and each act in words. */
 export const book = {
-  'book.title': '{n, plural, =0 {Nothing is entered yet} one {One entry} other {# entries}}, and the chain {holds, select, yes {holds} no {is broken} other {has not been walked yet}}',
+  'book.title':
+    '{n, plural, =0 {Nothing is entered yet} one {One entry} other {# entries}}, and the chain {holds, select, yes {holds} no {is broken} other {has not been walked yet}}',
   'book.lede': 'Each entry is tied to the one before. What stands can be added to, never changed.',
   'book.head': 'Head of the book',
   'book.head.explain': 'Printed on what leaves the house; a book cut short shows against it.',
@@ -36,5 +37,6 @@ export const book = {
   'act.slip.changed': 'changed {fields}',
   'act.slip.state': 'from {from} to {to}',
   'act.slip.noted': 'noted',
-  'act.text.withdrawn': 'withdrew {n, plural, one {# personal text} other {# personal texts}}, with {second}',
+  'act.text.withdrawn':
+    'withdrew {n, plural, one {# personal text} other {# personal texts}}, with {second}',
 } as const

@@ -42,7 +42,8 @@ export const errors = {
   'error.slip.unknown.kept': 'Nothing was changed.',
   'error.slip.unknown.remedy': 'Look at the number again, or find it by device or customer with /.',
   'error.slip.conflict': 'Somebody else changed slip {number} while you were writing.',
-  'error.slip.conflict.kept': 'Both versions: theirs stands on the slip, yours is still in the form.',
+  'error.slip.conflict.kept':
+    'Both versions: theirs stands on the slip, yours is still in the form.',
   'error.slip.conflict.remedy': 'Choose per field which one is to stand.',
   'error.slip.ended': 'Slip {number} is {state}, and its head no longer changes.',
   'error.slip.ended.kept': 'What you typed is still here.',
@@ -55,7 +56,8 @@ export const errors = {
   'error.person.unknown.remedy': 'Look at the list of people again.',
   'error.person.name-taken': 'Somebody here is already called {name}.',
   'error.person.name-taken.kept': 'Nobody was added; what you typed is still here.',
-  'error.person.name-taken.remedy': 'Add a surname or an initial, so that the book can tell them apart.',
+  'error.person.name-taken.remedy':
+    'Add a surname or an initial, so that the book can tell them apart.',
   'error.person.last-lead': 'This is the last lead, and somebody must be able to add people.',
   'error.person.last-lead.kept': 'Nothing was changed.',
   'error.person.last-lead.remedy': 'Make somebody else a lead first.',
@@ -73,8 +75,10 @@ export const errors = {
   'error.database.away.remedy': 'It is started again by itself. Try again in a few seconds.',
   'error.server.fault': 'Something went wrong in the server, and it is our fault.',
   'error.server.fault.kept': 'Nothing was changed; what you typed is still here.',
-  'error.server.fault.remedy': 'Try again. If it stays, give {id} to whoever looks after the server.',
+  'error.server.fault.remedy':
+    'Try again. If it stays, give {id} to whoever looks after the server.',
   'error.offline': 'The server does not answer.',
-  'error.offline.kept': 'What is on the page was true when it was fetched; what you typed is still here.',
+  'error.offline.kept':
+    'What is on the page was true when it was fetched; what you typed is still here.',
   'error.offline.remedy': 'Look whether npm start still runs. The page comes back by itself.',
 } as const

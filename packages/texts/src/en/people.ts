@@ -6,10 +6,12 @@ export const people = {
   'sign-in.pin': 'PIN of {name}',
   'sign-in.go': 'Sign in',
   'sign-in.wait': '{seconds, plural, one {# second} other {# seconds}} to go',
-  'sign-in.hand-over': 'The bench is held by {name}. Whoever signs in takes it over; nothing on it is lost.',
+  'sign-in.hand-over':
+    'The bench is held by {name}. Whoever signs in takes it over; nothing on it is lost.',
   'sign-in.back': 'Back to where I was',
   'found.title': 'An empty shop',
-  'found.lede': 'Name the shop and make its first lead. Everybody else is added by a lead, in the House.',
+  'found.lede':
+    'Name the shop and make its first lead. Everybody else is added by a lead, in the House.',
   'found.shop': 'Name of the shop',
   'found.place': 'Where it is',
   'found.name': 'Your name',
@@ -44,7 +46,8 @@ export const people = {
   'house.rights.nobody': 'open to all',
   'house.browser': 'This browser',
   'house.shortcuts': 'One-key shortcuts',
-  'house.shortcuts.hint': 'C, L, 1 to 0, N, / and the others. Switch them off if you use dictation.',
+  'house.shortcuts.hint':
+    'C, L, 1 to 0, N, / and the others. Switch them off if you use dictation.',
   'house.contract': 'The contract of this server',
   'house.contract.hint': 'Every request it takes and every answer it gives, to read.',
 } as const

@@ -1,6 +1,7 @@
 /** Places and stages that are still to be filled say in a sentence what they will do. */
 export const places = {
-  'counter.title': '{open, plural, =0 {No slip is open} one {One slip is open} other {# slips are open}}, {due, plural, =0 {none due today} one {one due today} other {# due today}}',
+  'counter.title':
+    '{open, plural, =0 {No slip is open} one {One slip is open} other {# slips are open}}, {due, plural, =0 {none due today} one {one due today} other {# due today}}',
   'counter.lede':
     'The Counter will lay out the rest of the day: what needs hands next, which port is free when, and whether every time agreed can be kept.',
   'counter.due': 'Due next',
@@ -12,7 +13,8 @@ export const places = {
   'shelf.title': 'Nothing is shelved yet',
   'shelf.lede':
     'The Shelf will hold every firmware package that was proven: whose it is, what it fits, its digests and where it came from.',
-  'bench.title': '{ports, plural, one {One port} other {# ports}}, {cables, plural, =0 {no cable} one {one cable} other {# cables}}',
+  'bench.title':
+    '{ports, plural, one {One port} other {# ports}}, {cables, plural, =0 {no cable} one {one cable} other {# cables}}',
   'bench.lede':
     'The Bench will show each device that is plugged in, its mode and battery, and a run’s steps as they happen.',
   'bench.ports': 'Ports',

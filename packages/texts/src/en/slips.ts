@@ -35,7 +35,8 @@ export const slips = {
   'slip.title.waits': 'The slip stands at {stage}; {this} is not reached yet',
   'slip.title.behind': '{this} is behind; the slip stands at {stage}',
   'slip.new.title': 'A device comes in',
-  'slip.new.lede': 'What is known now is enough: everything can be changed later, and the book keeps what it was.',
+  'slip.new.lede':
+    'What is known now is enough: everything can be changed later, and the book keeps what it was.',
   'slip.new.go': 'Open the slip',
   'slip.new.opened': 'Slip {number} is open',
   'slip.field.device': 'Device, as it is called',
@@ -82,9 +83,11 @@ export const slips = {
   'slip.history.small': 'from the book, newest first',
   'slip.history.more': 'all {n} in the Book',
   'slip.withdraw': 'Withdraw personal text',
-  'slip.withdraw.what': 'Erases whose it is, their words and every note and reason of slip {number}, for good. The book keeps that they were there, and its chain still holds.',
+  'slip.withdraw.what':
+    'Erases whose it is, their words and every note and reason of slip {number}, for good. The book keeps that they were there, and its chain still holds.',
   'slip.withdraw.second': 'Second person',
   'slip.withdraw.pin': 'Their PIN',
   'slip.withdraw.go': 'Erase the texts of {number}',
-  'slip.withdraw.done': '{n, plural, =0 {There was nothing to withdraw} one {One text withdrawn} other {# texts withdrawn}}',
+  'slip.withdraw.done':
+    '{n, plural, =0 {There was nothing to withdraw} one {One text withdrawn} other {# texts withdrawn}}',
 } as const

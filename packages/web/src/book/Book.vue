@@ -23,8 +23,8 @@ const { query, input } = useBookQuery()
 const book = useRead('book', () => input.value, { keep: true })
 
 function change(part: Record<string, string>) {
-  const next = { ...route.query, before: undefined, ...part }
-  const given = Object.entries(next).filter(([, value]) => value !== '' && value !== undefined)
+  const next = { ...route.query, before: '', ...part }
+  const given = Object.entries(next).filter(([, value]) => value !== '')
   void router.replace({ query: Object.fromEntries(given) })
 }
 const anyone = computed(() => [
@@ -114,8 +114,15 @@ const textsOf = (texts: Readonly<Record<string, string | null>>) =>
           </tbody>
         </table>
       </div>
-      <p v-if="(data.entries.at(-1)?.seq ?? 1) > 1 && data.entries.length < data.total" class="no-print">
-        <button type="button" class="act" @click="change({ before: String(data.entries.at(-1)?.seq) })">
+      <p
+        v-if="(data.entries.at(-1)?.seq ?? 1) > 1 && data.entries.length < data.total"
+        class="no-print"
+      >
+        <button
+          type="button"
+          class="act"
+          @click="change({ before: String(data.entries.at(-1)?.seq) })"
+        >
           {{ say('book.older') }}
         </button>
       </p>

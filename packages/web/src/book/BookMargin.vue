@@ -32,7 +32,11 @@ async function go() {
 </script>
 
 <template>
-  <Margin v-if="book.data.value" :title="say('book.head')" :right="String(book.data.value.head.seq)">
+  <Margin
+    v-if="book.data.value"
+    :title="say('book.head')"
+    :right="String(book.data.value.head.seq)"
+  >
     <p class="mono hash">{{ book.data.value.head.hash }}</p>
     <p class="dim">{{ say('book.head.explain') }}</p>
     <p v-if="check === null">{{ say('book.unchecked') }}</p>

@@ -97,7 +97,9 @@ defineExpose({
           @click="go(one)"
         >
           <span class="kind">{{ say(`find.kind.${one.kind}`) }}</span>
-          <span><b :class="{ mono: one.kind === 'slip' }">{{ one.title }}</b> {{ one.detail }}</span>
+          <span
+            ><b :class="{ mono: one.kind === 'slip' }">{{ one.title }}</b> {{ one.detail }}</span
+          >
         </li>
       </ul>
       <p v-if="found.length === 0 && settled" role="status">{{ say('find.nothing', { q }) }}</p>

@@ -79,7 +79,7 @@ watch(
     <a href="#sheet" class="skip">{{ say('frame.skip') }}</a>
     <TopBar ref="top" @keys="card = true" />
     <p v-if="!session.online" class="offline" role="status">{{ say('state.offline') }}</p>
-    <div class="body">
+    <div class="body" :class="{ wide: !('margin' in parts) }">
       <nav v-if="'spine' in parts" class="spine" :aria-label="say('slip.stages')">
         <router-view name="spine" />
       </nav>
@@ -87,7 +87,7 @@ watch(
       <main id="sheet" class="sheet" tabindex="-1">
         <router-view />
       </main>
-      <aside class="margin" :aria-label="say('frame.margin')">
+      <aside v-if="'margin' in parts" class="margin" :aria-label="say('frame.margin')">
         <router-view name="margin" />
       </aside>
     </div>
@@ -129,6 +129,9 @@ watch(
   display: grid;
   grid-template-columns: 212px minmax(0, 1fr) 292px;
   min-height: 0;
+}
+.body.wide {
+  grid-template-columns: 212px minmax(0, 1fr);
 }
 .spine {
   padding: 14px 0 10px 14px;

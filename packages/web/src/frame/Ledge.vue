@@ -11,17 +11,19 @@ const bench = useRead('bench')
 </script>
 
 <template>
-  <v-theme-provider theme="ledge" class="ledge" tag="section" :aria-label="say('frame.ledge')">
+  <section class="ledge v-theme--ledge" :aria-label="say('frame.ledge')">
     <div v-for="port in bench.data.value?.ports ?? []" :key="port.name" class="port">
       <div class="word">
         {{ say('port.free') }}
         <span class="mono">{{ port.name }}</span>
       </div>
       <div class="cable">
-        {{ port.cable === null ? say('ledge.no-cable') : say('ledge.cable', { cable: port.cable }) }}
+        {{
+          port.cable === null ? say('ledge.no-cable') : say('ledge.cable', { cable: port.cable })
+        }}
       </div>
     </div>
-  </v-theme-provider>
+  </section>
 </template>
 
 <style scoped>
@@ -60,7 +62,7 @@ const bench = useRead('bench')
 }
 @media (max-width: 700px) {
   .ledge {
-    grid-template-columns: repeat(3, 1fr);
+    grid-template-columns: repeat(3, minmax(0, 1fr));
     grid-auto-flow: row;
   }
 }

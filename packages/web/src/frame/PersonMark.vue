@@ -30,7 +30,11 @@ async function signOff() {
         type="button"
         class="person mono"
         :aria-label="
-          say('frame.person', { name: session.person.name, role: say(`role.${session.person.role}`) })
+          say('frame.person', {
+            initials: session.person.initials,
+            name: session.person.name,
+            role: say(`role.${session.person.role}`),
+          })
         "
       >
         {{ session.person.initials }}

@@ -26,7 +26,9 @@ defineExpose({
 
 <template>
   <header class="top">
-    <router-link to="/counter" class="mark"><i aria-hidden="true" />{{ say('app.name') }}</router-link>
+    <router-link to="/counter" class="mark"
+      ><i aria-hidden="true" />{{ say('app.name') }}</router-link
+    >
     <nav class="places" :aria-label="say('frame.places')">
       <router-link
         v-for="place in PLACES"

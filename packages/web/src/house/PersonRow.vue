@@ -20,7 +20,9 @@ const givingPin = ref(false)
 const pin = ref('')
 
 async function go(body: BodyOf<Contract['personChange']>) {
-  const done = await change.mutateAsync({ params: { id: props.person.id }, body }).catch(() => undefined)
+  const done = await change
+    .mutateAsync({ params: { id: props.person.id }, body })
+    .catch(() => undefined)
   renew(client, 'people')
   if (done === undefined) return
   givingPin.value = false
@@ -39,9 +41,7 @@ async function go(body: BodyOf<Contract['personChange']>) {
         v-if="mayChange"
         :value="person.role"
         :aria-label="say('house.role-of', { name: person.name })"
-        @change="
-          go({ role: (($event.target as HTMLSelectElement).value as Person['role']) })
-        "
+        @change="go({ role: ($event.target as HTMLSelectElement).value as Person['role'] })"
       >
         <option v-for="role in ROLES" :key="role" :value="role">{{ say(`role.${role}`) }}</option>
       </select>
@@ -60,7 +60,9 @@ async function go(body: BodyOf<Contract['personChange']>) {
           :aria-label="say('house.new-pin-for', { name: person.name })"
         />
         <button class="act" :disabled="pin.length < 4">{{ say('house.give-pin') }}</button>
-        <button type="button" class="act" @click="givingPin = false">{{ say('house.cancel') }}</button>
+        <button type="button" class="act" @click="givingPin = false">
+          {{ say('house.cancel') }}
+        </button>
       </form>
       <span v-else class="row">
         <button

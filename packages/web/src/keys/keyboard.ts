@@ -70,7 +70,8 @@ function isPlain(event: KeyboardEvent): boolean {
 }
 
 /** Kinds of input in which letters are text. */
-const TEXT_TYPES = /^(text|search|password|email|url|tel|number|date|datetime-local|time|month|week)$/
+const TEXT_TYPES =
+  /^(text|search|password|email|url|tel|number|date|datetime-local|time|month|week)$/
 
 function isTyping(target: EventTarget | null): boolean {
   if (!(target instanceof HTMLElement)) return false

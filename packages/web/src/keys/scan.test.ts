@@ -45,7 +45,10 @@ describe('a scanner', () => {
       const pressed = press(burst, { key, at: index * 5, repeat: false })
       if (pressed.kind === 'typing') burst = pressed.burst
     }
-    expect(press(burst, { key: 'Enter', at: 30, repeat: false })).toEqual({ kind: 'scan', text: 'HK14' })
+    expect(press(burst, { key: 'Enter', at: 30, repeat: false })).toEqual({
+      kind: 'scan',
+      text: 'HK14',
+    })
   })
 
   it('is not a key that somebody holds down', () => {

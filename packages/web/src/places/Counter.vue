@@ -51,15 +51,16 @@ const isLate = (due: string | null) => due !== null && Date.parse(due) < now.val
           <tbody>
             <tr v-for="slip in data.rows" :key="slip.number">
               <td>
-                <router-link class="mono" :to="`/slips/${slip.number}`">{{ slip.number }}</router-link>
+                <router-link class="mono" :to="`/slips/${slip.number}`">{{
+                  slip.number
+                }}</router-link>
               </td>
               <td>
                 <b>{{ slip.device }}</b> <span class="dim">{{ slip.customer }}</span>
               </td>
               <td>
-                {{ say(`intent.${slip.intent}`) }}<span class="dim">{{
-                  slip.promise === '' ? '' : `, ${slip.promise}`
-                }}</span>
+                {{ say(`intent.${slip.intent}`)
+                }}<span class="dim">{{ slip.promise === '' ? '' : `, ${slip.promise}` }}</span>
               </td>
               <td>{{ say(`stage.${slip.stage}`) }}</td>
               <td :class="['nowrap', { late: isLate(slip.due) }]">

@@ -65,7 +65,9 @@ export function useRead<Name extends RouteName>(
 
 /** Changes something by a route; `topics` are fetched again after it. */
 export function useChange<Name extends RouteName>(name: Name) {
-  return useMutation<Answer<Name>, Error, InputOf<Name>>({ mutationFn: (input) => call(name, input) })
+  return useMutation<Answer<Name>, Error, InputOf<Name>>({
+    mutationFn: (input) => call(name, input),
+  })
 }
 
 /** Fetches again what a topic made old. */

@@ -15,7 +15,6 @@ import { useMainAction } from '../keys/shortcuts.ts'
 import { useSay } from '../said.ts'
 import { troubleOf } from '../server/call.ts'
 import { renew, useChange } from '../server/query.ts'
-import { useShop } from '../time/shop.ts'
 import Conflict from './Conflict.vue'
 import SlipFields from './SlipFields.vue'
 import type { HeadDraft } from './head.ts'
@@ -24,16 +23,15 @@ import { problemsOf } from './problems.ts'
 import { keepDraft, keptDraft } from './kept.ts'
 
 const props = defineProps<{ slip: Slip }>()
+const emit = defineEmits<{ done: [] }>()
 const say = useSay()
 const client = useQueryClient()
-const { time } = useShop()
 const save = useChange('slipChange')
 
 const kept = keptDraft(props.slip.number)
 const base = shallowRef<HeadDraft>(kept?.base ?? draftOf(props.slip))
 const draft = ref<HeadDraft>(kept?.draft ?? draftOf(props.slip))
 const theirs = ref<readonly Theirs[]>([])
-const savedAt = ref<string>()
 
 const changed = computed(() => changedFields(base.value, draft.value))
 const trouble = computed(() => {
@@ -63,8 +61,9 @@ async function go() {
     base.value = draftOf(slip)
     draft.value = draftOf(slip)
     theirs.value = []
-    savedAt.value = time(new Date().toISOString())
+    keepDraft(number, base.value, draft.value)
     renew(client, 'slip')
+    emit('done')
   } catch (error) {
     theirs.value = troubleOf(error).theirs ?? []
   }
@@ -80,8 +79,8 @@ function decide(one: Theirs, whose: 'theirs' | 'mine') {
 }
 function leave() {
   draft.value = base.value
-  theirs.value = []
-  save.reset()
+  keepDraft(props.slip.number, base.value, draft.value)
+  emit('done')
 }
 onBeforeRouteLeave(() => keepDraft(props.slip.number, base.value, draft.value))
 </script>
@@ -92,7 +91,7 @@ onBeforeRouteLeave(() => keepDraft(props.slip.number, base.value, draft.value))
       {{ say('slip.head') }}
       <small v-if="changed.length > 0" role="status">{{ say('slip.head.unsaved') }}</small>
     </h2>
-    <SlipFields v-model="draft" :problems="problemsOf(trouble)" />
+    <SlipFields v-model="draft" :problems="problemsOf(trouble)" focus-first />
     <Conflict
       v-for="one in theirs"
       :key="one.field"
@@ -105,12 +104,7 @@ onBeforeRouteLeave(() => keepDraft(props.slip.number, base.value, draft.value))
       <v-btn type="submit" :disabled="changed.length === 0 || theirs.length > 0">
         {{ say('slip.head.save') }}<kbd>Enter</kbd>
       </v-btn>
-      <v-btn v-if="changed.length > 0" variant="outlined" @click="leave">
-        {{ say('slip.head.leave') }}
-      </v-btn>
-      <span v-else-if="savedAt" class="dim" role="status">{{
-        say('state.saved', { time: savedAt })
-      }}</span>
+      <v-btn variant="outlined" @click="leave">{{ say('slip.head.leave') }}</v-btn>
     </p>
   </form>
 </template>

@@ -22,9 +22,7 @@ const { zone } = useShop()
 
 const set = (field: SlipField, value: string | null) =>
   (draft.value = { ...draft.value, [field]: value ?? '' })
-const intents = computed(() =>
-  INTENTS.map((value) => ({ value, title: say(`intent.${value}`) })),
-)
+const intents = computed(() => INTENTS.map((value) => ({ value, title: say(`intent.${value}`) })))
 const due = computed({
   get: () => (draft.value.due === '' ? '' : fieldOf(Date.parse(draft.value.due), zone.value)),
   set: (text: string) => {

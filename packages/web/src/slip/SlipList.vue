@@ -27,7 +27,16 @@ const asked = computed(() => ({
 }))
 const slips = useRead('slips', () => asked.value as object, { keep: true })
 
-const COLUMNS = ['number', 'device', 'customer', 'intent', 'promise', 'stage', 'state', 'due'] as const
+const COLUMNS = [
+  'number',
+  'device',
+  'customer',
+  'intent',
+  'promise',
+  'stage',
+  'state',
+  'due',
+] as const
 const sortable = (column: string) => SLIP_SORTS.some((sort) => sort === column)
 
 function change(part: Partial<ListQuery>) {
@@ -120,7 +129,9 @@ function ariaSort(column: string) {
           <tbody>
             <tr v-for="slip in data.rows" :key="slip.number" class="clickable">
               <td>
-                <router-link class="mono" :to="`/slips/${slip.number}`">{{ slip.number }}</router-link>
+                <router-link class="mono" :to="`/slips/${slip.number}`">{{
+                  slip.number
+                }}</router-link>
               </td>
               <td>
                 <b>{{ slip.device }}</b>

@@ -3,6 +3,7 @@
 </script>
 
 <script setup lang="ts">
+import type { Slip } from '@plain-slate/api'
 import { STAGES, stagePlace } from '@plain-slate/core'
 import { useRoute, useRouter } from 'vue-router'
 import { useShortcuts } from '../keys/shortcuts.ts'
@@ -17,6 +18,10 @@ const router = useRouter()
 const { when } = useShop()
 const { number, slip } = useSlip()
 
+const whoseAndWhen = ({ customer, due }: Slip) =>
+  [customer, due === null ? null : say('slip.due', { when: when(due) })]
+    .filter((part) => part !== null)
+    .join(' · ')
 const address = (stage: string) => `/slips/${number.value}/${stage}`
 useShortcuts(
   STAGES.map((stage, index) => ({
@@ -36,12 +41,7 @@ useShortcuts(
     <router-link class="mono number" :to="`/slips/${number}`">{{ number }}</router-link>
     <template v-if="slip.data.value">
       <b>{{ slip.data.value.device }}</b>
-      <span class="dim">
-        {{ slip.data.value.customer
-        }}<template v-if="slip.data.value.due">
-          {{ slip.data.value.customer ? '· ' : '' }}{{ say('slip.due', { when: when(slip.data.value.due) }) }}
-        </template>
-      </span>
+      <span class="dim">{{ whoseAndWhen(slip.data.value) }}</span>
     </template>
   </div>
   <ol v-if="slip.data.value">
@@ -142,6 +142,7 @@ li a:hover .name {
 }
 @media (max-width: 700px) {
   ol {
+    position: relative;
     display: flex;
     overflow-x: auto;
   }

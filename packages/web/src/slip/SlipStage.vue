@@ -15,16 +15,18 @@ import { useSlip } from './slip.ts'
 const say = useSay()
 const route = useRoute()
 const { slip, number } = useSlip()
-const stage = computed<Stage>(
-  () => STAGES.find((one) => one === route.params['stage']) ?? 'intake',
-)
+const stage = computed<Stage>(() => STAGES.find((one) => one === route.params['stage']) ?? 'intake')
 
 function title(data: Slip): string {
   const at = say(`stage.${data.stage}`)
   const here = say(`stage.${stage.value}`)
   switch (stagePlace(stage.value, data.stage)) {
     case 'here':
-      return say('slip.title', { device: data.device, intent: say(`intent.${data.intent}`), stage: at })
+      return say('slip.title', {
+        device: data.device,
+        intent: say(`intent.${data.intent}`),
+        stage: at,
+      })
     case 'ahead':
       return say('slip.title.waits', { stage: at, this: here })
     case 'behind':

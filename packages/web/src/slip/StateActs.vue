@@ -18,12 +18,15 @@ const say = useSay()
 const client = useQueryClient()
 const change = useChange('slipState')
 const reason = ref('')
+/** The state that was asked for and waits for its reason. */
+const wanted = ref<SlipState>()
 
 async function go(state: SlipState) {
   const input = { params: { number: props.slip.number }, body: { state, reason: reason.value } }
   const done = await change.mutateAsync(input).catch(() => undefined)
   if (done === undefined) return
   reason.value = ''
+  wanted.value = undefined
   renew(client, 'slip')
 }
 </script>
@@ -33,20 +36,24 @@ async function go(state: SlipState) {
     <h2>
       {{ say('slip.state') }} <small>{{ say(`state.${slip.state}`) }}</small>
     </h2>
-    <div class="acts">
-      <v-text-field v-model="reason" :label="say('slip.state.reason')" maxlength="2000" />
-      <div class="row">
-        <v-btn
-          v-for="state in nextStates(slip.state)"
-          :key="state"
-          variant="outlined"
-          :disabled="change.isPending.value"
-          @click="go(state)"
-        >
-          {{ say(`slip.state.to.${state}`) }}
-        </v-btn>
-      </div>
-    </div>
+    <p class="row">
+      <button
+        v-for="state in nextStates(slip.state)"
+        :key="state"
+        type="button"
+        class="act"
+        :aria-expanded="wanted === state"
+        @click="wanted = wanted === state ? undefined : state"
+      >
+        {{ say(`slip.state.to.${state}`) }}
+      </button>
+    </p>
+    <form v-if="wanted" class="acts" @submit.prevent="go(wanted)">
+      <v-text-field v-model="reason" :label="say('slip.state.reason')" autofocus maxlength="2000" />
+      <v-btn type="submit" variant="outlined" :disabled="change.isPending.value">
+        {{ say(`slip.state.to.${wanted}`) }}
+      </v-btn>
+    </form>
     <Trouble v-if="change.error.value" :trouble="troubleOf(change.error.value)" quiet />
   </section>
 </template>
@@ -54,6 +61,7 @@ async function go(state: SlipState) {
 <style scoped>
 .acts {
   display: grid;
+  grid-template-columns: 1fr auto;
   gap: 10px;
   max-width: 640px;
 }

@@ -2,7 +2,9 @@
 import type { LocationQuery, LocationQueryRaw } from 'vue-router'
 
 /** What the list can be asked for, as texts, empty where it is not. */
-export type ListQuery = Readonly<Record<'q' | 'state' | 'intent' | 'stage' | 'sort' | 'dir', string>>
+export type ListQuery = Readonly<
+  Record<'q' | 'state' | 'intent' | 'stage' | 'sort' | 'dir', string>
+>
 const KEYS = ['q', 'state', 'intent', 'stage', 'sort', 'dir'] as const
 
 export function readListQuery(query: LocationQuery): ListQuery {

@@ -27,7 +27,6 @@ export function makeVuetify(nonce: string | undefined) {
     theme: {
       ...(nonce === undefined ? {} : { cspNonce: nonce }),
       defaultTheme: 'system',
-      utilities: false,
       themes: {
         light: { dark: false, colors: withVuetifyNames(LIGHT) },
         dark: { dark: true, colors: withVuetifyNames(DARK) },

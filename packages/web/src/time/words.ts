@@ -49,10 +49,17 @@ export function fieldOf(at: number, zone: string): string {
 
 /** The moment of a calendar field in the zone; undefined when it is none. */
 export function momentOfField(text: string, zone: string): number | undefined {
+  if (!/^\d{4}-\d\d-\d\dT\d\d:\d\d$/.test(text)) return undefined
   const asUtc = Date.parse(`${text}:00Z`)
   if (Number.isNaN(asUtc)) return undefined
-  const offset = Date.parse(`${fieldOf(asUtc, zone)}:00Z`) - asUtc
-  return asUtc - offset
+  /* Twice, because the offset at the first guess may be that of the other side of a clock change. */
+  const guess = asUtc - offsetAt(asUtc, zone)
+  return asUtc - offsetAt(guess, zone)
+}
+
+/** How far the zone's clock runs before UTC at a moment, in ms. */
+function offsetAt(at: number, zone: string): number {
+  return Date.parse(`${fieldOf(at, zone)}:00Z`) - at
 }
 
 function midnight(at: number, zone: string): number {

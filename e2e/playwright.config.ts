@@ -1,0 +1,30 @@
+import { defineConfig } from '@playwright/test'
+
+/** Chromium as Debian ships it; two workers, each with a database and a server of its own. */
+export default defineConfig({
+  testDir: './tests',
+  outputDir: './results',
+  workers: 2,
+  fullyParallel: true,
+  timeout: 40_000,
+  expect: { timeout: 7000 },
+  globalSetup: './setup.ts',
+  reporter: [['line'], ['json', { outputFile: './results/report.json' }]],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    contextOptions: { reducedMotion: 'reduce' },
+    screenshot: 'only-on-failure',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        ...(process.getuid?.() === 0 ? ['--no-sandbox'] : []),
+        '--disable-quic',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+        '--no-first-run',
+        '--disable-gpu',
+      ],
+    },
+  },
+})

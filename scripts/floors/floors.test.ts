@@ -1,0 +1,106 @@
+import { existsSync, readdirSync } from 'node:fs'
+import { join } from 'node:path'
+import { describe, expect, it } from 'vitest'
+import { ROOT } from '../bootstrap.mjs'
+import { CORE_FLOORS, CORE_OUTSIDERS, MAY_IMPORT, PACKAGES, TEST_OUTSIDERS } from './floors.ts'
+import { circleIn, importsOfPackages } from './imports.ts'
+import type { Import } from './imports.ts'
+
+const imports = importsOfPackages()
+const folders = CORE_FLOORS.flatMap((names, floor) => names.map((name) => ({ name, floor })))
+const coreFolder = (path: string) => /^packages\/core\/src\/([a-z-]+)\//.exec(path)?.[1]
+const packageOf = (path: string) => /^packages\/([a-z-]+)\//.exec(path)?.[1]
+const packageNamed = (name: string) => /^@plain-slate\/([a-z-]+)/.exec(name)?.[1]
+const told = (found: readonly Import[]) => found.map(({ from, to }) => `${from} → ${to}`)
+
+const upward = folders.flatMap((from) =>
+  folders
+    .filter((to) => to.name !== from.name && to.floor >= from.floor)
+    .map((to) => [from.name, to.name] as const),
+)
+
+describe('in core', () => {
+  it.each(upward)('%s never imports from %s', (from, to) => {
+    const found = imports.filter(
+      (one) => coreFolder(one.from) === from && coreFolder(one.to) === to,
+    )
+    expect(told(found)).toEqual([])
+  })
+
+  it('every folder has its floor', () => {
+    const there = readdirSync(join(ROOT, 'packages/core/src'), { withFileTypes: true })
+    const names = there.filter((entry) => entry.isDirectory()).map((entry) => entry.name)
+    expect(names.filter((name) => !folders.some((folder) => folder.name === name))).toEqual([])
+  })
+
+  it('nothing comes from outside but what is named', () => {
+    const outside = imports.filter(
+      ({ from, to, isTest }) =>
+        packageOf(from) === 'core' &&
+        !to.startsWith('packages/') &&
+        !CORE_OUTSIDERS.includes(to) &&
+        !(isTest && TEST_OUTSIDERS.includes(to)),
+    )
+    expect(told(outside)).toEqual([])
+  })
+})
+
+const forbidden = PACKAGES.flatMap((from) =>
+  PACKAGES.filter((to) => to !== from && !MAY_IMPORT[from].includes(to)).map(
+    (to) => [from, to] as const,
+  ),
+)
+
+describe('of the packages', () => {
+  it.each(forbidden)('%s never imports %s', (from, to) => {
+    const found = imports.filter(
+      (one) =>
+        packageOf(one.from) === from && (packageNamed(one.to) === to || packageOf(one.to) === to),
+    )
+    expect(told(found)).toEqual([])
+  })
+
+  it('each is named here', () => {
+    const there = readdirSync(join(ROOT, 'packages'))
+    expect(there.filter((name) => !PACKAGES.some((known) => known === name))).toEqual([])
+  })
+
+  it('none reaches into another but through its front door', () => {
+    const inside = imports.filter(
+      ({ from, to }) => to.startsWith('packages/') && packageOf(from) !== packageOf(to),
+    )
+    const past = imports.filter(({ to }) => /^@plain-slate\/[a-z-]+\//.test(to))
+    expect(told([...inside, ...past])).toEqual([])
+  })
+
+  it('no file stands in a circle', () => {
+    expect(circleIn(imports.filter(({ isTest }) => !isTest))).toBeUndefined()
+  })
+
+  it('SQL and Knex stand only where tables are', () => {
+    const strays = imports.filter(
+      ({ from, to, isTest }) =>
+        ['knex', 'pg'].includes(to) &&
+        !isTest &&
+        !/server\/src\/(tables|migrations)\//.test(from) &&
+        from !== 'packages/server/src/people/session.ts',
+    )
+    expect(told(strays)).toEqual([])
+  })
+})
+
+describe('the rule itself', () => {
+  it('sees imports of every kind, in Vue files too', () => {
+    expect(imports.some(({ from }) => from.endsWith('.vue'))).toBe(true)
+    expect(imports.some(({ to }) => to === '@plain-slate/core')).toBe(true)
+    const lazy = imports.filter(({ from, to }) => from.endsWith('router.ts') && to.endsWith('.vue'))
+    expect(lazy.length).toBeGreaterThan(10)
+    expect(lazy.every(({ to }) => existsSync(join(ROOT, to)))).toBe(true)
+  })
+
+  it('finds a circle when there is one', () => {
+    const arrow = (from: string, to: string): Import => ({ from, to, isTest: false })
+    expect(circleIn([arrow('a', 'b'), arrow('b', 'c'), arrow('c', 'b')])).toEqual(['b', 'c', 'b'])
+    expect(circleIn([arrow('a', 'b'), arrow('a', 'c'), arrow('b', 'c')])).toBeUndefined()
+  })
+})

@@ -1,0 +1,147 @@
+/**
+ * The start command as a whole, on a data folder of its own and a free port: it starts, survives the
+ * death of each process, dies without orphans, and starts again. Slow, so it has a room of its own.
+ */
+import { spawn } from 'node:child_process'
+import type { ChildProcess } from 'node:child_process'
+import { chmodSync, mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, describe, expect, it } from 'vitest'
+import { ROOT } from '../bootstrap.mjs'
+import { freePort } from '../machine/ports.ts'
+import { commandOf, isAlive, lifeOf, pause, waitUntil } from '../process/alive.ts'
+import type { Life } from '../process/alive.ts'
+
+const folder = mkdtempSync(join(tmpdir(), 'plain-slate-start-'))
+chmodSync(folder, 0o755)
+const port = await freePort()
+const address = `http://127.0.0.1:${port}`
+let starting: Started | undefined
+
+type Started = { readonly child: ChildProcess; readonly output: () => string }
+
+function start(...more: string[]): Started {
+  const output: string[] = []
+  const args = ['start', '--silent', '--', '--port', String(port), '--data', folder, ...more]
+  const child = spawn('npm', args, { cwd: ROOT, detached: true, stdio: ['ignore', 'pipe', 'pipe'] })
+  child.stdout.on('data', (text) => output.push(String(text)))
+  child.stderr.on('data', (text) => output.push(String(text)))
+  starting = { child, output: () => output.join('') }
+  return starting
+}
+
+async function started(...more: string[]): Promise<Started> {
+  const one = start(...more)
+  const up = () => one.output().includes('PIN') || one.child.exitCode !== null
+  await waitUntil(up, 60_000)
+  expect(one.output()).toContain(`Plain Slate runs at ${address}/`)
+  return one
+}
+
+/** Every process that works on this data folder, found by what its command line or environment names. */
+function ours(): Life[] {
+  return readdirSync('/proc')
+    .filter((name) => /^\d+$/.test(name) && Number(name) !== process.pid)
+    .filter((pid) => commandOf(Number(pid)).includes(folder) || environmentOf(pid).includes(folder))
+    .map((pid) => lifeOf(Number(pid)))
+    .filter((life) => life !== undefined)
+}
+const environmentOf = (pid: string): string => {
+  try {
+    return readFileSync(`/proc/${pid}/environ`, 'utf8')
+  } catch {
+    return ''
+  }
+}
+function processOf(part: string): Life {
+  const found = ours().find(({ pid }) => commandOf(pid).includes(part))
+  if (found === undefined) throw new Error(`no process of ${part}`)
+  return found
+}
+
+const ready = async (): Promise<boolean> => {
+  const answer = await fetch(`${address}/api/ready`).catch(() => undefined)
+  return answer?.status === 200
+}
+/** What a terminal does: the signal goes to npm and to whatever shares its process group. */
+async function ctrlC(): Promise<boolean> {
+  const { pid, exitCode } = starting?.child ?? {}
+  if (pid !== undefined && exitCode === null) process.kill(-pid, 'SIGINT')
+  return noneLeft()
+}
+const noneLeft = () => waitUntil(() => ours().length === 0, 15_000)
+
+afterAll(async () => {
+  await ctrlC()
+  rmSync(folder, { recursive: true, force: true })
+})
+
+describe('the start command', () => {
+  it('prints its address last, with the PINs of the demo under it, and serves', async () => {
+    const { output } = await started()
+    expect(output().trimEnd().split('\n').slice(-5)).toEqual([
+      `Plain Slate runs at ${address}/`,
+      '  Ilse Maro, lead: PIN 2204',
+      '  Tavi Renn, technician: PIN 3815',
+      '  Pell Ondry, technician: PIN 6092',
+      '  Juno Aske, trainee: PIN 7450',
+    ])
+    expect(await ready()).toBe(true)
+    const page = await fetch(address).then((answer) => answer.text())
+    expect(page).toContain('id="app"')
+    expect(page).not.toContain('%NONCE%')
+  })
+
+  it('starts a second time on the same folder only to say that the first runs', async () => {
+    const first = starting
+    const { child, output } = start()
+    await waitUntil(() => child.exitCode !== null, 20_000)
+    expect(child.exitCode).toBe(1)
+    expect(output()).toContain(`already runs from ${folder}: ${address}/`)
+    starting = first
+  })
+
+  it.each(['server/src/main.ts', 'bin/postgres'])(
+    'starts %s again when it is killed',
+    async (part) => {
+      const victim = processOf(part)
+      process.kill(victim.pid, 'SIGKILL')
+      expect(await waitUntil(() => !isAlive(victim), 5000)).toBe(true)
+      expect(await waitUntil(ready, 30_000)).toBe(true)
+    },
+  )
+
+  it('ends in order on Ctrl-C, and leaves nothing running', async () => {
+    expect(await ctrlC()).toBe(true)
+    const log = readFileSync(join(folder, 'logs', 'database.log'), 'utf8')
+    expect(log.trimEnd().split('\n').at(-1)).toContain('database system is shut down')
+  })
+
+  it('killed hard, leaves no orphan, and the next start has every slip and a whole book', async () => {
+    await started()
+    const npm = starting?.child.pid ?? 0
+    process.kill(npm, 'SIGKILL')
+    expect(await noneLeft()).toBe(true)
+
+    await started()
+    const supervisor = processOf('scripts/start.mjs')
+    process.kill(supervisor.pid, 'SIGKILL')
+    await pause(100)
+    await started()
+    const book = spawn('npx', ['--no', 'plain-slate', 'book', 'verify', '--data', folder], {
+      cwd: ROOT,
+    })
+    let told = ''
+    book.stdout.on('data', (text) => (told += String(text)))
+    await new Promise((done) => book.on('close', done))
+    expect(told).toMatch(/^\d\d entries: the chain holds/)
+  })
+
+  it('will not make an empty shop of a folder that holds the demo', async () => {
+    expect(await ctrlC()).toBe(true)
+    const { child, output } = start('--empty')
+    await waitUntil(() => child.exitCode !== null, 20_000)
+    expect(output()).toContain('holds the demo shop')
+  })
+})

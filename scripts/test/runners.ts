@@ -1,0 +1,146 @@
+/** What the test command runs, and how each runner's result is read. */
+import { mkdtempSync, readFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { ROOT } from '../bootstrap.mjs'
+
+/** One test that ran, for the table of the slowest. */
+export type Ran = { readonly name: string; readonly seconds: number }
+
+export type Counts = {
+  readonly passed: number
+  readonly failed: number
+  readonly skipped: number
+  readonly ran: readonly Ran[]
+}
+
+export type Runner = {
+  readonly name: string
+  readonly command: readonly string[]
+  readonly cwd: string
+  readonly env?: NodeJS.ProcessEnv
+  /** Reads the counts after the command ended with this code. Throws when its report is not there. */
+  readonly read: (code: number) => Counts
+}
+
+const reports = mkdtempSync(join(tmpdir(), 'plain-slate-reports-'))
+
+/** A check that passes or fails as a whole counts as one test. */
+function check(name: string, command: readonly string[]): Runner {
+  return {
+    name,
+    command: ['npx', '--no', '--', ...command],
+    cwd: ROOT,
+    read: (code) => ({
+      passed: code === 0 ? 1 : 0,
+      failed: code === 0 ? 0 : 1,
+      skipped: 0,
+      ran: [],
+    }),
+  }
+}
+
+function vitest(project: string): Runner {
+  const report = join(reports, `${project}.json`)
+  const reporters = ['--reporter=dot', '--reporter=json', `--outputFile.json=${report}`]
+  return {
+    name: project,
+    command: ['npx', '--no', '--', 'vitest', 'run', '--project', project, ...reporters],
+    cwd: ROOT,
+    read: (code) => readVitest(readFileSync(report, 'utf8'), code),
+  }
+}
+
+type VitestReport = {
+  readonly numPassedTests: number
+  readonly numFailedTests: number
+  readonly numPendingTests: number
+  readonly numTodoTests: number
+  readonly testResults: readonly {
+    readonly status: string
+    readonly assertionResults: readonly { readonly fullName: string; readonly duration?: number }[]
+  }[]
+}
+
+/** Counts of a Vitest JSON report. A file that could not be loaded, or a bad exit, counts as failed. */
+export function readVitest(text: string, code: number): Counts {
+  const report = JSON.parse(text) as VitestReport
+  const unloaded = report.testResults.filter(
+    (file) => file.status === 'failed' && file.assertionResults.length === 0,
+  ).length
+  const failed = report.numFailedTests + unloaded
+  return {
+    passed: report.numPassedTests,
+    failed: failed === 0 && code !== 0 ? 1 : failed,
+    skipped: report.numPendingTests + report.numTodoTests,
+    ran: report.testResults.flatMap((file) =>
+      file.assertionResults.map((one) => ({
+        name: one.fullName,
+        seconds: (one.duration ?? 0) / 1000,
+      })),
+    ),
+  }
+}
+
+type Suite = {
+  readonly suites?: readonly Suite[]
+  readonly specs?: readonly {
+    readonly title: string
+    readonly tests: readonly { readonly results: readonly { readonly duration: number }[] }[]
+  }[]
+}
+type PlaywrightReport = {
+  readonly stats: {
+    readonly expected: number
+    readonly unexpected: number
+    readonly flaky: number
+    readonly skipped: number
+  }
+  readonly suites: readonly Suite[]
+}
+
+/** Counts of a Playwright JSON report. A flaky test is a failed one. */
+export function readPlaywright(text: string, code: number): Counts {
+  const { stats, suites } = JSON.parse(text) as PlaywrightReport
+  const failed = stats.unexpected + stats.flaky
+  return {
+    passed: stats.expected,
+    failed: failed === 0 && code !== 0 ? 1 : failed,
+    skipped: stats.skipped,
+    ran: suites.flatMap(ranIn),
+  }
+}
+
+function ranIn(suite: Suite): Ran[] {
+  const own = (suite.specs ?? []).map(({ title, tests }) => ({
+    name: title,
+    seconds: tests.reduce((sum, { results }) => sum + (results.at(-1)?.duration ?? 0), 0) / 1000,
+  }))
+  return [...own, ...(suite.suites ?? []).flatMap(ranIn)]
+}
+
+const playwright: Runner = {
+  name: 'browser',
+  command: ['npx', '--no', '--', 'playwright', 'test'],
+  cwd: join(ROOT, 'e2e'),
+  env: { NODE_OPTIONS: '--import tsx' },
+  read: (code) => readPlaywright(readFileSync(join(ROOT, 'e2e/results/report.json'), 'utf8'), code),
+}
+
+/** Two lanes for two cores, then the browser with both. Each lane runs its own one after the other. */
+export const LANES: readonly (readonly Runner[])[] = [
+  [
+    check('types', ['vue-tsc', '-p', '.']),
+    check('lint', [
+      'eslint',
+      '--cache',
+      '--cache-location',
+      'node_modules/.cache/eslint/',
+      '--max-warnings=0',
+      '.',
+    ]),
+    check('format', ['prettier', '--check', '--cache', '--log-level=warn', '.']),
+  ],
+  [vitest('unit'), vitest('server'), vitest('start')],
+]
+export const LAST: readonly Runner[] = [playwright]
