@@ -41,7 +41,7 @@ const pure = {
 }
 
 const sources = ['**/*.ts', '**/*.vue']
-const tests = ['**/*.test.ts', 'e2e/**']
+const tests = ['**/*.test.ts', '**/*.run.ts', 'e2e/**']
 
 export default tseslint.config(
   { ignores: ['**/dist/**', '**/node_modules/**', 'data/**', 'e2e/results/**'] },
@@ -71,7 +71,7 @@ export default tseslint.config(
   },
   { files: tests, rules: { 'max-lines-per-function': 'off' } },
   {
-    files: ['**/*.vue', '**/*.config.ts', '**/env.d.ts', 'eslint.config.js'],
+    files: ['**/*.vue', '**/*.config.ts', 'e2e/setup.ts', 'eslint.config.js'],
     rules: { 'no-restricted-syntax': 'off' },
   },
   prettier,

@@ -11,6 +11,7 @@ import { fileURLToPath } from 'node:url'
 import { DEMO_PEOPLE } from '@plain-slate/demo'
 import type { Running } from '@plain-slate/server'
 import { readConfig, serve } from '@plain-slate/server'
+import type Axe from 'axe-core'
 import type { Page } from '@playwright/test'
 import { test as base, expect } from '@playwright/test'
 import pg from 'pg'
@@ -123,7 +124,7 @@ export function makeDesk(page: Page): Desk {
     async axe(where) {
       await page.evaluate(AXE)
       const found = await page.evaluate(async () => {
-        const { axe } = window as unknown as { axe: typeof import('axe-core') }
+        const { axe } = window as unknown as { axe: typeof Axe }
         const { violations } = await axe.run(document, {
           runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'],
         })

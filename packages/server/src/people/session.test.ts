@@ -90,6 +90,6 @@ describe('a refusal at sign-in', () => {
     const ilse = await bench.at('Ilse')
     const refused = await ilse.get<Lines>('/api/book?act=session.refused')
     expect(refused.body.entries[0]).toMatchObject({ by: null, facts: { person: PEOPLE.Pell.id } })
-    expect(await ilse.text('/api/book.jsonl')).not.toContain('9876')
+    expect(await ilse.text('/api/book.jsonl')).not.toContain('"9876"')
   })
 })

@@ -6,6 +6,7 @@
 import type { Face } from '@plain-slate/api'
 import { useQueryClient } from '@tanstack/vue-query'
 import { reactive } from 'vue'
+import { vFocus } from '../parts/focus.ts'
 import { useSay } from '../said.ts'
 import { useChange } from '../server/query.ts'
 import { troubleOf } from '../server/call.ts'
@@ -29,7 +30,7 @@ async function go() {
   <h1>{{ say('found.title') }}</h1>
   <p class="lede">{{ say('found.lede') }}</p>
   <form class="form" @submit.prevent="go">
-    <v-text-field v-model="draft.shop" :label="say('found.shop')" autofocus required />
+    <v-text-field v-model="draft.shop" v-focus :label="say('found.shop')" required />
     <v-text-field v-model="draft.place" :label="say('found.place')" required />
     <v-text-field v-model="draft.name" :label="say('found.name')" required />
     <v-text-field

@@ -6,6 +6,7 @@
 import type { SlipField } from '@plain-slate/api'
 import { INTENTS } from '@plain-slate/core'
 import { computed } from 'vue'
+import { vFocus } from '../parts/focus.ts'
 import { useSay } from '../said.ts'
 import { useShop } from '../time/shop.ts'
 import { fieldOf, momentOfField } from '../time/words.ts'
@@ -38,10 +39,10 @@ const LINES = ['device', 'model', 'customer', 'promise'] as const
     <v-text-field
       v-for="field in LINES"
       :key="field"
+      v-focus="focusFirst === true && field === 'device'"
       :model-value="draft[field]"
       :label="say(`slip.field.${field}`)"
       :error-messages="problems[field] ?? []"
-      :autofocus="focusFirst === true && field === 'device'"
       :required="field === 'device'"
       maxlength="120"
       @update:model-value="(value: string) => set(field, value)"

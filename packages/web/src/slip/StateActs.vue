@@ -9,6 +9,7 @@ import { nextStates } from '@plain-slate/core'
 import { useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import Trouble from '../parts/Trouble.vue'
+import { vFocus } from '../parts/focus.ts'
 import { useSay } from '../said.ts'
 import { troubleOf } from '../server/call.ts'
 import { renew, useChange } from '../server/query.ts'
@@ -49,7 +50,7 @@ async function go(state: SlipState) {
       </button>
     </p>
     <form v-if="wanted" class="acts" @submit.prevent="go(wanted)">
-      <v-text-field v-model="reason" :label="say('slip.state.reason')" autofocus maxlength="2000" />
+      <v-text-field v-model="reason" v-focus :label="say('slip.state.reason')" maxlength="2000" />
       <v-btn type="submit" variant="outlined" :disabled="change.isPending.value">
         {{ say(`slip.state.to.${wanted}`) }}
       </v-btn>

@@ -1,0 +1,25 @@
+/**
+ * Measurements, each beside the limit it is held against, written to docs/benchmarks.md. Run with
+ * `npm run measure`. A measurement is a function that answers its rows; add one to the list.
+ */
+import { writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { firstView } from './first-view.ts'
+import type { Row } from './row.ts'
+
+const ROOT = fileURLToPath(new URL('../../', import.meta.url))
+const MEASUREMENTS: readonly (() => Promise<readonly Row[]>)[] = [firstView]
+
+const rows = (await Promise.all(MEASUREMENTS.map((measure) => measure()))).flat()
+const table = rows.map((row) => `| ${row.what} | ${row.measured} | ${row.limit} |`)
+const text = `# Measurements
+
+Made by \`npm run measure\`; sizes do not depend on the machine, ratios are of one run.
+
+| what | measured | limit |
+| --- | --- | --- |
+${table.join('\n')}
+`
+writeFileSync(join(ROOT, 'docs', 'benchmarks.md'), text)
+console.log(text)

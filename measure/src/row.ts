@@ -1,0 +1,2 @@
+/** One figure beside its limit. */
+export type Row = { readonly what: string; readonly measured: string; readonly limit: string }
