@@ -2,6 +2,7 @@
 import { mount } from '@vue/test-utils'
 import { createPinia } from 'pinia'
 import { describe, expect, it, vi } from 'vitest'
+import type { DefineComponent } from 'vue'
 import { h, ref } from 'vue'
 import { Refused } from '../server/call.ts'
 import type { Read } from '../server/query.ts'
@@ -24,7 +25,7 @@ function show(more: Partial<Read<string[]>>) {
     refetch: vi.fn(),
     ...more,
   }
-  const shown = mount(Resource as never, {
+  const shown = mount(Resource as unknown as DefineComponent<object>, {
     props: { read, empty: (data: string[]) => data.length === 0 },
     slots: {
       default: ({ data }: { data: string[] }) => h('p', data.join(' ')),

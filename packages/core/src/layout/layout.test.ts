@@ -1,0 +1,182 @@
+import { crc32 as zlibCrc } from 'node:zlib'
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { crc32 } from './crc32.ts'
+import { decodeBytes, decodeTable } from './decode.ts'
+import { arraySectors, encodeTable } from './encode.ts'
+import type { Partition, Table } from './table.ts'
+import { compareTables } from './table.ts'
+
+const TYPE = 'a1b2c3d4e5f60718293a4b5c6d7e8f90'
+const part = (name: string, start: number, sectors: number, more: Partial<Partition> = {}) => ({
+  name,
+  start,
+  sectors,
+  type: TYPE,
+  id: `${name.length.toString(16).padStart(2, '0')}${'7'.repeat(30)}`,
+  attributes: 0n,
+  ...more,
+})
+
+/** A small device: three partitions, the last one to the end. */
+function device(sectorBytes = 512, diskSectors = 4096, more: Partial<Table> = {}): Table {
+  const firstUsable = 2 + arraySectors(sectorBytes)
+  const lastUsable = diskSectors - 2 - arraySectors(sectorBytes)
+  const start = Math.ceil(firstUsable / 8) * 8
+  return {
+    sectorBytes,
+    diskId: '0'.repeat(31) + '1',
+    diskSectors,
+    firstUsable,
+    lastUsable,
+    partitions: [
+      part('loader', start, 64),
+      part('main', start + 64, 256),
+      part('customer', start + 320, lastUsable - start - 319),
+    ],
+    ...more,
+  }
+}
+
+function disk(table: Table): Uint8Array {
+  const bytes = new Uint8Array(table.diskSectors * table.sectorBytes)
+  for (const piece of encodeTable(table)) bytes.set(piece.bytes, piece.at)
+  return bytes
+}
+
+describe('a partition table', () => {
+  it.each([512, 4096])('reads back as it was written, with sectors of %i bytes', (size) => {
+    const table = device(size, 2048)
+    expect(decodeBytes(disk(table))).toEqual({ ok: true, value: { table, problems: [] } })
+  })
+
+  it('reads back whatever it holds', () => {
+    const name = fc.string({ minLength: 1, maxLength: 36 }).filter((text) => !text.includes('\0'))
+    const sizes = fc.array(fc.tuple(name, fc.integer({ min: 8, max: 64 })), { maxLength: 20 })
+    fc.assert(
+      fc.property(sizes, fc.constantFrom(512, 4096), (parts, size) => {
+        const plain = device(size, 4096)
+        let next = plain.partitions[0]?.start ?? 0
+        const partitions = parts.map(([label, eighths]) => {
+          const made = part(label, next, eighths * 8)
+          next += eighths * 8
+          return made
+        })
+        const decoded = decodeBytes(disk({ ...plain, partitions }), size)
+        expect(decoded.ok && decoded.value.table.partitions).toEqual(partitions)
+      }),
+      { numRuns: 60 },
+    )
+  })
+
+  it('is read from its backup when the primary is broken, and says so', () => {
+    const table = device()
+    const bytes = disk(table)
+    bytes[512 + 40] = 0xff
+    expect(decodeBytes(bytes)).toEqual({
+      ok: true,
+      value: { table, problems: [{ kind: 'backup-broken' }] },
+    })
+  })
+
+  it('of which any one byte of both copies is wrong is no table', () => {
+    const table = device()
+    const place = fc.tuple(
+      fc.nat(HEADER_LAST),
+      fc.nat(HEADER_LAST),
+      fc.integer({ min: 1, max: 255 }),
+    )
+    fc.assert(
+      fc.property(place, ([one, other, by]) => {
+        const bytes = disk(table)
+        const [first, last] = [512 + one, (table.diskSectors - 1) * 512 + other]
+        bytes[first] = (bytes[first] ?? 0) ^ by
+        bytes[last] = (bytes[last] ?? 0) ^ by
+        expect(decodeBytes(bytes, 512)).toMatchObject({ ok: false })
+      }),
+      { numRuns: 60 },
+    )
+  })
+
+  it('whose copies differ is taken from the primary, and that is said', () => {
+    const table = device()
+    const other = { ...table, partitions: table.partitions.slice(0, 2) }
+    const bytes = disk(table)
+    const [, , , array, header] = encodeTable(other)
+    for (const piece of [array, header]) if (piece !== undefined) bytes.set(piece.bytes, piece.at)
+    expect(decodeBytes(bytes)).toMatchObject({
+      value: { table, problems: [{ kind: 'copies-differ' }] },
+    })
+  })
+
+  it('names what is odd and lists all the same', () => {
+    const table = device(512, 4096, {
+      partitions: [part('a', 40, 64), part('b', 100, 60), part('c', 4095, 20), part('d', 201, 8)],
+    })
+    const decoded = decodeBytes(disk(table))
+    expect(decoded).toMatchObject({ ok: true })
+    expect(decoded.ok && decoded.value.problems).toEqual([
+      { kind: 'overlap', names: ['a', 'b'] },
+      { kind: 'outside', name: 'c' },
+      { kind: 'unaligned', name: 'b' },
+      { kind: 'unaligned', name: 'd' },
+      { kind: 'unaligned', name: 'c' },
+    ])
+  })
+
+  it('with a header that lies about its size is refused before anything is read for it', () => {
+    const table = device()
+    const bytes = disk(table)
+    const view = new DataView(bytes.buffer)
+    view.setUint32(512 + 80, 1_000_000, true)
+    view.setUint32(512 + 16, 0, true)
+    view.setUint32(512 + 16, crc32(bytes.slice(512, 512 + 92)), true)
+    const asked: number[] = []
+    const decoder = decodeTable(bytes.length, 512)
+    let step = decoder.next()
+    while (step.done !== true) {
+      asked.push(step.value.to - step.value.from)
+      step = decoder.next(bytes.subarray(step.value.from, step.value.to))
+    }
+    expect(step.value).toMatchObject({ refusal: { kind: 'too-large', entries: 1_000_000 } })
+    expect(Math.max(...asked)).toBe(512)
+  })
+
+  it('cut short anywhere is refused, never misread', () => {
+    const table = device()
+    const bytes = disk(table)
+    for (const length of [0, 100, 511, 512, 700, 1024, 2000, 17_000])
+      expect(decodeBytes(bytes.subarray(0, length)).ok).toBe(false)
+  })
+})
+/** The last byte of a header that its checksum covers. */
+const HEADER_LAST = 91
+
+describe('two tables', () => {
+  it('are equal when all agree and the last runs to the end of its own device', () => {
+    expect(compareTables(device(512, 4096), device(512, 8192))).toEqual([])
+  })
+
+  it('differ by what moved, grew, went missing or came', () => {
+    const here = device()
+    const changed = (partitions: readonly Partition[]) =>
+      compareTables(here, { ...here, partitions }).map(({ name, how }) => `${name} ${how}`)
+    const [loader, main, customer] = here.partitions
+    if (!loader || !main || !customer) throw new Error('three partitions')
+    expect(changed([loader, { ...main, sectors: 240 }, customer])).toEqual(['main resized'])
+    expect(changed([loader, { ...main, start: main.start + 8 }, customer])).toEqual(['main moved'])
+    expect(changed([loader, customer])).toEqual(['main added'])
+    expect(changed([loader, { ...main, type: 'f'.repeat(32) }, customer])).toEqual(['main retyped'])
+    expect(changed([...here.partitions, part('extra', 4060, 1)])).toContain('extra missing')
+  })
+})
+
+describe('the checksum', () => {
+  it('is the one of zip and GPT', () => {
+    fc.assert(
+      fc.property(fc.uint8Array({ maxLength: 300 }), (bytes) => {
+        expect(crc32(bytes)).toBe(zlibCrc(bytes))
+      }),
+    )
+  })
+})
