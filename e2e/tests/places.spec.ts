@@ -108,3 +108,8 @@ test('a slip can be read on a phone, and the page is usable from 1024', async ({
   await page.getByText('Tickets of the morning').scrollIntoViewIfNeeded()
   await expect(page.getByText('Tickets of the morning')).toBeInViewport()
 })
+
+test('the contract can be read, with nothing fetched from elsewhere', async ({ page }) => {
+  await page.goto('/api/docs')
+  await expect(page.getByText("Change a slip's head; nobody's change is run over")).toBeVisible()
+})

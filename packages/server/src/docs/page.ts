@@ -27,5 +27,6 @@ export const docsScript = `SwaggerUIBundle({
   docExpansion: 'list',
   deepLinking: true,
   supportedSubmitMethods: [],
+  validatorUrl: null,
 })
 `

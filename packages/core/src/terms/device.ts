@@ -1,0 +1,58 @@
+/** The words for a device: roles of its parts, where readings come from, its modes, its facts. */
+import { z } from 'zod'
+
+export const ROLES_OF_PARTS = [
+  'loader',
+  'modem',
+  'kernel',
+  'rescue',
+  'main',
+  'support',
+  'variant',
+  'cache',
+  'customer',
+  'calib',
+  'table',
+] as const
+export const partRoleSchema = z.enum(ROLES_OF_PARTS)
+export type PartRole = z.infer<typeof partRoleSchema>
+
+/** Where readings come from, roughly from most to least trusted. */
+export const SOURCES = [
+  'link',
+  'screen',
+  'settings',
+  'rescue',
+  'label',
+  'box',
+  'earlier',
+  'person',
+] as const
+export const sourceSchema = z.enum(SOURCES)
+export type Source = z.infer<typeof sourceSchema>
+
+export const modeSchema = z.enum(['off', 'normal', 'loader', 'rescue', 'transfer'])
+export type Mode = z.infer<typeof modeSchema>
+
+/** Facts that are read of a device. */
+export const FACTS = [
+  'model',
+  'board',
+  'chipset',
+  'storageGb',
+  'region',
+  'carrier',
+  'build',
+  'release',
+  'patchDate',
+  'loaderVersion',
+  'radioVersion',
+  'floor',
+  'bootLock',
+  'accountLock',
+  'serial',
+  'batteryPercent',
+  'batteryHealth',
+] as const
+export const factSchema = z.enum(FACTS)
+export type Fact = z.infer<typeof factSchema>
