@@ -11,7 +11,8 @@ export const CORE_FLOORS: readonly (readonly string[])[] = [
   ['layout', 'book'],
   ['family', 'firmware', 'wire'],
   ['device', 'difference'],
-  ['effect', 'pace'],
+  ['effect'],
+  ['pace'],
   ['match', 'modes'],
   ['probe', 'move'],
   ['route'],
@@ -54,4 +55,11 @@ export const MAY_IMPORT: Readonly<Record<PackageName, readonly PackageName[]>> =
 /** The only packages from outside that core imports. */
 export const CORE_OUTSIDERS = ['zod']
 /** What core's tests may use besides. */
-export const TEST_OUTSIDERS = ['vitest', 'fast-check', 'node:crypto', 'node:fs', 'node:zlib', 'yaml']
+export const TEST_OUTSIDERS = [
+  'vitest',
+  'fast-check',
+  'node:crypto',
+  'node:fs',
+  'node:zlib',
+  'yaml',
+]

@@ -1,4 +1,4 @@
-import { BOOK_ACTS, INTENTS, ROLES, SLIP_STATES, STAGES } from '@plain-slate/core'
+import { BOOK_ACTS, INTENTS, ROLES, RULES, SLIP_STATES, STAGES } from '@plain-slate/core'
 import { describe, expect, it } from 'vitest'
 import { en } from './en/index.ts'
 import { PSEUDO_CLOSE, PSEUDO_OPEN } from './pseudo.ts'
@@ -20,6 +20,7 @@ describe('the catalogue', () => {
       ...SLIP_STATES.map((state) => `state.${state}`),
       ...ROLES.map((role) => `role.${role}`),
       ...BOOK_ACTS.map((act) => `act.${act}`),
+      ...RULES.flatMap(({ codes }) => codes),
     ]
     expect(codes.filter((code) => !isCode(code))).toEqual([])
   })

@@ -2,6 +2,7 @@
 import { book } from './book.ts'
 import { command } from './command.ts'
 import { errors } from './errors.ts'
+import { fit } from './fit.ts'
 import { frame } from './frame.ts'
 import { people } from './people.ts'
 import { places } from './places.ts'
@@ -17,4 +18,5 @@ export const en = {
   ...book,
   ...errors,
   ...command,
+  ...fit,
 } as const

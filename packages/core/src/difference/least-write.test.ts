@@ -1,0 +1,55 @@
+import { describe, expect, it } from 'vitest'
+import { digestOf, newest } from '../testing/packages.ts'
+import { tarn } from '../testing/tarn.ts'
+import type { Evidence } from './least-write.ts'
+import { fullWrite, leastWrite } from './least-write.ts'
+
+/** The device of slip 0417 says by digest what stands on it: build 0ZC throughout. */
+const roles = ['modem', 'kernel', 'rescue', 'main', 'support', 'variant']
+const device = (more: readonly (readonly [string, Evidence])[] = []) =>
+  new Map<string, Evidence>([
+    ...roles.map(
+      (role) => [role, { kind: 'digest', sha256: digestOf(`${role} H2.0ZC.r4`) }] as const,
+    ),
+    ...more,
+  ])
+const told = (evidence: ReadonlyMap<string, Evidence>) =>
+  leastWrite(tarn, newest, evidence).map(
+    ({ image, write, reason }) => `${image.role} ${write ? 'write' : 'leave'} ${reason.kind}`,
+  )
+
+describe('the least write', () => {
+  it('leaves what the device proves to be there, and writes the rest in the family’s order', () => {
+    expect(told(device())).toEqual([
+      'modem write differs',
+      'kernel write differs',
+      'rescue leave same-digest',
+      'variant leave same-digest',
+      'support write differs',
+      'main write differs',
+    ])
+  })
+
+  it('writes whatever the device says nothing about', () => {
+    expect(told(new Map()).every((one) => one.includes('write no-evidence'))).toBe(true)
+  })
+
+  it('takes a reported version where there is no digest, and says so', () => {
+    const modem = [['modem', { kind: 'version', version: '4.0' }]] as const
+    expect(told(device(modem))[0]).toBe('modem leave same-version')
+    const other = [['modem', { kind: 'version', version: '3.9' }]] as const
+    expect(told(device(other))[0]).toBe('modem write differs')
+  })
+
+  it('writes a signed set whole or not at all', () => {
+    const same = (role: string) =>
+      [role, { kind: 'digest', sha256: digestOf(`${role} H2.104.r4`) }] as const
+    expect(told(device([same('kernel'), same('support')]))).toContain('kernel write together-with')
+    const whole = told(device([same('kernel'), same('support'), same('main')]))
+    expect(whole.filter((one) => one.includes('write'))).toEqual(['modem write differs'])
+  })
+
+  it('does not follow the other school, which writes everything', () => {
+    expect(fullWrite(tarn, newest).every(({ write }) => write)).toBe(true)
+  })
+})

@@ -1,0 +1,103 @@
+/**
+ * The least write: which images of a package must go on, and which may be left alone because the
+ * device itself shows that they are there. Reads the package's images, evidence from the device and the
+ * groups that go together; gives a decision with its reason per image, in the family's write order.
+ * Package held against package proves nothing about a device, and is never evidence here.
+ */
+import type { Family } from '../family/profile.ts'
+import type { Image, Manifest } from '../firmware/manifest.ts'
+import type { PartRole } from '../terms/device.ts'
+
+/** What the device says of a partition: a digest of the image's range, or a version it reports. */
+export type Evidence =
+  | { readonly kind: 'digest'; readonly sha256: string }
+  | { readonly kind: 'version'; readonly version: string }
+
+export type Reason =
+  /** Left alone: the device's own digest, or the version it reports, is the image's. */
+  | { readonly kind: 'same-digest' }
+  | { readonly kind: 'same-version'; readonly version: string }
+  /** Written. */
+  | { readonly kind: 'differs' }
+  | { readonly kind: 'no-evidence' }
+  | { readonly kind: 'together-with'; readonly role: PartRole }
+
+export type ImageDecision = {
+  readonly image: Image
+  readonly write: boolean
+  readonly reason: Reason
+}
+
+/** Decides on every image; `evidence` is by partition. */
+export function leastWrite(
+  family: Family,
+  pack: Manifest,
+  evidence: ReadonlyMap<string, Evidence>,
+): readonly ImageDecision[] {
+  const alone = inWriteOrder(family, pack.images).map((image) =>
+    decide(pack, image, evidence.get(image.partition)),
+  )
+  return together(groupsOf(family, pack), alone)
+}
+
+/** Writes everything: the other school. */
+export function fullWrite(family: Family, pack: Manifest): readonly ImageDecision[] {
+  const reason = { kind: 'differs' } as const
+  return inWriteOrder(family, pack.images).map((image) => ({ image, write: true, reason }))
+}
+
+function inWriteOrder(family: Family, images: readonly Image[]): readonly Image[] {
+  const rank = ({ role }: Image) => {
+    const at = family.writeOrder.indexOf(role)
+    return at < 0 ? family.writeOrder.length : at
+  }
+  return [...images].sort((a, b) => rank(a) - rank(b))
+}
+
+function decide(pack: Manifest, image: Image, found: Evidence | undefined): ImageDecision {
+  if (found === undefined) return { image, write: true, reason: { kind: 'no-evidence' } }
+  if (found.kind === 'digest') {
+    const same = found.sha256 === image.sha256
+    return { image, write: !same, reason: { kind: same ? 'same-digest' : 'differs' } }
+  }
+  const version = versionOf(pack, image.role)
+  if (version === undefined) return { image, write: true, reason: { kind: 'no-evidence' } }
+  return version === found.version
+    ? { image, write: false, reason: { kind: 'same-version', version } }
+    : { image, write: true, reason: { kind: 'differs' } }
+}
+
+/** The version a package gives to a part, where it gives one. */
+function versionOf(pack: Manifest, role: PartRole): string | undefined {
+  if (role === 'modem') return pack.radioVersion
+  if (role === 'loader')
+    return pack.loaderVersion === undefined ? undefined : String(pack.loaderVersion)
+  return undefined
+}
+
+/** Parts that go together or not at all: the family's signed set and whatever the package says. */
+function groupsOf(family: Family, pack: Manifest): readonly (readonly PartRole[])[] {
+  return [family.signedSet, ...pack.together]
+}
+
+/** Where one of a group is written, all of it is; repeated until nothing changes. */
+function together(
+  groups: readonly (readonly PartRole[])[],
+  decisions: readonly ImageDecision[],
+): readonly ImageDecision[] {
+  const next = decisions.map((one) => {
+    if (one.write) return one
+    const group = groups.find((roles) => roles.includes(one.image.role))
+    const cause = decisions.find(
+      ({ write, image }) => write && group?.includes(image.role) === true,
+    )
+    if (cause === undefined) return one
+    return {
+      ...one,
+      write: true,
+      reason: { kind: 'together-with', role: cause.image.role } as const,
+    }
+  })
+  const settledNow = next.every((one, index) => one.write === decisions[index]?.write)
+  return settledNow ? next : together(groups, next)
+}

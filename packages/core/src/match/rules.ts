@@ -1,0 +1,33 @@
+/** The rules of fit in the order in which they are asked: what kills first, what costs most reading last. */
+import type { Rule } from './rule.ts'
+import { battery } from './rules/battery.ts'
+import { board } from './rules/board.ts'
+import { cell } from './rules/cell.ts'
+import { chipset } from './rules/chipset.ts'
+import { complete } from './rules/complete.ts'
+import { dataFate } from './rules/data-fate.ts'
+import { floor } from './rules/floor.ts'
+import { imagesFit } from './rules/images-fit.ts'
+import { layoutEqual } from './rules/layout-equal.ts'
+import { loader } from './rules/loader.ts'
+import { model } from './rules/model.ts'
+import { neverWritten } from './rules/never-written.ts'
+import { region } from './rules/region.ts'
+import { storage } from './rules/storage.ts'
+
+export const RULES: readonly Rule[] = [
+  model,
+  board,
+  chipset,
+  storage,
+  region,
+  neverWritten,
+  floor,
+  loader,
+  complete,
+  imagesFit,
+  layoutEqual,
+  dataFate,
+  cell,
+  battery,
+]

@@ -1,0 +1,34 @@
+/**
+ * The charge is enough: what writing, reading back and a first start drain at the longest, plus the
+ * house's margin; or the house's fixed floor where that is higher. A damaged cell is never overruled.
+ */
+import { effectOf } from '../../effect/effect.ts'
+import { drainOf } from '../../pace/pace.ts'
+import type { Case, Rule } from '../rule.ts'
+
+export const battery: Rule = {
+  id: 'state.battery',
+  needs: ['batteryPercent'],
+  final: false,
+  codes: ['fit.state.battery.fits', 'fit.state.battery.charge'],
+  check: ({ batteryPercent }, at) => {
+    const needed = needOf(at)
+    const facts = { here: Number(batteryPercent), needed, margin: at.house.batteryMargin }
+    return Number(batteryPercent) >= needed
+      ? { verdict: 'fits', code: 'fit.state.battery.fits', facts }
+      : { verdict: 'fits-if', code: 'fit.state.battery.charge', facts, remedy: 'charge' }
+  },
+}
+
+/** Percent needed for every image of the package, rounded up. */
+function needOf(at: Case): number {
+  const { family, shelved, house } = at
+  const { images, scale } = shelved.manifest
+  const writes = images.flatMap(({ partition, role, size }) => [
+    drainOf(family, effectOf(family, { kind: 'write', partition, role, bytes: size * scale })),
+    drainOf(family, effectOf(family, { kind: 'digest', bytes: size * scale })),
+  ])
+  const start = drainOf(family, effectOf(family, { kind: 'first-start', wiped: false }))
+  const drained = writes.reduce((sum, one) => sum + one, start)
+  return Math.max(Math.ceil(drained + house.batteryMargin), house.batteryFloor ?? 0)
+}

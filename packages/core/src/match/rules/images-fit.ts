@@ -1,0 +1,26 @@
+/** Every image has its partition and is not larger than it. Never overruled. */
+import type { Rule } from '../rule.ts'
+
+export const imagesFit: Rule = {
+  id: 'layout.images',
+  needs: [],
+  final: true,
+  codes: ['fit.layout.images.fits', 'fit.layout.images.absent', 'fit.layout.images.large'],
+  check: (_, at) => {
+    const { table } = at
+    if (table === undefined) return undefined
+    for (const { partition, size } of at.shelved.manifest.images) {
+      const place = table.partitions.find(({ name }) => name === partition)
+      if (place === undefined)
+        return { verdict: 'does-not-fit', code: 'fit.layout.images.absent', facts: { partition } }
+      const over = size - place.sectors * table.sectorBytes
+      if (over > 0) {
+        const bytes = over * at.shelved.manifest.scale
+        const facts = { partition, bytes }
+        return { verdict: 'does-not-fit', code: 'fit.layout.images.large', facts }
+      }
+    }
+    const facts = { images: at.shelved.manifest.images.length }
+    return { verdict: 'fits', code: 'fit.layout.images.fits', facts }
+  },
+}

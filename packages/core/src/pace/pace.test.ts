@@ -1,0 +1,63 @@
+import { describe, expect, it } from 'vitest'
+import { effectOf } from '../effect/effect.ts'
+import { tarn } from '../testing/tarn.ts'
+import { OWN_LEAST, drainOf, minutesOf, paceOf, sum } from './pace.ts'
+
+const MIB = 1024 * 1024
+const write = effectOf(tarn, { kind: 'write', partition: 'main', role: 'main', bytes: 3300 * MIB })
+const firstStart = (wiped: boolean) => effectOf(tarn, { kind: 'first-start', wiped })
+
+describe('pace', () => {
+  it('of a write follows its bytes and the family’s rate', () => {
+    expect(paceOf(tarn, write)).toMatchObject({ low: 300, high: 3300 / 9, source: 'family' })
+    const half = { ...write, pace: { key: 'write' as const, bytes: 1650 * MIB } }
+    expect(paceOf(tarn, half).low).toBe(150)
+  })
+
+  it('follows a family figure, and not one that has nothing to do with it', () => {
+    const faster = {
+      ...tarn,
+      pace: { ...tarn.pace, write: { mibPerSecond: [20, 30] as [number, number] } },
+    }
+    expect(paceOf(faster, write).low).toBe(110)
+    const quicker = {
+      ...tarn,
+      pace: { ...tarn.pace, restart: { seconds: [1, 2] as [number, number] } },
+    }
+    expect(paceOf(quicker, write)).toEqual(paceOf(tarn, write))
+  })
+
+  it('takes this bench’s own figures once there are enough of them', () => {
+    const own = (n: number) => ({ write: { n, low: 5, high: 6 } })
+    expect(paceOf(tarn, write, own(OWN_LEAST))).toMatchObject({
+      source: 'own',
+      low: 550,
+      n: OWN_LEAST,
+    })
+    expect(paceOf(tarn, write, own(OWN_LEAST - 1)).source).toBe('family')
+  })
+
+  it('of a first start is longer after a wipe', () => {
+    expect(paceOf(tarn, firstStart(false))).toMatchObject({ low: 180, high: 360 })
+    expect(paceOf(tarn, firstStart(true))).toMatchObject({ low: 300, high: 540 })
+  })
+})
+
+describe('charge', () => {
+  it('is drained by minutes at the longest, by what is being done', () => {
+    expect(drainOf(tarn, write)).toBeCloseTo((3300 / 9 / 60) * 0.35)
+    expect(drainOf(tarn, firstStart(false))).toBeCloseTo(3.6)
+    expect(drainOf(tarn, effectOf(tarn, { kind: 'hands', seconds: 600 }))).toBe(0)
+  })
+})
+
+describe('ranges', () => {
+  it('add up, and are told in whole minutes that hold them', () => {
+    const total = sum([
+      { low: 50, high: 70 },
+      { low: 20, high: 60 },
+    ])
+    expect(total).toEqual({ low: 70, high: 130 })
+    expect(minutesOf(total)).toEqual({ low: 1, high: 3 })
+  })
+})

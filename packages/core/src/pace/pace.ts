@@ -1,0 +1,59 @@
+/**
+ * How long something takes and how much charge it costs: from this bench's own figures where there are
+ * enough, else from the family's. Reads effects; gives ranges, with where they come from. Ranges, never
+ * one false minute.
+ */
+import type { Effect } from '../effect/effect.ts'
+import type { Family, PaceKey } from '../family/profile.ts'
+
+const MIB = 1024 * 1024
+/** Fewer measurements of one's own than this are no figure yet. */
+export const OWN_LEAST = 5
+
+export type Seconds = { readonly low: number; readonly high: number }
+
+/** Figures of the book for one pace: MiB a second for paces by bytes, seconds for the others. */
+export type OwnFigure = { readonly n: number; readonly low: number; readonly high: number }
+export type OwnFigures = Readonly<Partial<Record<PaceKey, OwnFigure>>>
+
+export type Pace = Seconds & {
+  readonly source: 'family' | 'own' | 'plain'
+  /** Measurements behind it; 0 for the family's. */
+  readonly n: number
+}
+
+/** How long an effect lasts. Throws RangeError when the family names no such pace. */
+export function paceOf(family: Family, { pace }: Effect, own: OwnFigures = {}): Pace {
+  if ('seconds' in pace) return { low: pace.seconds, high: pace.seconds, source: 'plain', n: 0 }
+  const rule = family.pace[pace.key]
+  const mine = own[pace.key]
+  const figure = mine !== undefined && mine.n >= OWN_LEAST ? mine : undefined
+  const origin = figure === undefined ? { source: 'family', n: 0 } : { source: 'own', n: figure.n }
+  if ('seconds' in rule) {
+    const [low, high] = figure === undefined ? rule.seconds : [figure.low, figure.high]
+    return { low, high, ...origin } as Pace
+  }
+  const [slow, fast] = figure === undefined ? rule.mibPerSecond : [figure.low, figure.high]
+  const mib = pace.bytes / MIB
+  return { low: mib / fast, high: mib / slow, ...origin } as Pace
+}
+
+/** Percent of charge an effect costs at its longest. */
+export function drainOf(family: Family, effect: Effect, own: OwnFigures = {}): number {
+  if (effect.drain === 'none') return 0
+  return (paceOf(family, effect, own).high / 60) * family.drainPerMinute[effect.drain]
+}
+
+/** Sums ranges. */
+export function sum(ranges: readonly Seconds[]): Seconds {
+  return ranges.reduce<Seconds>(
+    (total, { low, high }) => ({ low: total.low + low, high: total.high + high }),
+    { low: 0, high: 0 },
+  )
+}
+
+/** Whole minutes a range covers: the low end rounded down, the high end up. */
+export const minutesOf = ({ low, high }: Seconds): Seconds => ({
+  low: Math.floor(low / 60),
+  high: Math.ceil(high / 60),
+})

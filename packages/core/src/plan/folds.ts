@@ -1,0 +1,74 @@
+/**
+ * What a plan comes to, folded from its steps' declared effects: time and hands as ranges, charge,
+ * restarts, what becomes of each of the customer's things and why, how long the way back stays open.
+ * No figure here is written by hand for a case.
+ */
+import type { Effect } from '../effect/effect.ts'
+import { effectOf } from '../effect/effect.ts'
+import type { Family } from '../family/profile.ts'
+import type { Case } from '../match/rule.ts'
+import type { Fate } from '../match/rules/data-fate.ts'
+import { fateOf } from '../match/rules/data-fate.ts'
+import type { OwnFigures, Seconds } from '../pace/pace.ts'
+import { drainOf, paceOf, sum } from '../pace/pace.ts'
+import { settled } from '../device/identity.ts'
+import { operationOf } from './operation.ts'
+import type { Plan } from './plan.ts'
+
+export type ItemFate = { readonly item: string; readonly name: string; readonly fate: Fate }
+
+export type Folds = {
+  readonly time: Seconds
+  readonly hands: Seconds
+  /** Percent drained at the longest, and percent that must be there to begin. */
+  readonly drains: number
+  readonly needs: number
+  readonly restarts: number
+  readonly fates: readonly ItemFate[]
+  /** The last step after which the way back is still open; undefined: never open. */
+  readonly wayBackUntil: number | undefined
+}
+
+/** Effects of a plan, step by step. */
+export function effectsOf(plan: Plan, family: Family): readonly Effect[] {
+  return plan.steps.map((step) => effectOf(family, operationOf(step)))
+}
+
+/** Folds a plan. */
+export function fold(plan: Plan, at: Case, own: OwnFigures = {}): Folds {
+  const { family, house } = at
+  const effects = effectsOf(plan, family)
+  const timed = effects.map((effect) => ({ effect, pace: paceOf(family, effect, own) }))
+  const drains = effects.reduce((total, effect) => total + drainOf(family, effect, own), 0)
+  return {
+    time: sum(timed.map(({ pace }) => pace)),
+    hands: sum(timed.filter(({ effect }) => effect.hands).map(({ pace }) => pace)),
+    drains,
+    needs: Math.max(Math.ceil(drains + house.batteryMargin), house.batteryFloor ?? 0),
+    restarts: effects.filter(({ restarts }) => restarts).length,
+    fates: fatesOf(plan, at, effects),
+    wayBackUntil: plan.wayBack === undefined ? undefined : plan.steps.length,
+  }
+}
+
+/** An item shares the fate of the partition it lies on. */
+function fatesOf(plan: Plan, at: Case, effects: readonly Effect[]): readonly ItemFate[] {
+  const written = new Set(effects.flatMap(({ writes }) => writes ?? []))
+  const values = {
+    release: settled(at.identity, 'release') ?? 0,
+    patchDate: settled(at.identity, 'patchDate') ?? '',
+  }
+  const whole = plan.packages.map(({ manifest }) =>
+    fateOf(values, { ...at, shelved: { manifest, state: 'proven' } }),
+  )
+  const worstFate: Fate = whole.includes('wiped')
+    ? 'wiped'
+    : whole.includes('unreadable')
+      ? 'unreadable'
+      : 'kept'
+  return at.family.items.map(({ id, name, partition }) => ({
+    item: id,
+    name,
+    fate: written.has(partition) ? 'wiped' : worstFate,
+  }))
+}

@@ -1,0 +1,26 @@
+/** What a step does to a device, as an operation with its declared effect. */
+import type { Operation } from '../effect/effect.ts'
+import type { Step } from './step.ts'
+
+export function operationOf(step: Step): Operation {
+  switch (step.kind) {
+    case 'ready':
+    case 'undo':
+      return { kind: 'hands', seconds: step.seconds }
+    case 'enter':
+      return step.way.hands ? { kind: 'hands', seconds: step.way.seconds } : { kind: 'restart' }
+    case 'meet':
+    case 'prove':
+      return { kind: 'ask' }
+    case 'write': {
+      const { partition, role } = step.image
+      return { kind: 'write', partition, role, bytes: step.size * step.scale }
+    }
+    case 'read-back':
+      return { kind: 'digest', bytes: step.image.size * step.scale }
+    case 'restart':
+      return { kind: 'restart' }
+    case 'first-start':
+      return { kind: 'first-start', wiped: step.wiped }
+  }
+}

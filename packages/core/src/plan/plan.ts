@@ -1,0 +1,177 @@
+/**
+ * A plan for one package, with one part package before it where that lifts the one unmet condition.
+ * Reads a judged case and the mode the device is in; gives the steps in the family's order: ready
+ * checks, into the loader, writes in pieces with the family's restarts, read-back, first start, facts,
+ * undo of the preparation. Leaves out search over several packages.
+ */
+import { settled } from '../device/identity.ts'
+import type { ImageDecision } from '../difference/least-write.ts'
+import { leastWrite } from '../difference/least-write.ts'
+import type { Image, Manifest } from '../firmware/manifest.ts'
+import type { Case } from '../match/rule.ts'
+import { judge } from '../match/judge.ts'
+import { raising } from '../match/rules/loader.ts'
+import { fateOf } from '../match/rules/data-fate.ts'
+import { waysTo } from '../modes/ways.ts'
+import type { Result } from '../result/result.ts'
+import { ok, refuse } from '../result/result.ts'
+import type { Mode } from '../terms/device.ts'
+import { isTakeable } from '../verdict/verdict.ts'
+import type { Expected, Step, StepBody } from './step.ts'
+
+const MIB = 1024 * 1024
+/** How long hands are busy with each preparation, in seconds; the house's own figures come later. */
+const READY_SECONDS = { charge: 30, backup: 240, permission: 60, cable: 30 } as const
+const UNDO_SECONDS = 45
+
+export type PlanAsk = {
+  readonly at: Case
+  readonly mode: Mode
+  readonly permission: boolean
+}
+
+export type PlannedPackage = {
+  readonly manifest: Manifest
+  readonly decisions: readonly ImageDecision[]
+}
+
+export type Plan = {
+  readonly family: string
+  readonly serial: string
+  readonly packages: readonly PlannedPackage[]
+  readonly steps: readonly Step[]
+  readonly expected: Expected
+  /** The package with which the device can go back to what it was, if the shelf holds it. */
+  readonly wayBack: string | undefined
+}
+
+export type NoPlan =
+  | { readonly kind: 'not-takeable'; readonly rule: string; readonly code: string }
+  | { readonly kind: 'no-way'; readonly from: Mode }
+  | { readonly kind: 'nothing-to-write' }
+  | { readonly kind: 'unread'; readonly fact: 'serial' }
+
+/** Makes the plan, or says why there is none. */
+export function makePlan({ at, mode, permission }: PlanAsk): Result<Plan, NoPlan> {
+  const judgement = judge(at)
+  const [gravest] = judgement.findings
+  if (!isTakeable(judgement.verdict))
+    return refuse({ kind: 'not-takeable', rule: gravest?.rule ?? '', code: gravest?.code ?? '' })
+  const serial = settled(at.identity, 'serial')
+  if (serial === undefined) return refuse({ kind: 'unread', fact: 'serial' })
+  const ways = waysTo(at.family, mode, 'loader', permission)
+  if (ways === undefined) return refuse({ kind: 'no-way', from: mode })
+  const packages = packagesOf(at)
+  const writing = packages.flatMap(({ manifest, decisions }) => writeSteps(at, manifest, decisions))
+  if (writing.length === 0) return refuse({ kind: 'nothing-to-write' })
+  const expected = expectedOf(at, packages)
+  const wiped = fateOf(factsOf(at), at) === 'wiped'
+  const bodies: readonly StepBody[] = [
+    ...readySteps(at, permission),
+    ...ways.map((way) => ({ kind: 'enter', way }) as const),
+    { kind: 'meet' },
+    ...writing,
+    { kind: 'first-start', wiped },
+    { kind: 'prove', expect: expected },
+    ...(permission ? [{ kind: 'undo', what: 'permission', seconds: UNDO_SECONDS } as const] : []),
+  ]
+  return ok({
+    family: at.family.id,
+    serial: String(serial),
+    packages,
+    steps: bodies.map((body, index) => ({ ...body, number: index + 1 })),
+    expected,
+    wayBack: wayBackOf(at, expected),
+  })
+}
+
+const factsOf = ({ identity }: Case) => ({
+  release: settled(identity, 'release') ?? 0,
+  patchDate: settled(identity, 'patchDate') ?? '',
+})
+
+/** The part that raises the loader, where it must be raised, and the package itself. */
+function packagesOf(at: Case): readonly PlannedPackage[] {
+  const least = at.shelved.manifest.requires.minLoader
+  const here = Number(settled(at.identity, 'loaderVersion') ?? 0)
+  const first = least !== undefined && here < least ? raising(at, least) : undefined
+  return [first, at.shelved].flatMap((shelved) =>
+    shelved === undefined
+      ? []
+      : [
+          {
+            manifest: shelved.manifest,
+            decisions: leastWrite(at.family, shelved.manifest, at.evidence),
+          },
+        ],
+  )
+}
+
+function readySteps(at: Case, permission: boolean): readonly StepBody[] {
+  const ready = (what: keyof typeof READY_SECONDS) =>
+    ({ kind: 'ready', what, seconds: READY_SECONDS[what] }) as const
+  return [
+    ...(at.keepData ? [ready('backup')] : []),
+    ready('charge'),
+    ready('cable'),
+    ...(permission ? [ready('permission')] : []),
+  ]
+}
+
+/** Pieces, read-back and the family's restarts of each image that is written. */
+function writeSteps(
+  at: Case,
+  manifest: Manifest,
+  decisions: readonly ImageDecision[],
+): readonly StepBody[] {
+  const { scale, id: pack } = manifest
+  return decisions
+    .filter(({ write }) => write)
+    .flatMap(({ image }) => [
+      ...piecesOf(image, (at.family.pieceMiB * MIB) / scale).map(
+        ({ offset, size }, index, all): StepBody => ({
+          kind: 'write',
+          pack,
+          image,
+          piece: index + 1,
+          pieces: all.length,
+          offset,
+          size,
+          scale,
+        }),
+      ),
+      { kind: 'read-back', pack, image, scale } as const,
+      ...(at.family.restartAfter.includes(image.role) ? [{ kind: 'restart' } as const] : []),
+    ])
+}
+
+function piecesOf(
+  image: Image,
+  pieceBytes: number,
+): readonly { readonly offset: number; readonly size: number }[] {
+  return Array.from({ length: Math.ceil(image.size / pieceBytes) }, (_, index) => {
+    const offset = index * pieceBytes
+    return { offset, size: Math.min(pieceBytes, image.size - offset) }
+  })
+}
+
+function expectedOf(at: Case, packages: readonly PlannedPackage[]): Expected {
+  const { build, release, generation } = at.shelved.manifest
+  const raised = packages.map(({ manifest }) => manifest.loaderVersion ?? 0)
+  const loaderVersion = Math.max(Number(settled(at.identity, 'loaderVersion') ?? 0), ...raised)
+  const floor = Math.max(Number(settled(at.identity, 'floor') ?? 0), generation)
+  return { build, release, loaderVersion, floor }
+}
+
+/** A proven full package of the build it has now, not below the floor the plan leaves. */
+function wayBackOf(at: Case, expected: Expected): string | undefined {
+  const build = settled(at.identity, 'build')
+  return at.shelf.find(
+    ({ manifest, state }) =>
+      manifest.kind === 'full' &&
+      manifest.build === build &&
+      state === 'proven' &&
+      manifest.generation >= expected.floor &&
+      (manifest.requires.maxLoader ?? Infinity) >= expected.loaderVersion,
+  )?.manifest.id
+}

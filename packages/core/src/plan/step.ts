@@ -1,0 +1,46 @@
+/**
+ * The kinds of step a plan is made of, as data. Reads nothing; gives the union that effects, commands
+ * and folds switch over: a new kind shows by itself where it must be handled. Offsets and sizes are the
+ * real bytes of the flash; times follow model bytes (real bytes times the package's scale).
+ */
+import type { Way } from '../family/profile.ts'
+import type { Image } from '../firmware/manifest.ts'
+
+/** What a person makes sure of before anything is written. */
+export type Readiness = 'charge' | 'backup' | 'permission' | 'cable'
+
+export type StepBody =
+  | { readonly kind: 'ready'; readonly what: Readiness; readonly seconds: number }
+  | { readonly kind: 'enter'; readonly way: Way }
+  | { readonly kind: 'meet' }
+  | {
+      readonly kind: 'write'
+      readonly pack: string
+      readonly image: Image
+      readonly piece: number
+      readonly pieces: number
+      readonly offset: number
+      readonly size: number
+      readonly scale: number
+    }
+  | {
+      readonly kind: 'read-back'
+      readonly pack: string
+      readonly image: Image
+      readonly scale: number
+    }
+  | { readonly kind: 'restart' }
+  | { readonly kind: 'first-start'; readonly wiped: boolean }
+  | { readonly kind: 'prove'; readonly expect: Expected }
+  | { readonly kind: 'undo'; readonly what: 'permission'; readonly seconds: number }
+
+/** What the device must say of itself at the end. */
+export type Expected = {
+  readonly build: string
+  readonly release: number
+  readonly loaderVersion: number
+  readonly floor: number
+}
+
+/** A step with its number in the plan, from 1. */
+export type Step = StepBody & { readonly number: number }

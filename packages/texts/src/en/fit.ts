@@ -1,0 +1,45 @@
+/** Findings of the rules of fit: what is so, and why. */
+export const fit = {
+  'fit.cannot-tell': 'We cannot tell yet: read {facts}',
+  'fit.identity.model.fits': 'For {here}, which it is',
+  'fit.identity.model.not': 'For {wanted}; this is {here}',
+  'fit.identity.board.fits': 'For board {here}, which it is',
+  'fit.identity.board.not': 'For board {wanted}; this board is {here}',
+  'fit.identity.chipset.fits': 'For {here}, which it is',
+  'fit.identity.chipset.not': 'For {wanted}; this is {here}, and nothing of it can run here',
+  'fit.identity.storageGb.fits': 'For {here} GB, which it has',
+  'fit.identity.storageGb.not': 'For {wanted} GB; this one has {here} GB and another layout',
+  'fit.identity.region.fits': 'For region {here}, which it is',
+  'fit.identity.region.not': 'For region {wanted}; this is {here}',
+  'fit.identity.region.unlawful':
+    'Its radio is for region {wanted}, which may not be operated here. Local rules decide',
+  'fit.state.loader.fits': 'Loader {here} starts it',
+  'fit.state.loader.raise': 'Loader {here} is raised to {least} on the way, by {by}',
+  'fit.state.loader.old':
+    'Asks for loader {least}; this is {here}, and nothing on the shelf raises it',
+  'fit.state.loader.new': 'Takes loader {most} at most; this is {here}',
+  'fit.state.loader.back': 'Brings loader {brings}; this is {here}, and a loader does not go back',
+  'fit.state.floor.fits': 'Floor {here}, package {generation}',
+  'fit.state.floor.rises': 'Floor {here}, package {generation}: the floor rises at the {when}',
+  'fit.state.floor.below':
+    'Generation {generation} is below the floor {here}, which the hardware keeps',
+  'fit.state.battery.fits': 'Battery {here} %, needs {needed} %',
+  'fit.state.battery.charge': 'Battery {here} %, needs {needed} %: charge it first',
+  'fit.state.cell.damaged':
+    'The cell is damaged: no charging, no writing. Isolate it and follow local rules',
+  'fit.layout.images.fits':
+    'All {images, plural, one {# image} other {# images}} fit their partitions',
+  'fit.layout.images.absent': 'There is no partition {partition} on this device',
+  'fit.layout.images.large': '{partition} is {bytes} bytes larger than its partition here',
+  'fit.layout.never.touched': 'It would write {partition}, which is never touched',
+  'fit.layout.table.equal': 'The layout is the one this storage size has',
+  'fit.layout.table.differs': '{partition} is {how} against the layout this storage size has',
+  'fit.package.here.proven': '{title} is here and proven',
+  'fit.package.here.prove': '{title} is here and not proven yet',
+  'fit.package.here.fetch': '{title} is known, but not here',
+  'fit.package.here.refuted': '{title} is not what the maker published',
+  'fit.promise.data.kept': 'The customer’s data stay readable',
+  'fit.promise.data.unreadable':
+    'From release {here} back to {release}: the data stay there and nothing opens them',
+  'fit.promise.data.wiped': 'The customer’s data are wiped',
+} as const
