@@ -12,6 +12,10 @@ const frames = fc.array(
   { maxLength: 6 },
 )
 
+/** A header as it was given: the payload's length is the codec's own. */
+const withoutPayload = <Header extends object>(header: Header): object =>
+  Object.fromEntries(Object.entries(header).filter(([key]) => key !== 'payload'))
+
 describe('frames', () => {
   it('come out as they went in, however the stream is cut', () => {
     fc.assert(
@@ -20,7 +24,7 @@ describe('frames', () => {
         fc.array(fc.integer({ min: 1, max: 60 }), { minLength: 1 }),
         (sent, cuts) => {
           const clean = sent.map(({ header, payload }) => {
-            const { payload: _, ...rest } = header as Record<string, string | number>
+            const rest = withoutPayload(header as Record<string, string | number>)
             return { header: rest, payload }
           })
           const stream = clean.flatMap(({ header, payload }) => [...encodeFrame(header, payload)])
@@ -36,7 +40,7 @@ describe('frames', () => {
           expect(got.map(({ payload }) => [...payload])).toEqual(
             clean.map(({ payload }) => [...payload]),
           )
-          expect(got.map(({ header: { payload: _, ...rest } }) => rest)).toEqual(
+          expect(got.map(({ header }) => withoutPayload(header))).toEqual(
             clean.map(({ header }) => header),
           )
         },

@@ -1,0 +1,156 @@
+/**
+ * Driving a run on the twin: carries out the reducer's orders on the model and reports what it says, so
+ * that what is rehearsed is what is run. Reads a run and a device; gives both at the end, with the
+ * journal and the model time. People do at once what they are asked.
+ */
+import type { Command } from '../command/command.ts'
+import type { JournalEntry } from '../run/journal.ts'
+import type { Order, RunEvent, RunState, Turn } from '../run/run.ts'
+import { reduce } from '../run/run.ts'
+import type { DeviceModel } from '../twin/state.ts'
+import type { Nature, TwinInput, TwinOutput } from '../twin/twin.ts'
+import { step } from '../twin/twin.ts'
+import type { Mode } from '../terms/device.ts'
+
+export type Scene = {
+  readonly state: RunState
+  readonly device: DeviceModel
+  readonly journal: readonly JournalEntry[]
+}
+
+/** Called before a command is sent; answering true ends the drive there, with the scene as it is. */
+export type Watch = (scene: Scene, command: Command) => boolean
+
+/** A run on one device makes fewer turns than this; more is a bug. */
+const TURNS_MAX = 10_000
+
+/** Drives from a turn until the run stands still, or the watch says stop. */
+export function drive(
+  nature: Nature,
+  device: DeviceModel,
+  turn: Turn,
+  journal: readonly JournalEntry[] = [],
+  watch: Watch = () => false,
+): Scene {
+  let scene: Scene = { state: turn.state, device, journal }
+  const orders: Order[] = [...turn.orders]
+  for (let turns = 0; turns < TURNS_MAX; turns += 1) {
+    const order = orders.shift()
+    if (order === undefined) return scene
+    if (order.kind === 'send' && watch(scene, order.command)) return scene
+    const carried = carryOut(nature, scene, order)
+    const next = reduce(scene.state, carried.event)
+    scene = { ...carried.scene, state: next.state }
+    orders.push(...next.orders)
+  }
+  throw new Error(`a run that does not end, at command ${scene.state.next}`)
+}
+
+type Carried = { readonly scene: Scene; readonly event: RunEvent }
+
+function carryOut(nature: Nature, scene: Scene, order: Order): Carried {
+  switch (order.kind) {
+    case 'journal':
+      return {
+        scene: { ...scene, journal: [...scene.journal, order.entry] },
+        event: { kind: 'durable' },
+      }
+    case 'connect':
+      return ask(nature, scene, { kind: 'hello', epoch: scene.state.epoch }, 'met')
+    case 'look': {
+      const { partition, offset, size, image } = order.command
+      return ask(nature, scene, { kind: 'look', partition, offset, size, image }, 'facts')
+    }
+    case 'send':
+      return send(nature, scene, order.command)
+  }
+}
+
+/** One input to the twin, its answer as an event of the run. */
+function ask(nature: Nature, scene: Scene, input: TwinInput, as: 'met' | 'facts'): Carried {
+  const { device, output } = step(nature, scene.device, input, scene.device.at)
+  return { scene: { ...scene, device }, event: eventOf(output, as) }
+}
+
+function eventOf(output: TwinOutput, as: 'met' | 'facts'): RunEvent {
+  switch (output.kind) {
+    case 'facts':
+      return { kind: as, facts: output.facts }
+    case 'digest':
+      return { kind: 'digest', image: output.image }
+    case 'refused':
+      return { kind: 'refused', code: output.code }
+    case 'silent':
+      return { kind: 'lost' }
+    case 'kept':
+    case 'mode':
+      return { kind: 'done', evidence: output.kind }
+  }
+}
+
+function send(nature: Nature, scene: Scene, command: Command): Carried {
+  const { epoch } = scene.state
+  switch (command.kind) {
+    case 'person':
+      return byHand(nature, scene, command)
+    case 'meet':
+    case 'facts':
+      return ask(nature, scene, { kind: 'hello', epoch }, 'facts')
+    case 'digest': {
+      const { partition, size } = command
+      return ask(nature, scene, { kind: 'digest', partition, size }, 'facts')
+    }
+    case 'restart':
+      return thenMet(
+        nature,
+        ask(nature, scene, { kind: 'restart', epoch, to: command.to }, 'facts'),
+      )
+    case 'put':
+      return put(nature, scene, command)
+  }
+}
+
+/** A person presses the keys they were asked for; other hands leave the device as it is. */
+function byHand(
+  nature: Nature,
+  scene: Scene,
+  command: Extract<Command, { kind: 'person' }>,
+): Carried {
+  const target = command.ask === 'enter' ? nextMode(nature, scene.device, command.text) : undefined
+  const event = { kind: 'done', evidence: 'a person' } as const
+  if (target === undefined) return { scene, event }
+  const { device } = step(nature, scene.device, { kind: 'keys', to: target }, scene.device.at)
+  return { scene: { ...scene, device }, event }
+}
+
+const nextMode = (nature: Nature, device: DeviceModel, say: string): Mode | undefined =>
+  nature.family.ways.find((way) => way.say === say && way.from === device.mode)?.to
+
+/** After a restart the device is met again, and its ids are compared. */
+function thenMet(nature: Nature, carried: Carried): Carried {
+  if (carried.event.kind !== 'done') return carried
+  return ask(nature, carried.scene, { kind: 'hello', epoch: carried.scene.state.epoch }, 'facts')
+}
+
+/** Begin, the bytes that are not kept yet, finish. */
+function put(nature: Nature, scene: Scene, command: Extract<Command, { kind: 'put' }>): Carried {
+  const { epoch } = scene.state
+  const begun = step(nature, scene.device, { ...command, kind: 'begin', epoch }, scene.device.at)
+  const { output } = begun
+  if (output.kind !== 'kept')
+    return { scene: { ...scene, device: begun.device }, event: eventOf(output, 'facts') }
+  const rest = command.size - output.got
+  const sent =
+    rest === 0
+      ? begun
+      : step(
+          nature,
+          begun.device,
+          { kind: 'chunk', epoch, offset: output.got, size: rest },
+          begun.doneAt,
+        )
+  if (sent.output.kind !== 'kept')
+    return { scene: { ...scene, device: sent.device }, event: eventOf(sent.output, 'facts') }
+  const ended = step(nature, sent.device, { kind: 'finish', epoch }, sent.doneAt)
+  return { scene: { ...scene, device: ended.device }, event: eventOf(ended.output, 'facts') }
+}

@@ -1,0 +1,190 @@
+/**
+ * Rehearsing a plan on the twin: to its end, and cut short at every piece by cable, battery and
+ * computer. Reads a plan and a device; gives how it ends, and per step the worst that a cut leaves. The
+ * way out of each state after a cut is run, not assumed.
+ */
+import { canonical } from '../canon/canon.ts'
+import type { Json } from '../canon/canon.ts'
+import { commandsOf } from '../command/command.ts'
+import type { Command } from '../command/command.ts'
+import type { Plan } from '../plan/plan.ts'
+import type { JournalEntry } from '../run/journal.ts'
+import { begin, takeUp } from '../run/run.ts'
+import { BLOCK_BYTES } from '../twin/blocks.ts'
+import type { DeviceModel } from '../twin/state.ts'
+import { loaderIsWhole, startOutcome } from '../twin/state.ts'
+import type { Nature } from '../twin/twin.ts'
+import { cutAt, step } from '../twin/twin.ts'
+import type { Scene } from './drive.ts'
+import { drive } from './drive.ts'
+
+/** What a cut leaves, from mild to grave. */
+export const CUT_CLASSES = [
+  'unaffected',
+  'take-up',
+  'redo',
+  'loop-data-safe',
+  'needs-other-package',
+  'data-lost',
+  'dead',
+] as const
+export type CutClass = (typeof CUT_CLASSES)[number]
+export const CUT_KINDS = ['cable', 'battery', 'computer'] as const
+export type CutKind = (typeof CUT_KINDS)[number]
+
+/** One cut: at which command, after how many bytes of its piece, and how. */
+export type Cut = { readonly command: number; readonly bytes: number; readonly kind: CutKind }
+
+export type CutResult = Cut & { readonly leaves: CutClass; readonly step: number }
+
+export type Rehearsal = {
+  readonly end: Scene
+  /** Model time of the whole, ms. */
+  readonly lasts: number
+}
+
+/** The commands of a plan, and the step each belongs to. */
+export function flatten(plan: Plan): {
+  readonly commands: readonly Command[]
+  readonly steps: readonly number[]
+} {
+  const flat = plan.steps.flatMap((one) =>
+    commandsOf(one).map((command) => ({ command, step: one.number })),
+  )
+  return { commands: flat.map(({ command }) => command), steps: flat.map((one) => one.step) }
+}
+
+/** The whole plan on the twin. */
+export function rehearse(nature: Nature, device: DeviceModel, plan: Plan): Rehearsal {
+  const { commands } = flatten(plan)
+  const end = drive(nature, device, begin(plan.serial, 1, commands))
+  return { end, lasts: end.device.at - device.at }
+}
+
+/** Where a piece is cut: before its first byte, off a block, at its last byte unacknowledged, after it. */
+const positionsOf = (size: number): readonly number[] => [
+  0,
+  Math.min(size - 1, Math.floor(size / 2 / BLOCK_BYTES) * BLOCK_BYTES + 100),
+  size,
+]
+
+/** Every cut of every piece, with what it leaves. */
+export function rehearseCuts(
+  nature: Nature,
+  device: DeviceModel,
+  plan: Plan,
+): readonly CutResult[] {
+  const { commands, steps } = flatten(plan)
+  const wayOut = wayOutFinder(nature, plan, commands)
+  return piecesUnderWay(nature, device, plan, commands).flatMap(({ scene, command }) =>
+    positionsOf(command.size).flatMap((bytes) =>
+      CUT_KINDS.map((kind): CutResult => {
+        const at = scene.state.next
+        const left = afterCut(nature, scene, command, bytes, kind)
+        const leaves = classify(nature, scene.device, left, kind, wayOut(left, scene.journal))
+        return { command: at, bytes, kind, leaves, step: steps[at] ?? 0 }
+      }),
+    ),
+  )
+}
+
+/** The gravest class per step of the plan; steps that write nothing are unaffected. */
+export function worstByStep(
+  plan: Plan,
+  results: readonly CutResult[],
+): ReadonlyMap<number, CutClass> {
+  const gravity = (one: CutClass) => CUT_CLASSES.indexOf(one)
+  return new Map(
+    plan.steps.map(({ number }) => {
+      const mine = results.filter((result) => result.step === number).map(({ leaves }) => leaves)
+      const worst = mine.reduce(
+        (a, b) => (gravity(b) > gravity(a) ? b : a),
+        'unaffected' as CutClass,
+      )
+      return [number, worst]
+    }),
+  )
+}
+
+type Put = Extract<Command, { kind: 'put' }>
+
+/** The scene before each piece is sent, from one drive through the whole plan. */
+function piecesUnderWay(
+  nature: Nature,
+  device: DeviceModel,
+  plan: Plan,
+  commands: readonly Command[],
+): readonly { readonly scene: Scene; readonly command: Put }[] {
+  const found: { scene: Scene; command: Put }[] = []
+  drive(nature, device, begin(plan.serial, 1, commands), [], (scene, command) => {
+    if (command.kind === 'put') found.push({ scene, command })
+    return false
+  })
+  return found
+}
+
+function afterCut(
+  nature: Nature,
+  { state, device }: Scene,
+  command: Put,
+  bytes: number,
+  kind: CutKind,
+): DeviceModel {
+  const begun = step(nature, device, { ...command, kind: 'begin', epoch: state.epoch }, device.at)
+  return cutAt(begun.device, bytes, kind === 'battery')
+}
+
+/** How a state is left behind: taken up, or by the same plan from its own start, or not at all. */
+type WayOut = 'reaches' | 'none'
+
+/** Runs the way out once per distinct state after a cut, and remembers it. */
+function wayOutFinder(
+  nature: Nature,
+  plan: Plan,
+  commands: readonly Command[],
+): (left: DeviceModel, journal: readonly JournalEntry[]) => WayOut {
+  const known = new Map<string, WayOut>()
+  return (left, journal) => {
+    const key = `${journal.length} ${canonical(left as unknown as Json)}`
+    const found = known.get(key) ?? runOut(nature, plan, commands, left, journal)
+    known.set(key, found)
+    return found
+  }
+}
+
+/** Charge full, the loader entered by its keys, the run taken up from its journal under a new epoch. */
+function runOut(
+  nature: Nature,
+  plan: Plan,
+  commands: readonly Command[],
+  left: DeviceModel,
+  journal: readonly JournalEntry[],
+): WayOut {
+  const charged = step(nature, left, { kind: 'charge', percent: 100 }, left.at).device
+  const awake =
+    charged.mode === 'off'
+      ? step(nature, charged, { kind: 'keys', to: 'loader' }, charged.at).device
+      : charged
+  if (awake.mode === 'off') return 'none'
+  const { state, device } = drive(nature, awake, takeUp(plan.serial, 2, commands, journal), journal)
+  const kept = device.data.readable && device.outcome === 'normal'
+  return state.phase.kind === 'ended' && kept ? 'reaches' : 'none'
+}
+
+function classify(
+  nature: Nature,
+  before: DeviceModel,
+  left: DeviceModel,
+  kind: CutKind,
+  wayOut: WayOut,
+): CutClass {
+  if (!loaderIsWhole(left, nature.catalogue) && left.mode === 'off') return 'dead'
+  if (!left.data.readable && before.data.readable) return 'data-lost'
+  if (wayOut === 'none') return 'needs-other-package'
+  const starts = startOutcome(nature.family, left, nature.catalogue)
+  if (starts === 'loop') return 'loop-data-safe'
+  if (kind !== 'battery') return 'take-up'
+  const same =
+    canonical(left.parts as unknown as Json) === canonical(before.parts as unknown as Json)
+  return same ? 'unaffected' : 'redo'
+}

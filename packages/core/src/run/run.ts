@@ -1,0 +1,237 @@
+/**
+ * The engine of a run as a pure reducer: state and event give state and orders. Whoever drives it (the
+ * agent with a device, the rehearsal with the twin) carries out the orders and reports events. An
+ * intention is durable before it is sent; what was in doubt is looked at before it is repeated; nothing
+ * that cannot be repeated blindly is.
+ */
+import type { Command } from '../command/command.ts'
+import type { DeviceFacts } from '../wire/facts.ts'
+import type { DeviceRefusal } from '../wire/verbs.ts'
+import type { JournalEntry } from './journal.ts'
+import { placeOf } from './journal.ts'
+
+export type Phase =
+  /** Waits for the journal to be durable. */
+  | { readonly kind: 'writing-down'; readonly what: 'intend' | 'done' }
+  /** A command is on its way, or a person was asked. */
+  | { readonly kind: 'doing' }
+  /** The link is gone; the command under way is in doubt. */
+  | { readonly kind: 'lost' }
+  /** The device was met again; what it holds is being looked at. */
+  | { readonly kind: 'looking' }
+  | { readonly kind: 'stopped'; readonly why: StopReason }
+  | { readonly kind: 'ended' }
+
+export type StopReason =
+  | { readonly kind: 'wrong-device'; readonly serial: string }
+  | { readonly kind: 'refused'; readonly code: DeviceRefusal }
+  | { readonly kind: 'not-equal'; readonly partition: string }
+  | { readonly kind: 'not-as-promised'; readonly facts: DeviceFacts }
+  | { readonly kind: 'asked' }
+  | { readonly kind: 'superseded' }
+
+export type RunState = {
+  readonly serial: string
+  readonly epoch: number
+  readonly commands: readonly Command[]
+  readonly next: number
+  readonly phase: Phase
+  /** A person asked to stop: after the command under way. */
+  readonly stopping: boolean
+  /** How often the command under way was lost. */
+  readonly losses: number
+}
+
+export type RunEvent =
+  | { readonly kind: 'durable' }
+  | { readonly kind: 'done'; readonly evidence: string }
+  | { readonly kind: 'facts'; readonly facts: DeviceFacts }
+  | { readonly kind: 'digest'; readonly image: string | undefined }
+  | { readonly kind: 'refused'; readonly code: DeviceRefusal }
+  | { readonly kind: 'lost' }
+  /** Met again: who it is, and how much of a begun piece it kept. */
+  | { readonly kind: 'met'; readonly facts: DeviceFacts }
+  | { readonly kind: 'stop' }
+
+export type Order =
+  | { readonly kind: 'journal'; readonly entry: JournalEntry }
+  | { readonly kind: 'send'; readonly command: Command }
+  | { readonly kind: 'connect' }
+  /** Look whether a piece's range already holds the image, before sending it again. */
+  | { readonly kind: 'look'; readonly command: Extract<Command, { kind: 'put' }> }
+
+export type Turn = { readonly state: RunState; readonly orders: readonly Order[] }
+
+/** A run at its beginning. */
+export function begin(serial: string, epoch: number, commands: readonly Command[]): Turn {
+  return intend({
+    serial,
+    epoch,
+    commands,
+    next: 0,
+    phase: { kind: 'ended' },
+    stopping: false,
+    losses: 0,
+  })
+}
+
+/** A run taken up from its journal, under a higher epoch than it had. */
+export function takeUp(
+  serial: string,
+  epoch: number,
+  commands: readonly Command[],
+  journal: readonly JournalEntry[],
+): Turn {
+  const { next, inDoubt } = placeOf(journal)
+  const base = begin(serial, epoch, commands).state
+  if (!inDoubt) return intend({ ...base, next })
+  return {
+    state: { ...base, next, phase: { kind: 'lost' } },
+    orders: [{ kind: 'connect' }],
+  }
+}
+
+/** One event taken in. Events that do not belong to the phase change nothing. */
+export function reduce(state: RunState, event: RunEvent): Turn {
+  const stay: Turn = { state, orders: [] }
+  if (event.kind === 'stop') return stop(state)
+  if (event.kind === 'refused' && event.code === 'old-epoch')
+    return halt(state, { kind: 'superseded' })
+  switch (state.phase.kind) {
+    case 'writing-down':
+      return event.kind === 'durable' ? writtenDown(state, state.phase.what) : stay
+    case 'doing':
+      return whileDoing(state, event)
+    case 'lost':
+      return event.kind === 'met' ? metAgain(state, event.facts) : stay
+    case 'looking':
+      return whileLooking(state, event)
+    case 'stopped':
+    case 'ended':
+      return stay
+  }
+}
+
+/** A stop waits for the command under way; between commands, or with the link gone, it is at once. */
+function stop(state: RunState): Turn {
+  const now = state.phase.kind === 'lost' || state.phase.kind === 'looking'
+  if (now) return halt(state, { kind: 'asked' })
+  return { state: { ...state, stopping: true }, orders: [] }
+}
+
+const halt = (state: RunState, why: StopReason): Turn => ({
+  state: { ...state, phase: { kind: 'stopped', why } },
+  orders: [],
+})
+
+const current = (state: RunState): Command | undefined => state.commands[state.next]
+
+/** Writes down the next intention, or ends. */
+function intend(state: RunState): Turn {
+  if (state.stopping) return halt(state, { kind: 'asked' })
+  if (current(state) === undefined)
+    return { state: { ...state, phase: { kind: 'ended' } }, orders: [] }
+  const { next: command, epoch } = state
+  return {
+    state: { ...state, phase: { kind: 'writing-down', what: 'intend' }, losses: 0 },
+    orders: [{ kind: 'journal', entry: { kind: 'intend', command, epoch } }],
+  }
+}
+
+function writtenDown(state: RunState, what: 'intend' | 'done'): Turn {
+  if (what === 'done') return intend({ ...state, next: state.next + 1 })
+  return send(state)
+}
+
+function send(state: RunState): Turn {
+  const command = current(state)
+  if (command === undefined) return { state: { ...state, phase: { kind: 'ended' } }, orders: [] }
+  return { state: { ...state, phase: { kind: 'doing' } }, orders: [{ kind: 'send', command }] }
+}
+
+function finish(state: RunState, evidence: string): Turn {
+  const { next: command } = state
+  return {
+    state: { ...state, phase: { kind: 'writing-down', what: 'done' } },
+    orders: [{ kind: 'journal', entry: { kind: 'done', command, evidence } }],
+  }
+}
+
+function whileDoing(state: RunState, event: RunEvent): Turn {
+  const command = current(state)
+  switch (event.kind) {
+    case 'done':
+      return finish(state, event.evidence)
+    case 'facts':
+      return command?.kind === 'facts' || command?.kind === 'meet' || command?.kind === 'restart'
+        ? compared(state, command, event.facts)
+        : { state, orders: [] }
+    case 'digest':
+      return command?.kind === 'digest'
+        ? readBack(state, command, event.image)
+        : { state, orders: [] }
+    case 'refused':
+      return halt(state, { kind: 'refused', code: event.code })
+    case 'lost':
+      return {
+        state: { ...state, phase: { kind: 'lost' }, losses: state.losses + 1 },
+        orders: [{ kind: 'connect' }],
+      }
+    case 'durable':
+    case 'met':
+    case 'stop':
+      return { state, orders: [] }
+  }
+}
+
+/** At every meeting the ids are compared; facts that were promised must hold. */
+function compared(state: RunState, command: Command, facts: DeviceFacts): Turn {
+  if (facts.serial !== state.serial)
+    return halt(state, { kind: 'wrong-device', serial: facts.serial })
+  const promised = command.kind === 'facts' ? command.expect : undefined
+  if (promised === undefined) return finish(state, `${facts.serial} ${facts.mode}`)
+  const kept =
+    facts.build === promised.build &&
+    facts.release === promised.release &&
+    facts.loaderVersion === promised.loaderVersion &&
+    facts.floor === promised.floor &&
+    facts.outcome === 'normal'
+  return kept
+    ? finish(state, `${facts.build ?? ''} as promised`)
+    : halt(state, { kind: 'not-as-promised', facts })
+}
+
+function readBack(
+  state: RunState,
+  { partition, image }: Extract<Command, { kind: 'digest' }>,
+  found: string | undefined,
+): Turn {
+  return found === image ? finish(state, image) : halt(state, { kind: 'not-equal', partition })
+}
+
+/**
+ * Met again with a command in doubt: another device stops the run; a piece is looked at; a restart is
+ * done when the mode is the wanted one; everything that only reads or waits is simply asked again.
+ */
+function metAgain(state: RunState, facts: DeviceFacts): Turn {
+  if (facts.serial !== state.serial)
+    return halt(state, { kind: 'wrong-device', serial: facts.serial })
+  const command = current(state)
+  if (command?.kind === 'put')
+    return {
+      state: { ...state, phase: { kind: 'looking' } },
+      orders: [{ kind: 'look', command }],
+    }
+  if (command?.kind === 'restart' && facts.mode === command.to)
+    return finish(state, `found in ${facts.mode}`)
+  return send(state)
+}
+
+function whileLooking(state: RunState, event: RunEvent): Turn {
+  if (event.kind === 'lost')
+    return { state: { ...state, phase: { kind: 'lost' } }, orders: [{ kind: 'connect' }] }
+  if (event.kind !== 'digest') return { state, orders: [] }
+  const command = current(state)
+  const whole = command?.kind === 'put' && event.image === command.image
+  return whole ? finish(state, 'found whole') : send(state)
+}

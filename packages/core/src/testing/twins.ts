@@ -1,0 +1,67 @@
+/** The twin of slip 0417's device, for core's tests. */
+import { familyTable } from '../family/layout.ts'
+import type { Plan } from '../plan/plan.ts'
+import { makePlan } from '../plan/plan.ts'
+import type { Case } from '../match/rule.ts'
+import { BLOCK_BYTES } from '../twin/blocks.ts'
+import type { DeviceModel } from '../twin/state.ts'
+import { catalogueOf, partOf } from '../twin/state.ts'
+import type { Nature } from '../twin/twin.ts'
+import { DISK_BYTES, case0417 } from './cases.ts'
+import { SCALE, digestOf, image, loader7, newest, onDevice, pack, shelf } from './packages.ts'
+import { tarn } from './tarn.ts'
+
+/** Loader 6, which is on the device and on no shelf. */
+const loader6 = pack({
+  build: 'H2.0ZC.r4',
+  id: 'tarn-loader-6',
+  kind: 'part',
+  title: 'loader 6',
+  loaderVersion: 6,
+  roles: ['loader'],
+  images: [{ ...image('loader', 'loader 6'), sha256: digestOf('loader 6') }],
+})
+
+export function nature(more: Partial<Nature> = {}): Nature {
+  const known = [...shelf.map(({ manifest }) => manifest), loader6]
+  return { family: tarn, catalogue: catalogueOf(known), scale: SCALE, pick: 0.5, ...more }
+}
+
+/** What stands on the device: build 0ZC, loader 6. */
+const WAS: Readonly<Record<string, string>> = {
+  loader: digestOf('loader 6'),
+  ...Object.fromEntries(onDevice.images.map(({ partition, sha256 }) => [partition, sha256])),
+}
+
+export function device0417(more: Partial<DeviceModel> = {}): DeviceModel {
+  const table = familyTable(tarn, 32, SCALE, DISK_BYTES)
+  const parts = table.partitions.map(({ name, sectors }) => {
+    const role = tarn.partitions.find((one) => one.name === name)?.role ?? 'cache'
+    const blocks = Math.floor((sectors * table.sectorBytes) / BLOCK_BYTES)
+    return [name, partOf(role, blocks, WAS[name])] as const
+  })
+  return {
+    serial: 'TRN4490077F31',
+    mode: 'normal',
+    parts: Object.fromEntries(parts),
+    session: undefined,
+    battery: 71,
+    floor: 5,
+    lock: 'closed',
+    permission: true,
+    loaderVersion: 6,
+    data: { release: 4, readable: true },
+    outcome: 'normal',
+    epoch: 0,
+    at: 0,
+    ...more,
+  }
+}
+
+export function plan0417(more: Partial<Case> = {}, permission = true): Plan {
+  const made = makePlan({ at: case0417(more), mode: 'normal', permission })
+  if (!made.ok) throw new Error(JSON.stringify(made.refusal))
+  return made.value
+}
+
+export { loader7, newest }

@@ -1,0 +1,323 @@
+/**
+ * The twin: a device that answers. Reads its state, one input and the time; gives the new state, what it
+ * says, and when it will have done. It executes the very commands an agent sends to a device, by the
+ * effects and rules its family declares, and draws nothing from chance: `pick` between 0 and 1 says
+ * where in a family's ranges this device lies.
+ */
+import { effectOf } from '../effect/effect.ts'
+import type { Family } from '../family/profile.ts'
+import { paceOf } from '../pace/pace.ts'
+import type { Mode } from '../terms/device.ts'
+import type { DeviceFacts } from '../wire/facts.ts'
+import type { DeviceRefusal } from '../wire/verbs.ts'
+import { BLOCK_BYTES, lay } from './blocks.ts'
+import type { Catalogue, DeviceModel, Part } from './state.ts'
+import { buildOn, imageOn, loaderIsWhole, startOutcome } from './state.ts'
+
+/** What this device is besides its state: its family, its images' facts, its scale and its pace. */
+export type Nature = {
+  readonly family: Family
+  readonly catalogue: Catalogue
+  readonly scale: number
+  readonly pick: number
+}
+
+export type TwinInput =
+  | { readonly kind: 'hello'; readonly epoch: number }
+  | {
+      readonly kind: 'begin'
+      readonly epoch: number
+      readonly partition: string
+      readonly offset: number
+      readonly size: number
+      readonly image: string
+    }
+  | {
+      readonly kind: 'chunk'
+      readonly epoch: number
+      readonly offset: number
+      readonly size: number
+    }
+  | { readonly kind: 'finish'; readonly epoch: number }
+  | { readonly kind: 'digest'; readonly partition: string; readonly size: number }
+  /** Whether a piece's range already holds the image's blocks. */
+  | {
+      readonly kind: 'look'
+      readonly partition: string
+      readonly offset: number
+      readonly size: number
+      readonly image: string
+    }
+  | { readonly kind: 'facts' }
+  | { readonly kind: 'restart'; readonly epoch: number; readonly to: Mode }
+  /** Hands: the keys of a chord, the cell taken out, the charger. */
+  | { readonly kind: 'keys'; readonly to: Mode }
+  | { readonly kind: 'power-off' }
+  | { readonly kind: 'charge'; readonly percent: number }
+
+export type TwinOutput =
+  | { readonly kind: 'facts'; readonly facts: DeviceFacts }
+  | { readonly kind: 'kept'; readonly got: number }
+  | { readonly kind: 'digest'; readonly image: string | undefined }
+  | { readonly kind: 'mode'; readonly mode: Mode }
+  | { readonly kind: 'refused'; readonly code: DeviceRefusal }
+  | { readonly kind: 'silent' }
+
+export type Stepped = {
+  readonly device: DeviceModel
+  readonly output: TwinOutput
+  /** When the device has done it, ms of model time. */
+  readonly doneAt: number
+}
+
+/** Executes one input at a time not before the device's own. */
+export function step(nature: Nature, device: DeviceModel, input: TwinInput, at: number): Stepped {
+  const now = idle(nature, device, at)
+  if ('epoch' in input && input.epoch < now.epoch) return refuse(now, 'old-epoch')
+  const met = 'epoch' in input ? { ...now, epoch: input.epoch } : now
+  switch (input.kind) {
+    case 'hello':
+    case 'facts':
+      return met.mode === 'off'
+        ? { device: met, output: { kind: 'silent' }, doneAt: at }
+        : done(nature, met, { kind: 'ask' }, { kind: 'facts', facts: factsOf(nature, met) })
+    case 'begin':
+      return begin(nature, met, input)
+    case 'chunk':
+      return chunk(nature, met, input)
+    case 'finish':
+      return finish(met)
+    case 'digest':
+      return digest(nature, met, input)
+    case 'look':
+      return look(nature, met, input)
+    case 'restart':
+      return restart(nature, met, input.to)
+    case 'keys':
+      return keys(nature, met, input.to)
+    case 'power-off':
+      return told({ ...met, mode: 'off', session: undefined }, { kind: 'mode', mode: 'off' })
+    case 'charge':
+      return told({ ...met, battery: input.percent }, { kind: 'silent' })
+  }
+}
+
+const told = (device: DeviceModel, output: TwinOutput): Stepped => ({
+  device,
+  output,
+  doneAt: device.at,
+})
+const refuse = (device: DeviceModel, code: DeviceRefusal): Stepped =>
+  told(device, { kind: 'refused', code })
+
+/** Time that passed with nothing to do: the loader drains, a charging mode does not. */
+function idle({ family }: Nature, device: DeviceModel, at: number): DeviceModel {
+  const minutes = Math.max(0, at - device.at) / 60_000
+  const drains = device.mode === 'loader' ? family.drainPerMinute['loader-idle'] * minutes : 0
+  return drained({ ...device, at: Math.max(at, device.at) }, drains)
+}
+
+/** Charge taken off; an empty cell switches the device off and its session is gone. */
+function drained(device: DeviceModel, percent: number): DeviceModel {
+  const battery = Math.max(0, device.battery - percent)
+  if (battery > 0) return { ...device, battery }
+  return { ...device, battery: 0, mode: 'off', session: undefined }
+}
+
+/** An operation carried out: its time passes, its charge is drained. */
+function done(
+  { family, pick }: Nature,
+  device: DeviceModel,
+  operation: Parameters<typeof effectOf>[1],
+  output: TwinOutput,
+): Stepped {
+  const effect = effectOf(family, operation)
+  const { low, high } = paceOf(family, effect)
+  const lasts = Math.round((low + (high - low) * pick) * 1000)
+  const minutes = lasts / 60_000
+  const drains = effect.drain === 'none' ? 0 : family.drainPerMinute[effect.drain] * minutes
+  const after = drained({ ...device, at: device.at + lasts }, drains)
+  return { device: after, output, doneAt: after.at }
+}
+
+function factsOf({ catalogue }: Nature, device: DeviceModel): DeviceFacts {
+  const main = buildOn(device, catalogue)
+  return {
+    serial: device.serial,
+    mode: device.mode,
+    build: main?.build,
+    release: main?.release,
+    loaderVersion: device.loaderVersion,
+    floor: device.floor,
+    outcome: device.outcome,
+  }
+}
+
+/** A loader takes only what is signed, fits, is not below the floor, and may be written at all. */
+function begin(
+  { family, catalogue }: Nature,
+  device: DeviceModel,
+  input: Extract<TwinInput, { kind: 'begin' }>,
+): Stepped {
+  if (device.mode !== 'loader') return refuse(device, 'wrong-mode')
+  const part = device.parts[input.partition]
+  const image = catalogue.get(input.image)
+  if (part === undefined) return refuse(device, 'no-partition')
+  if (family.never.includes(part.role)) return refuse(device, 'never-written')
+  if (image === undefined || image.role !== part.role) return refuse(device, 'not-signed')
+  if (image.generation < device.floor) return refuse(device, 'floor')
+  if (input.offset + input.size > part.blocks * BLOCK_BYTES) return refuse(device, 'too-large')
+  const { partition, offset, size } = input
+  const same = device.session
+  const resumes =
+    same?.partition === partition && same.offset === offset && same.image === input.image
+  const session = resumes ? same : { partition, offset, size, image: input.image, got: 0 }
+  return told({ ...device, session }, { kind: 'kept', got: session.got })
+}
+
+function chunk(
+  nature: Nature,
+  device: DeviceModel,
+  input: Extract<TwinInput, { kind: 'chunk' }>,
+): Stepped {
+  const { session } = device
+  if (session === undefined) return refuse(device, 'no-session')
+  if (input.offset !== session.got || input.offset + input.size > session.size)
+    return refuse(device, 'bad-offset')
+  const part = device.parts[session.partition]
+  if (part === undefined) return refuse(device, 'no-partition')
+  const got = session.got + input.size
+  const kept = { ...device, session: { ...session, got } }
+  const written = withPart(
+    kept,
+    session.partition,
+    writtenTo(part, session.offset, got, session.image),
+  )
+  const operation = {
+    kind: 'write',
+    partition: session.partition,
+    role: part.role,
+    bytes: input.size * nature.scale,
+  } as const
+  return done(nature, written, operation, { kind: 'kept', got })
+}
+
+/** Every block that is whole by now holds the image; the one under way is not counted yet. */
+function writtenTo(part: Part, offset: number, got: number, image: string): Part {
+  const from = offset / BLOCK_BYTES
+  const to = Math.floor((offset + got) / BLOCK_BYTES)
+  return { ...part, map: lay(part.map, { from, to, kind: 'image', image, at: from }) }
+}
+
+const withPart = (device: DeviceModel, partition: string, part: Part): DeviceModel => ({
+  ...device,
+  parts: { ...device.parts, [partition]: part },
+})
+
+function finish(device: DeviceModel): Stepped {
+  const { session } = device
+  if (session === undefined) return refuse(device, 'no-session')
+  if (session.got < session.size) return refuse(device, 'bad-offset')
+  return told({ ...device, session: undefined }, { kind: 'kept', got: session.size })
+}
+
+function digest(
+  nature: Nature,
+  device: DeviceModel,
+  input: Extract<TwinInput, { kind: 'digest' }>,
+): Stepped {
+  const part = device.parts[input.partition]
+  if (part === undefined) return refuse(device, 'no-partition')
+  const on = imageOn(part, nature.catalogue)
+  const whole = on !== undefined && on.blocks * BLOCK_BYTES === input.size
+  const output = { kind: 'digest', image: whole ? on.image : undefined } as const
+  return done(nature, device, { kind: 'digest', bytes: input.size * nature.scale }, output)
+}
+
+function look(
+  nature: Nature,
+  device: DeviceModel,
+  { partition, offset, size, image }: Extract<TwinInput, { kind: 'look' }>,
+): Stepped {
+  const part = device.parts[partition]
+  if (part === undefined) return refuse(device, 'no-partition')
+  const [from, to] = [offset / BLOCK_BYTES, Math.ceil((offset + size) / BLOCK_BYTES)]
+  const whole = part.map.some(
+    (run) =>
+      run.kind === 'image' &&
+      run.image === image &&
+      run.from <= from &&
+      run.to >= to &&
+      run.at === run.from,
+  )
+  const output = { kind: 'digest', image: whole ? image : undefined } as const
+  return done(nature, device, { kind: 'digest', bytes: size * nature.scale }, output)
+}
+
+function restart(nature: Nature, device: DeviceModel, to: Mode): Stepped {
+  if (device.mode === 'off') return told(device, { kind: 'silent' })
+  if (device.mode === 'normal' && !device.permission) return refuse(device, 'no-permission')
+  return boot(nature, { ...device, session: undefined }, to)
+}
+
+function keys(nature: Nature, device: DeviceModel, to: Mode): Stepped {
+  if (to === 'off')
+    return told({ ...device, mode: 'off', session: undefined }, { kind: 'mode', mode: 'off' })
+  return device.battery > 0
+    ? boot(nature, { ...device, session: undefined }, to)
+    : told(device, { kind: 'silent' })
+}
+
+/** Starting up: a torn loader never comes back, a start to the system follows the start rules. */
+function boot(nature: Nature, device: DeviceModel, to: Mode): Stepped {
+  if (!loaderIsWhole(device, nature.catalogue))
+    return told({ ...device, mode: 'off', outcome: 'dead' }, { kind: 'silent' })
+  const loader = Object.values(device.parts).find(({ role }) => role === 'loader')
+  const image = loader === undefined ? undefined : imageOn(loader, nature.catalogue)
+  const awake = { ...device, loaderVersion: image?.loaderVersion ?? device.loaderVersion }
+  if (to !== 'normal')
+    return done(nature, { ...awake, mode: to }, { kind: 'restart' }, { kind: 'mode', mode: to })
+  return startSystem(nature, awake)
+}
+
+function startSystem(nature: Nature, device: DeviceModel): Stepped {
+  const outcome = startOutcome(nature.family, device, nature.catalogue)
+  const main = buildOn(device, nature.catalogue)
+  const runs = outcome === 'normal' || outcome === 'no-radio'
+  if (!runs || main === undefined) {
+    const looping = { ...device, outcome, mode: 'off' as const }
+    return done(nature, looping, { kind: 'restart' }, { kind: 'silent' })
+  }
+  const back = main.release < device.data.release
+  const started: DeviceModel = {
+    ...device,
+    outcome,
+    mode: 'normal',
+    floor:
+      nature.family.floors.rises === 'first-start'
+        ? Math.max(device.floor, main.generation)
+        : device.floor,
+    data: { release: main.release, readable: device.data.readable && !back },
+  }
+  const operation = { kind: 'first-start', wiped: false } as const
+  return done(nature, started, operation, { kind: 'mode', mode: 'normal' })
+}
+
+/** A cut while a chunk was on its way: `bytes` of the piece are kept by the device. */
+export function cutAt(device: DeviceModel, bytes: number, powerGone: boolean): DeviceModel {
+  const { session } = device
+  const part = session === undefined ? undefined : device.parts[session.partition]
+  if (session === undefined || part === undefined)
+    return powerGone ? { ...device, mode: 'off', session: undefined } : device
+  const written = writtenTo(part, session.offset, bytes, session.image)
+  if (!powerGone)
+    return { ...withPart(device, session.partition, written), session: { ...session, got: bytes } }
+  const reached = session.offset + bytes
+  const torn =
+    reached % BLOCK_BYTES === 0
+      ? written
+      : { ...written, map: lay(written.map, tornBlock(Math.floor(reached / BLOCK_BYTES))) }
+  return { ...withPart(device, session.partition, torn), session: undefined, mode: 'off' }
+}
+
+const tornBlock = (block: number) => ({ from: block, to: block + 1, kind: 'torn' }) as const
