@@ -10,7 +10,7 @@ export default defineConfig({
         test: {
           name: 'unit',
           include: [
-            'packages/{core,texts,api,web,cli}/src/**/*.test.ts',
+            'packages/{core,texts,api,web,cli,archives,vault}/src/**/*.test.ts',
             'scripts/**/*.test.ts',
             'demo/src/**/*.test.ts',
           ],

@@ -63,10 +63,10 @@ export type Rule = {
 
 /** Asks a rule; undefined when it does not concern the package. */
 export function ask(rule: Rule, at: Case): Finding | undefined {
-  const answers = combinations(rule.needs, at.identity).map((values) => rule.check(values, at))
-  const missing = rule.needs.filter((fact) => at.identity[fact].kind === 'missing')
+  const { missing, values } = standingOf(rule, at.identity)
   if (missing.length > 0)
     return rule.check({}, at) === undefined ? undefined : unknown(rule, missing)
+  const answers = values.map((one) => rule.check(one, at))
   const [first] = answers
   if (answers.every((answer) => answer?.verdict === first?.verdict))
     return first === undefined ? undefined : found(rule, first)
@@ -74,6 +74,21 @@ export function ask(rule: Rule, at: Case): Finding | undefined {
     rule,
     rule.needs.filter((fact) => at.identity[fact].kind === 'contradicted'),
   )
+}
+
+/** What an identity says of a rule's facts; kept, since a whole shelf is judged on one identity. */
+type RuleStanding = { readonly missing: readonly Fact[]; readonly values: readonly Values[] }
+const standings = new WeakMap<Identity, Map<Rule, RuleStanding>>()
+
+function standingOf(rule: Rule, identity: Identity): RuleStanding {
+  const known = standings.get(identity) ?? new Map<Rule, RuleStanding>()
+  standings.set(identity, known)
+  const standing = known.get(rule) ?? {
+    missing: rule.needs.filter((fact) => identity[fact].kind === 'missing'),
+    values: combinations(rule.needs, identity),
+  }
+  known.set(rule, standing)
+  return standing
 }
 
 /** Every way in which the needed facts may stand. */
@@ -130,12 +145,11 @@ export function listed(
     final,
     codes,
     check: (values, at) => {
-      const wanted = [...new Set(targetsOf(at).flatMap(of))]
       const value = values[fact]
-      const facts = { here: value ?? '', wanted: wanted.join(', ') }
-      return value !== undefined && wanted.includes(value)
-        ? { verdict: 'fits', code: codes[0], facts }
-        : { verdict: 'does-not-fit', code: codes[1], facts }
+      if (value !== undefined && targetsOf(at).some((target) => of(target).includes(value)))
+        return { verdict: 'fits', code: codes[0], facts: { here: value } }
+      const wanted = [...new Set(targetsOf(at).flatMap(of))].join(', ')
+      return { verdict: 'does-not-fit', code: codes[1], facts: { here: value ?? '', wanted } }
     },
   }
 }

@@ -24,11 +24,14 @@ export const battery: Rule = {
 function needOf(at: Case): number {
   const { family, shelved, house } = at
   const { images, scale } = shelved.manifest
-  const writes = images.flatMap(({ partition, role, size }) => [
-    drainOf(family, effectOf(family, { kind: 'write', partition, role, bytes: size * scale })),
-    drainOf(family, effectOf(family, { kind: 'digest', bytes: size * scale })),
-  ])
-  const start = drainOf(family, effectOf(family, { kind: 'first-start', wiped: false }))
-  const drained = writes.reduce((sum, one) => sum + one, start)
+  const bytes = images.reduce((sum, { size }) => sum + size, 0) * scale
+  const [image] = images
+  if (image === undefined) return house.batteryFloor ?? 0
+  const { partition, role } = image
+  const drained = [
+    effectOf(family, { kind: 'write', partition, role, bytes }),
+    effectOf(family, { kind: 'digest', bytes }),
+    effectOf(family, { kind: 'first-start', wiped: false }),
+  ].reduce((sum, effect) => sum + drainOf(family, effect), 0)
   return Math.max(Math.ceil(drained + house.batteryMargin), house.batteryFloor ?? 0)
 }

@@ -1,0 +1,6 @@
+export * from './limits.ts'
+export * from './prove.ts'
+export * from './sums.ts'
+export { tarDecoder } from './tar/decode.ts'
+export type { TarDecoder, TarEntry, TarOutput } from './tar/decode.ts'
+export * from './tar/write.ts'

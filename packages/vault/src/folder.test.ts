@@ -1,0 +1,64 @@
+import { createHash } from 'node:crypto'
+import { mkdtempSync, readdirSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { describe, expect, it } from 'vitest'
+import { listFolder, openFolder } from './folder.ts'
+import { NotAsPromised, NotStored } from './vault.ts'
+
+const folder = () => mkdtempSync(join(tmpdir(), 'vault-'))
+async function* chunks(...texts: readonly string[]) {
+  for (const text of texts) {
+    await Promise.resolve()
+    yield Buffer.from(text)
+  }
+}
+const sha256 = (text: string) => createHash('sha256').update(text).digest('hex')
+async function textOf(stream: AsyncIterable<unknown>): Promise<string> {
+  const parts: Buffer[] = []
+  for await (const part of stream) parts.push(part as Buffer)
+  return Buffer.concat(parts).toString()
+}
+
+describe('a vault', () => {
+  it('knows bytes by their digest, in whatever pieces they came, and once', async () => {
+    const at = folder()
+    const vault = await openFolder(at)
+    const stored = await vault.store(chunks('slate ', 'and chalk'))
+    expect(stored).toEqual({ sha256: sha256('slate and chalk'), bytes: 15 })
+    await vault.store(chunks('slate and chalk'))
+    expect(await listFolder(at)).toEqual([stored.sha256])
+    expect(await textOf(await vault.read(stored.sha256))).toBe('slate and chalk')
+    expect(await textOf(await vault.read(stored.sha256, { from: 6, to: 9 }))).toBe('and')
+  })
+
+  it('keeps nothing of what is not as promised, or broke off on its way', async () => {
+    const at = folder()
+    const vault = await openFolder(at)
+    await expect(vault.store(chunks('other'), sha256('promised'))).rejects.toThrow(NotAsPromised)
+    const breaking = (async function* () {
+      yield* chunks('half')
+      throw new Error('the cable')
+    })()
+    await expect(vault.store(breaking)).rejects.toThrow('the cable')
+    expect(await listFolder(at)).toEqual([])
+    expect(readdirSync(join(at, 'under-way'))).toEqual([])
+  })
+
+  it('throws out what a killed process left under way', async () => {
+    const at = folder()
+    const before = await openFolder(at)
+    await before.store(chunks('kept'))
+    writeFileSync(join(at, 'under-way', 'half'), 'half')
+    const vault = await openFolder(at)
+    expect(readdirSync(join(at, 'under-way'))).toEqual([])
+    expect(await vault.has(sha256('kept'))).toBe(true)
+  })
+
+  it('says what is not there, and takes no name for a digest', async () => {
+    const vault = await openFolder(folder())
+    await expect(vault.read(sha256('nothing'))).rejects.toThrow(NotStored)
+    expect(await vault.drop(sha256('nothing'))).toBe(false)
+    await expect(vault.has('../../etc/passwd')).rejects.toThrow(RangeError)
+  })
+})

@@ -1,0 +1,79 @@
+/**
+ * A vault in a folder: `ab/cdef…` by digest. Bytes are written beside under a name of chance, synced,
+ * and moved in place when whole, so that a crash leaves nothing under a digest that is not it.
+ */
+import { createHash, randomUUID } from 'node:crypto'
+import { createReadStream } from 'node:fs'
+import { mkdir, open, readdir, rename, rm, stat } from 'node:fs/promises'
+import { dirname, join } from 'node:path'
+import type { Digest, Vault } from './vault.ts'
+import { NotAsPromised, NotStored } from './vault.ts'
+
+const UNDER_WAY = 'under-way'
+
+/** Opens the folder; what an earlier, killed process left under way is thrown out. */
+export async function openFolder(folder: string): Promise<Vault> {
+  const underWay = join(folder, UNDER_WAY)
+  await rm(underWay, { recursive: true, force: true })
+  await mkdir(underWay, { recursive: true })
+  const pathOf = (digest: Digest): string => {
+    if (!/^[0-9a-f]{64}$/.test(digest)) throw new RangeError(`no digest: ${digest}`)
+    return join(folder, digest.slice(0, 2), digest.slice(2))
+  }
+  const size = async (digest: Digest) => (await stat(pathOf(digest)).catch(() => undefined))?.size
+
+  return {
+    size,
+    has: async (digest) => (await size(digest)) !== undefined,
+    async store(source, expected) {
+      const draft = join(underWay, randomUUID())
+      try {
+        const stored = await writeDown(draft, source)
+        if (expected !== undefined && stored.sha256 !== expected)
+          throw new NotAsPromised(expected, stored.sha256)
+        const path = pathOf(stored.sha256)
+        await mkdir(dirname(path), { recursive: true })
+        await rename(draft, path)
+        return stored
+      } finally {
+        await rm(draft, { force: true })
+      }
+    },
+    async read(digest, range) {
+      if ((await size(digest)) === undefined) throw new NotStored(digest)
+      const within = range === undefined ? {} : { start: range.from, end: range.to - 1 }
+      return createReadStream(pathOf(digest), { highWaterMark: 1 << 20, ...within })
+    },
+    async drop(digest) {
+      const there = (await size(digest)) !== undefined
+      await rm(pathOf(digest), { force: true })
+      return there
+    },
+  }
+}
+
+async function writeDown(path: string, source: AsyncIterable<Uint8Array>) {
+  const hash = createHash('sha256')
+  const file = await open(path, 'wx', 0o600)
+  let bytes = 0
+  try {
+    for await (const chunk of source) {
+      hash.update(chunk)
+      await file.write(chunk)
+      bytes += chunk.length
+    }
+    await file.sync()
+  } finally {
+    await file.close()
+  }
+  return { sha256: hash.digest('hex'), bytes }
+}
+
+/** Every digest of a folder vault, for checks and counts. */
+export async function listFolder(folder: string): Promise<readonly Digest[]> {
+  const files = await readdir(folder, { recursive: true })
+  return files
+    .map((file) => file.replace('/', ''))
+    .filter((name) => /^[0-9a-f]{64}$/.test(name))
+    .sort()
+}

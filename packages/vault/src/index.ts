@@ -1,0 +1,2 @@
+export * from './folder.ts'
+export * from './vault.ts'
