@@ -20,7 +20,7 @@ export default defineConfig({
       {
         test: {
           name: 'start',
-          include: ['scripts/start/**/*.run.ts'],
+          include: ['e2e/start/**/*.run.ts'],
           testTimeout: 90_000,
           hookTimeout: 90_000,
           fileParallelism: false,

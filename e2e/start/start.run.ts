@@ -8,10 +8,10 @@ import { chmodSync, mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, it } from 'vitest'
-import { ROOT } from '../bootstrap.mjs'
-import { freePort } from '../machine/ports.ts'
-import { commandOf, isAlive, lifeOf, pause, waitUntil } from '../process/alive.ts'
-import type { Life } from '../process/alive.ts'
+import { ROOT } from '../../scripts/bootstrap.mjs'
+import { freePort } from '../../scripts/machine/ports.ts'
+import { commandOf, isAlive, lifeOf, pause, waitUntil } from '../../scripts/process/alive.ts'
+import type { Life } from '../../scripts/process/alive.ts'
 
 const folder = mkdtempSync(join(tmpdir(), 'plain-slate-start-'))
 chmodSync(folder, 0o755)
