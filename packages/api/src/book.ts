@@ -1,4 +1,5 @@
 /** The book: read, filtered, exported, checked. */
+import { leastOf } from '@plain-slate/core'
 import { z } from 'zod'
 import { route } from './route.ts'
 import { eventLineSchema } from './slips.ts'
@@ -29,7 +30,7 @@ export const bookRoutes = {
   book: route({
     method: 'get',
     path: '/api/book',
-    needs: 'trainee',
+    needs: leastOf('book.read'),
     summary: 'Entries, newest first',
     query: bookQuerySchema,
     answer: z.object({
@@ -43,14 +44,14 @@ export const bookRoutes = {
   bookCheck: route({
     method: 'post',
     path: '/api/book/check',
-    needs: 'technician',
+    needs: leastOf('book.export'),
     summary: 'Walk the whole chain now',
     answer: bookCheckSchema,
   }),
   bookJsonl: route({
     method: 'get',
     path: '/api/book.jsonl',
-    needs: 'technician',
+    needs: leastOf('book.export'),
     secret: true,
     summary: 'The whole book as JSON Lines, as its hashes were made; no personal text',
     answers: 'jsonl',
@@ -58,7 +59,7 @@ export const bookRoutes = {
   bookCsv: route({
     method: 'get',
     path: '/api/book.csv',
-    needs: 'technician',
+    needs: leastOf('book.export'),
     summary: 'The filtered book as CSV',
     query: bookQuerySchema,
     answers: 'csv',

@@ -1,5 +1,5 @@
 /** People and sessions: who is at the bench, and how they say so. */
-import { ROLES } from '@plain-slate/core'
+import { ROLES, leastOf } from '@plain-slate/core'
 import { z } from 'zod'
 import { route } from './route.ts'
 
@@ -68,14 +68,14 @@ export const peopleRoutes = {
   people: route({
     method: 'get',
     path: '/api/people',
-    needs: 'trainee',
+    needs: leastOf('person.read'),
     summary: 'Everybody, also those who have left',
     answer: z.array(personSchema),
   }),
   personAdd: route({
     method: 'post',
     path: '/api/people',
-    needs: 'lead',
+    needs: leastOf('person.change'),
     summary: 'Add somebody',
     body: z.object({ name: nameSchema, role: roleSchema, pin: pinSchema }),
     answer: personSchema,
@@ -83,7 +83,7 @@ export const peopleRoutes = {
   personChange: route({
     method: 'patch',
     path: '/api/people/{id}',
-    needs: 'lead',
+    needs: leastOf('person.change'),
     summary: 'Change a role or a PIN, or let somebody go or come back',
     params: byId,
     body: z.object({

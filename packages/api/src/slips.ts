@@ -1,5 +1,5 @@
 /** Slips: the list, one slip's head, its history, and the acts on it. */
-import { SLIP_STATES } from '@plain-slate/core'
+import { SLIP_STATES, leastOf } from '@plain-slate/core'
 import { z } from 'zod'
 import { intentSchema, stageSchema } from './error.ts'
 import { factsSchema } from './json.ts'
@@ -104,7 +104,7 @@ export const slipRoutes = {
   slips: route({
     method: 'get',
     path: '/api/slips',
-    needs: 'trainee',
+    needs: leastOf('slip.read'),
     summary: 'The list, searched, filtered and sorted',
     query: slipQuerySchema,
     answer: z.object({
@@ -116,7 +116,7 @@ export const slipRoutes = {
   slipsCsv: route({
     method: 'get',
     path: '/api/slips.csv',
-    needs: 'trainee',
+    needs: leastOf('slip.read'),
     summary: 'The same list as CSV',
     query: slipQuerySchema,
     answers: 'csv',
@@ -124,7 +124,7 @@ export const slipRoutes = {
   slipOpen: route({
     method: 'post',
     path: '/api/slips',
-    needs: 'trainee',
+    needs: leastOf('slip.open'),
     summary: 'Open a slip',
     body: z.object({
       device: slipFields.device,
@@ -140,7 +140,7 @@ export const slipRoutes = {
   slip: route({
     method: 'get',
     path: '/api/slips/{number}',
-    needs: 'trainee',
+    needs: leastOf('slip.read'),
     summary: "A slip's head",
     params: byNumber,
     answer: slipSchema,
@@ -148,7 +148,7 @@ export const slipRoutes = {
   slipChange: route({
     method: 'patch',
     path: '/api/slips/{number}',
-    needs: 'technician',
+    needs: leastOf('slip.change'),
     summary: "Change a slip's head; nobody's change is run over",
     params: byNumber,
     body: slipChangeSchema,
@@ -157,7 +157,7 @@ export const slipRoutes = {
   slipState: route({
     method: 'post',
     path: '/api/slips/{number}/state',
-    needs: 'technician',
+    needs: leastOf('slip.state'),
     summary: 'Let a slip wait, stop it, decline it, close it, open it again',
     params: byNumber,
     body: z.object({ state: stateSchema, reason: paragraph.default('') }),
@@ -166,7 +166,7 @@ export const slipRoutes = {
   slipHistory: route({
     method: 'get',
     path: '/api/slips/{number}/history',
-    needs: 'trainee',
+    needs: leastOf('slip.read'),
     summary: 'Who did what on this slip, newest first',
     params: byNumber,
     answer: z.array(eventLineSchema),
@@ -174,7 +174,7 @@ export const slipRoutes = {
   slipNote: route({
     method: 'post',
     path: '/api/slips/{number}/notes',
-    needs: 'trainee',
+    needs: leastOf('slip.note'),
     summary: 'Write a note on a slip',
     params: byNumber,
     body: z.object({ text: paragraph.min(1) }),
@@ -183,7 +183,7 @@ export const slipRoutes = {
   slipWithdraw: route({
     method: 'post',
     path: '/api/slips/{number}/withdraw',
-    needs: 'technician',
+    needs: leastOf('text.withdraw'),
     summary: "Withdraw a slip's personal text, with a second person beside you",
     params: byNumber,
     body: z.object({

@@ -25,6 +25,9 @@ const RULES = {
 export type Act = keyof typeof RULES
 export const ACTS = Object.keys(RULES) as readonly Act[]
 
+/** The least role that may do an act: what the routes of the contract that do it need. */
+export const leastOf = (act: Act): Role => RULES[act].least
+
 /** Somebody at the bench, as far as a decision needs them. */
 export type Actor = { readonly id: string; readonly role: Role }
 

@@ -1,0 +1,13 @@
+/** Our own formats by name, each with the schema that parses it; `docs/formats` is written from these. */
+import type { z } from 'zod'
+import { hashedEntrySchema } from '../book/entry.ts'
+import { familySchema } from '../family/profile.ts'
+import { manifestSchema } from '../firmware/manifest.ts'
+import { journalEntrySchema } from '../run/journal.ts'
+
+export const FORMATS: Readonly<Record<string, z.ZodType>> = {
+  'book-entry': hashedEntrySchema,
+  family: familySchema,
+  manifest: manifestSchema,
+  'journal-entry': journalEntrySchema,
+}
