@@ -140,7 +140,8 @@ export const LANES: readonly (readonly Runner[])[] = [
       '.',
     ]),
     check('format', ['prettier', '--check', '--cache', '--log-level=warn', '.']),
+    vitest('start'),
   ],
-  [vitest('unit'), vitest('server'), vitest('start')],
+  [vitest('unit'), vitest('server')],
 ]
 export const LAST: readonly Runner[] = [playwright]
