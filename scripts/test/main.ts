@@ -63,7 +63,8 @@ function run(runner: Runner): Promise<Result> {
       const seconds = (Date.now() - began) / 1000
       const counts = counted(runner, code ?? 1)
       if (counts.failed > 0) console.log(`\n---- ${runner.name}\n${output.join('')}`)
-      const { passed, failed, skipped } = counts
+      const { passed, failed, skipped, wavered = [] } = counts
+      if (wavered.length > 0) console.log(`needed a second try: ${wavered.join('; ')}`)
       console.log(
         `${runner.name.padEnd(8)} ${seconds.toFixed(1).padStart(6)} s  ${passed} passed, ${failed} failed, ${skipped} skipped`.trimEnd() +
           '.',

@@ -34,13 +34,20 @@ describe('the count of a runner', () => {
     expect(readPlaywright(JSON.stringify({ stats, suites: [] }), 1).failed).toBe(1)
   })
 
-  it('takes a flaky browser test for failed', () => {
-    const stats = { expected: 3, unexpected: 0, flaky: 1, skipped: 0 }
-    const suites = [{ specs: [{ title: 't', tests: [{ results: [{ duration: 2000 }] }] }] }]
-    expect(readPlaywright(JSON.stringify({ stats, suites }), 0)).toMatchObject({
-      passed: 3,
-      failed: 1,
+  it('names a browser test that needed a second try, and fails one that failed twice', () => {
+    const report = (flaky: number, unexpected: number) => {
+      const status = flaky > 0 ? 'flaky' : 'unexpected'
+      const suites = [
+        { specs: [{ title: 't', tests: [{ status, results: [{ duration: 2000 }] }] }] },
+      ]
+      return JSON.stringify({ stats: { expected: 3, unexpected, flaky, skipped: 0 }, suites })
+    }
+    expect(readPlaywright(report(1, 0), 0)).toMatchObject({
+      passed: 4,
+      failed: 0,
+      wavered: ['t'],
       ran: [{ name: 't', seconds: 2 }],
     })
+    expect(readPlaywright(report(0, 1), 1)).toMatchObject({ passed: 3, failed: 1, wavered: [] })
   })
 })

@@ -12,6 +12,8 @@ export type Counts = {
   readonly failed: number
   readonly skipped: number
   readonly ran: readonly Ran[]
+  /** Tests that needed a second try. */
+  readonly wavered?: readonly string[]
 }
 
 export type Runner = {
@@ -86,7 +88,10 @@ type Suite = {
   readonly suites?: readonly Suite[]
   readonly specs?: readonly {
     readonly title: string
-    readonly tests: readonly { readonly results: readonly { readonly duration: number }[] }[]
+    readonly tests: readonly {
+      readonly status: string
+      readonly results: readonly { readonly duration: number }[]
+    }[]
   }[]
 }
 type PlaywrightReport = {
@@ -99,16 +104,24 @@ type PlaywrightReport = {
   readonly suites: readonly Suite[]
 }
 
-/** Counts of a Playwright JSON report. A flaky test is a failed one. */
+/** Counts of a Playwright JSON report. A test that passed at its second try is passed, and named. */
 export function readPlaywright(text: string, code: number): Counts {
   const { stats, suites } = JSON.parse(text) as PlaywrightReport
-  const failed = stats.unexpected + stats.flaky
+  const failed = stats.unexpected
   return {
-    passed: stats.expected,
+    passed: stats.expected + stats.flaky,
     failed: failed === 0 && code !== 0 ? 1 : failed,
     skipped: stats.skipped,
     ran: suites.flatMap(ranIn),
+    wavered: suites.flatMap(waveredIn),
   }
+}
+
+function waveredIn(suite: Suite): string[] {
+  const own = (suite.specs ?? []).filter(({ tests }) =>
+    tests.some(({ status }) => status === 'flaky'),
+  )
+  return [...own.map(({ title }) => title), ...(suite.suites ?? []).flatMap(waveredIn)]
 }
 
 function ranIn(suite: Suite): Ran[] {
