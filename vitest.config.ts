@@ -15,6 +15,8 @@ export default defineConfig({
             'demo/src/**/*.test.ts',
           ],
           setupFiles: ['scripts/test/fixed-seed.ts'],
+          /* Pure tests share their modules: nothing here keeps state that another could see. */
+          isolate: false,
         },
       },
       {
@@ -31,6 +33,8 @@ export default defineConfig({
           name: 'server',
           include: ['packages/server/src/**/*.test.ts'],
           globalSetup: ['scripts/test/vitest-setup.ts'],
+          /* Each file has a database and a server of its own; the modules may be shared. */
+          isolate: false,
           testTimeout: 20_000,
         },
       },
