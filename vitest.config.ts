@@ -15,6 +15,7 @@ export default defineConfig({
             'demo/src/**/*.test.ts',
           ],
           setupFiles: ['scripts/test/fixed-seed.ts'],
+          testTimeout: 30_000,
           /* Pure tests share their modules: nothing here keeps state that another could see. */
           isolate: false,
         },
@@ -23,8 +24,8 @@ export default defineConfig({
         test: {
           name: 'start',
           include: ['e2e/start/**/*.run.ts'],
-          testTimeout: 90_000,
-          hookTimeout: 90_000,
+          testTimeout: 300_000,
+          hookTimeout: 120_000,
           fileParallelism: false,
         },
       },
@@ -35,7 +36,8 @@ export default defineConfig({
           globalSetup: ['scripts/test/vitest-setup.ts'],
           /* Each file has a database and a server of its own; the modules may be shared. */
           isolate: false,
-          testTimeout: 20_000,
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
         },
       },
     ],

@@ -8,8 +8,8 @@ export default defineConfig({
   fullyParallel: true,
   /* A busy machine gets one more try; the test command names whoever needed it. */
   retries: 1,
-  timeout: 60_000,
-  expect: { timeout: 10_000 },
+  timeout: 120_000,
+  expect: { timeout: 15_000 },
   globalSetup: './setup.ts',
   reporter: [['line'], ['json', { outputFile: './results/report.json' }]],
   use: {

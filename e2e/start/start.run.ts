@@ -34,7 +34,7 @@ function start(...more: string[]): Started {
 async function started(...more: string[]): Promise<Started> {
   const one = start(...more)
   const up = () => one.output().includes('PIN') || one.child.exitCode !== null
-  await waitUntil(up, 60_000)
+  await waitUntil(up, 120_000)
   expect(one.output()).toContain(`Plain Slate runs at ${address}/`)
   return one
 }
@@ -70,7 +70,7 @@ async function ctrlC(): Promise<boolean> {
   if (pid !== undefined && exitCode === null) process.kill(-pid, 'SIGINT')
   return noneLeft()
 }
-const noneLeft = () => waitUntil(() => ours().length === 0, 15_000)
+const noneLeft = () => waitUntil(() => ours().length === 0, 60_000)
 
 afterAll(async () => {
   await ctrlC()
@@ -96,7 +96,7 @@ describe('the start command', () => {
   it('starts a second time on the same folder only to say that the first runs', async () => {
     const first = starting
     const { child, output } = start()
-    await waitUntil(() => child.exitCode !== null, 20_000)
+    await waitUntil(() => child.exitCode !== null, 60_000)
     expect(child.exitCode).toBe(1)
     expect(output()).toContain(`already runs from ${folder}: ${address}/`)
     starting = first
@@ -108,7 +108,7 @@ describe('the start command', () => {
       const victim = processOf(part)
       process.kill(victim.pid, 'SIGKILL')
       expect(await waitUntil(() => !isAlive(victim), 5000)).toBe(true)
-      expect(await waitUntil(ready, 30_000)).toBe(true)
+      expect(await waitUntil(ready, 90_000)).toBe(true)
     },
   )
 
@@ -141,7 +141,7 @@ describe('the start command', () => {
   it('will not make an empty shop of a folder that holds the demo', async () => {
     expect(await ctrlC()).toBe(true)
     const { child, output } = start('--empty')
-    await waitUntil(() => child.exitCode !== null, 20_000)
+    await waitUntil(() => child.exitCode !== null, 60_000)
     expect(output()).toContain('holds the demo shop')
   })
 })

@@ -18,7 +18,7 @@ const PAGES = [
 
 for (const scheme of ['light', 'dark'] as const)
   test(`axe finds nothing on any place, ${scheme}`, async ({ page, desk }) => {
-    test.setTimeout(90_000)
+    test.setTimeout(300_000)
     await page.emulateMedia({ colorScheme: scheme })
     await page.goto('/sign-in')
     await page.getByRole('button', { name: 'Ilse' }).click()

@@ -5,7 +5,7 @@ import { ROOT } from '../bootstrap.mjs'
 import { endChild, startChild } from '../process/child.ts'
 import type { Service } from '../process/supervisor.ts'
 
-const READY_MS = 20_000
+const READY_MS = 60_000
 /** Longer than the server's own draining. */
 const STOP_MS = 12_000
 
