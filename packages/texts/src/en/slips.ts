@@ -38,7 +38,6 @@ export const slips = {
   'slip.new.lede':
     'What is known now is enough: everything can be changed later, and the book keeps what it was.',
   'slip.new.go': 'Open the slip',
-  'slip.new.opened': 'Slip {number} is open',
   'slip.field.device': 'Device, as it is called',
   'slip.field.model': 'Model code, if it is known',
   'slip.field.customer': 'Whose (a role, or first name and initial)',
@@ -60,7 +59,6 @@ export const slips = {
   'slip.head.unsaved': 'Not saved yet',
   'slip.head.unknown': 'not known',
   'slip.head.withdrawn': 'withdrawn',
-  'slip.head.merged': '{by} changed something else meanwhile; both stand.',
   'slip.conflict.title': 'Two versions',
   'slip.conflict.theirs': '{by} wrote at {at}',
   'slip.conflict.mine': 'You wrote',
@@ -88,6 +86,4 @@ export const slips = {
   'slip.withdraw.second': 'Second person',
   'slip.withdraw.pin': 'Their PIN',
   'slip.withdraw.go': 'Erase the texts of {number}',
-  'slip.withdraw.done':
-    '{n, plural, =0 {There was nothing to withdraw} one {One text withdrawn} other {# texts withdrawn}}',
 } as const
