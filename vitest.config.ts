@@ -10,7 +10,8 @@ export default defineConfig({
         test: {
           name: 'unit',
           include: [
-            'packages/{core,texts,api,web,cli,archives,vault}/src/**/*.test.ts',
+            'packages/{core,texts,api,web,cli,archives,vault,link,agent,standins}/src/**/*.test.ts',
+            'e2e/agrees/**/*.test.ts',
             'scripts/**/*.test.ts',
             'demo/src/**/*.test.ts',
           ],

@@ -5,7 +5,7 @@
  */
 import type { Command } from '../command/command.ts'
 import type { JournalEntry } from '../run/journal.ts'
-import type { Order, RunEvent, RunState, Turn } from '../run/run.ts'
+import type { RunOrder, RunEvent, RunState, Turn } from '../run/run.ts'
 import { reduce } from '../run/run.ts'
 import type { DeviceModel } from '../twin/state.ts'
 import type { Nature, TwinInput, TwinOutput } from '../twin/twin.ts'
@@ -33,7 +33,7 @@ export function drive(
   watch: Watch = () => false,
 ): Scene {
   let scene: Scene = { state: turn.state, device, journal }
-  const orders: Order[] = [...turn.orders]
+  const orders: RunOrder[] = [...turn.orders]
   for (let turns = 0; turns < TURNS_MAX; turns += 1) {
     const order = orders.shift()
     if (order === undefined) return scene
@@ -48,7 +48,7 @@ export function drive(
 
 type Carried = { readonly scene: Scene; readonly event: RunEvent }
 
-function carryOut(nature: Nature, scene: Scene, order: Order): Carried {
+function carryOut(nature: Nature, scene: Scene, order: RunOrder): Carried {
   switch (order.kind) {
     case 'journal':
       return {
@@ -56,7 +56,7 @@ function carryOut(nature: Nature, scene: Scene, order: Order): Carried {
         event: { kind: 'durable' },
       }
     case 'connect':
-      return ask(nature, scene, { kind: 'hello', epoch: scene.state.epoch }, 'met')
+      return meetAgain(nature, scene, order.mode)
     case 'look': {
       const { partition, offset, size, image } = order.command
       return ask(nature, scene, { kind: 'look', partition, offset, size, image }, 'facts')
@@ -64,6 +64,13 @@ function carryOut(nature: Nature, scene: Scene, order: Order): Carried {
     case 'send':
       return send(nature, scene, order.command)
   }
+}
+
+/** Met in another mode than the wanted one, the run waits on: hands are needed. */
+function meetAgain(nature: Nature, scene: Scene, mode: Mode | undefined): Carried {
+  const met = ask(nature, scene, { kind: 'hello', epoch: scene.state.epoch }, 'met')
+  const elsewhere = met.event.kind === 'met' && mode !== undefined && met.event.facts.mode !== mode
+  return elsewhere ? { ...met, event: { kind: 'lost' } } : met
 }
 
 /** One input to the twin, its answer as an event of the run. */
@@ -84,6 +91,7 @@ function eventOf(output: TwinOutput, as: 'met' | 'facts'): RunEvent {
       return { kind: 'lost' }
     case 'kept':
     case 'mode':
+    case 'tally':
       return { kind: 'done', evidence: output.kind }
   }
 }

@@ -14,7 +14,8 @@ import { BLOCK_BYTES } from '../twin/blocks.ts'
 import type { DeviceModel } from '../twin/state.ts'
 import { loaderIsWhole, startOutcome } from '../twin/state.ts'
 import type { Nature } from '../twin/twin.ts'
-import { cutAt, step } from '../twin/twin.ts'
+import { step } from '../twin/twin.ts'
+import { cutAt } from '../twin/written.ts'
 import type { Scene } from './drive.ts'
 import { drive } from './drive.ts'
 
@@ -32,7 +33,7 @@ export type CutClass = (typeof CUT_CLASSES)[number]
 export const CUT_KINDS = ['cable', 'battery', 'computer'] as const
 export type CutKind = (typeof CUT_KINDS)[number]
 
-/** One cut: at which command, after how many bytes of its piece, and how. */
+/** One cut: at which command, after how many bytes of its piece (more than it has: once it is kept), how. */
 export type Cut = { readonly command: number; readonly bytes: number; readonly kind: CutKind }
 
 export type CutResult = Cut & { readonly leaves: CutClass; readonly step: number }
@@ -66,6 +67,7 @@ const positionsOf = (size: number): readonly number[] => [
   0,
   Math.min(size - 1, Math.floor(size / 2 / BLOCK_BYTES) * BLOCK_BYTES + 100),
   size,
+  size + 1,
 ]
 
 /** Every cut of every piece, with what it leaves. */
@@ -123,15 +125,21 @@ function piecesUnderWay(
   return found
 }
 
-function afterCut(
+/** The device after a cut of the piece that a scene is about to send. */
+export function afterCut(
   nature: Nature,
   { state, device }: Scene,
   command: Put,
   bytes: number,
   kind: CutKind,
 ): DeviceModel {
-  const begun = step(nature, device, { ...command, kind: 'begin', epoch: state.epoch }, device.at)
-  return cutAt(begun.device, bytes, kind === 'battery')
+  const { epoch } = state
+  const { size } = command
+  const begun = step(nature, device, { ...command, kind: 'begin', epoch }, device.at).device
+  if (bytes <= size) return cutAt(begun, bytes, kind === 'battery')
+  const kept = step(nature, begun, { kind: 'chunk', epoch, offset: 0, size }, begun.at).device
+  const ended = step(nature, kept, { kind: 'finish', epoch }, kept.at).device
+  return cutAt(ended, size, kind === 'battery')
 }
 
 /** How a state is left behind: taken up, or by the same plan from its own start, or not at all. */

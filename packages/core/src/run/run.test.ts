@@ -11,6 +11,16 @@ const put: Command = { kind: 'put', partition: 'main', offset: 0, size: 4096, im
 const readBack: Command = { kind: 'digest', partition: 'main', size: 4096, image: 'aa' }
 const toLoader: Command = { kind: 'restart', to: 'loader' }
 const facts = (more: Partial<DeviceFacts> = {}): DeviceFacts => ({
+  model: 'BRAK-H2K',
+  board: 'r4',
+  chipset: 'Slate 2',
+  storageGb: 32,
+  region: 'HI',
+  carrier: 'O',
+  bootLock: 'closed',
+  batteryPercent: 71,
+  returns: 0,
+  scale: 256,
   serial: SERIAL,
   mode: 'loader',
   build: 'H2.0ZC.r4',

@@ -5,6 +5,7 @@
  * that cannot be repeated blindly is.
  */
 import type { Command } from '../command/command.ts'
+import type { Mode } from '../terms/device.ts'
 import type { DeviceFacts } from '../wire/facts.ts'
 import type { DeviceRefusal } from '../wire/verbs.ts'
 import type { JournalEntry } from './journal.ts'
@@ -53,14 +54,15 @@ export type RunEvent =
   | { readonly kind: 'met'; readonly facts: DeviceFacts }
   | { readonly kind: 'stop' }
 
-export type Order =
+export type RunOrder =
   | { readonly kind: 'journal'; readonly entry: JournalEntry }
   | { readonly kind: 'send'; readonly command: Command }
-  | { readonly kind: 'connect' }
+  /** Meet the device again: in this mode, where the command in doubt can be looked at in no other. */
+  | { readonly kind: 'connect'; readonly mode: Mode | undefined }
   /** Look whether a piece's range already holds the image, before sending it again. */
   | { readonly kind: 'look'; readonly command: Extract<Command, { kind: 'put' }> }
 
-export type Turn = { readonly state: RunState; readonly orders: readonly Order[] }
+export type Turn = { readonly state: RunState; readonly orders: readonly RunOrder[] }
 
 /** A run at its beginning. */
 export function begin(serial: string, epoch: number, commands: readonly Command[]): Turn {
@@ -85,10 +87,8 @@ export function takeUp(
   const { next, inDoubt } = placeOf(journal)
   const base = begin(serial, epoch, commands).state
   if (!inDoubt) return intend({ ...base, next })
-  return {
-    state: { ...base, next, phase: { kind: 'lost' } },
-    orders: [{ kind: 'connect' }],
-  }
+  const lost: RunState = { ...base, next, phase: { kind: 'lost' } }
+  return { state: lost, orders: [meetAgain(lost)] }
 }
 
 /** One event taken in. Events that do not belong to the phase change nothing. */
@@ -125,6 +125,12 @@ const halt = (state: RunState, why: StopReason): Turn => ({
 })
 
 const current = (state: RunState): Command | undefined => state.commands[state.next]
+
+/** Bytes and digests are looked at in the loader only. */
+function meetAgain(state: RunState): RunOrder {
+  const kind = current(state)?.kind
+  return { kind: 'connect', mode: kind === 'put' || kind === 'digest' ? 'loader' : undefined }
+}
 
 /** Writes down the next intention, or ends. */
 function intend(state: RunState): Turn {
@@ -175,7 +181,7 @@ function whileDoing(state: RunState, event: RunEvent): Turn {
     case 'lost':
       return {
         state: { ...state, phase: { kind: 'lost' }, losses: state.losses + 1 },
-        orders: [{ kind: 'connect' }],
+        orders: [meetAgain(state)],
       }
     case 'durable':
     case 'met':
@@ -229,7 +235,7 @@ function metAgain(state: RunState, facts: DeviceFacts): Turn {
 
 function whileLooking(state: RunState, event: RunEvent): Turn {
   if (event.kind === 'lost')
-    return { state: { ...state, phase: { kind: 'lost' } }, orders: [{ kind: 'connect' }] }
+    return { state: { ...state, phase: { kind: 'lost' } }, orders: [meetAgain(state)] }
   if (event.kind !== 'digest') return { state, orders: [] }
   const command = current(state)
   const whole = command?.kind === 'put' && event.image === command.image

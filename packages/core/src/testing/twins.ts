@@ -42,6 +42,14 @@ export function device0417(more: Partial<DeviceModel> = {}): DeviceModel {
   })
   return {
     serial: 'TRN4490077F31',
+    fused: {
+      model: 'BRAK-H2K',
+      board: 'r4',
+      chipset: 'Slate 2',
+      storageGb: 32,
+      region: 'HI',
+      carrier: 'O',
+    },
     mode: 'normal',
     parts: Object.fromEntries(parts),
     session: undefined,
@@ -50,8 +58,9 @@ export function device0417(more: Partial<DeviceModel> = {}): DeviceModel {
     lock: 'closed',
     permission: true,
     loaderVersion: 6,
-    data: { release: 4, readable: true },
+    data: { release: 4, readable: true, items: 214, bytes: 1_300_000 },
     outcome: 'normal',
+    returns: 0,
     epoch: 0,
     at: 0,
     ...more,

@@ -53,13 +53,18 @@ describe('a block map', () => {
     )
   })
 
+  it('holds what it was where nothing was written over it', () => {
+    const mixed = lay(untouched(6), { from: 0, to: 2, kind: 'image', image: 'a', at: 0 })
+    expect([holds(mixed, 'a', 0, 6, 'a'), holds(mixed, 'a', 0, 6, 'b')]).toEqual([true, false])
+  })
+
   it('holds an image when its first blocks are all there', () => {
     const half = lay(untouched(10), { from: 0, to: 4, kind: 'image', image: 'a', at: 0 })
-    expect([holds(half, 'a', 4), holds(half, 'a', 5), holds(half, 'b', 4)]).toEqual([
-      true,
-      false,
-      false,
-    ])
+    expect([
+      holds(half, 'a', 0, 4, undefined),
+      holds(half, 'a', 0, 5, undefined),
+      holds(half, 'b', 0, 4, undefined),
+    ]).toEqual([true, false, false])
     expect([isUntouched(untouched(10)), isUntouched(half)]).toEqual([true, false])
   })
 

@@ -54,10 +54,27 @@ function continues(a: Run, b: Run): boolean {
   return a.image === b.image && b.at === a.at + a.to - a.from
 }
 
-/** True when the map's first blocks are exactly this image's. */
-export function holds(map: BlockMap, image: string, blocks: number): boolean {
-  const [first] = map
-  return first?.kind === 'image' && first.image === image && first.at === 0 && first.to >= blocks
+/**
+ * True when the blocks from `from` to before `to` are exactly this image's. `was` is the image that
+ * stood there before: what was not written over is still its own.
+ */
+export function holds(
+  map: BlockMap,
+  image: string,
+  from: number,
+  to: number,
+  was: string | undefined,
+): boolean {
+  const within = map.filter((run) => run.to > from && run.from < to)
+  const reaches = (map.at(-1)?.to ?? 0) >= to
+  return (
+    reaches &&
+    within.every((run) =>
+      run.kind === 'image'
+        ? run.image === image && run.at === run.from
+        : run.kind === 'old' && was === image,
+    )
+  )
 }
 
 /** True while nothing was written over what was there. */

@@ -5,21 +5,28 @@
 import type { Family } from '../family/profile.ts'
 import type { Manifest } from '../firmware/manifest.ts'
 import type { Mode, PartRole } from '../terms/device.ts'
-import type { StartOutcome } from '../wire/facts.ts'
+import type { Fused, StartOutcome } from '../wire/facts.ts'
 import type { BlockMap } from './blocks.ts'
 import { BLOCK_BYTES, holds, isUntouched, untouched } from './blocks.ts'
 
-/** What is known of an image by its digest. */
+/** A build for which an image was signed. */
+export type SignedBuild = {
+  readonly build: string
+  readonly release: number
+  readonly patchDate: string
+  readonly generation: number
+  /** The least loader it starts under. */
+  readonly minLoader: number
+}
+
+/** What is known of an image by its digest. Neighbouring builds may share one, byte by byte. */
 export type ImageFacts = {
   readonly image: string
   readonly role: PartRole
-  readonly build: string
-  readonly release: number
-  readonly generation: number
   readonly blocks: number
-  /** The loader this image is, or the least it starts under. */
+  /** The loader this image is. */
   readonly loaderVersion: number | undefined
-  readonly minLoader: number
+  readonly builds: readonly SignedBuild[]
 }
 export type Catalogue = ReadonlyMap<string, ImageFacts>
 
@@ -42,6 +49,7 @@ export type Session = {
 
 export type DeviceModel = {
   readonly serial: string
+  readonly fused: Fused
   readonly mode: Mode
   readonly parts: Readonly<Record<string, Part>>
   readonly session: Session | undefined
@@ -52,9 +60,15 @@ export type DeviceModel = {
   readonly permission: boolean
   readonly loaderVersion: number
   /** The customer's data: by which release they were last used, and whether they open. */
-  readonly data: { readonly release: number; readonly readable: boolean }
-  /** How the last start went. */
+  readonly data: {
+    readonly release: number
+    readonly readable: boolean
+    readonly items: number
+    readonly bytes: number
+  }
+  /** How the last start went, and how often it came back by itself since. */
   readonly outcome: StartOutcome
+  readonly returns: number
   /** The highest epoch met; older ones are refused. */
   readonly epoch: number
   /** Up to when this state was reckoned, ms of model time. */
@@ -63,23 +77,23 @@ export type DeviceModel = {
 
 /** Facts of every image of these packages. */
 export function catalogueOf(manifests: readonly Manifest[]): Catalogue {
-  return new Map(
-    manifests.flatMap((manifest) =>
-      manifest.images.map(({ sha256, role, size }) => [
-        sha256,
-        {
-          image: sha256,
-          role,
-          build: manifest.build,
-          release: manifest.release,
-          generation: manifest.generation,
-          blocks: Math.ceil(size / BLOCK_BYTES),
-          loaderVersion: role === 'loader' ? manifest.loaderVersion : undefined,
-          minLoader: manifest.requires.minLoader ?? 0,
-        },
-      ]),
-    ),
-  )
+  const known = new Map<string, ImageFacts>()
+  for (const manifest of manifests)
+    for (const { sha256: image, role, size } of manifest.images) {
+      const { build, release, patchDate, generation, requires, loaderVersion } = manifest
+      const before = known.get(image)?.builds ?? []
+      known.set(image, {
+        image,
+        role,
+        blocks: Math.ceil(size / BLOCK_BYTES),
+        loaderVersion: role === 'loader' ? loaderVersion : undefined,
+        builds: [
+          ...before,
+          { build, release, patchDate, generation, minLoader: requires.minLoader ?? 0 },
+        ],
+      })
+    }
+  return known
 }
 
 /** A partition as it came in, holding an image we may know. */
@@ -94,9 +108,10 @@ export const partOf = (role: PartRole, blocks: number, was: string | undefined):
 export function imageOn(part: Part, catalogue: Catalogue): ImageFacts | undefined {
   if (isUntouched(part.map)) return part.was === undefined ? undefined : catalogue.get(part.was)
   const [first] = part.map
-  if (first?.kind !== 'image') return undefined
-  const facts = catalogue.get(first.image)
-  return facts !== undefined && holds(part.map, facts.image, facts.blocks) ? facts : undefined
+  const image = first?.kind === 'image' ? first.image : part.was
+  const facts = image === undefined ? undefined : catalogue.get(image)
+  if (facts === undefined) return undefined
+  return holds(part.map, facts.image, 0, facts.blocks, part.was) ? facts : undefined
 }
 
 /** The partition of a role. */
@@ -117,23 +132,43 @@ export function startOutcome(
   catalogue: Catalogue,
 ): StartOutcome {
   if (!loaderIsWhole(device, catalogue)) return 'dead'
-  const set = family.signedSet.map((role) => {
-    const part = partBy(device, role)
-    return part === undefined ? undefined : imageOn(part, catalogue)
-  })
-  const builds = new Set(set.map((image) => image?.build))
-  const main = set.find((image) => image?.role === 'main')
-  if (builds.size !== 1 || main === undefined) return 'loop'
-  if (device.loaderVersion < main.minLoader) return 'loop'
-  if (main.release < device.data.release) return 'loop'
+  const system = systemOn(family, device, catalogue)
+  if (system === undefined) return 'loop'
+  if (device.loaderVersion < system.minLoader) return 'loop'
+  if (system.release < device.data.release) return 'loop'
   const modem = partBy(device, 'modem')
   const radio = modem === undefined ? undefined : imageOn(modem, catalogue)
-  const paired = radio !== undefined && device.loaderVersion >= radio.minLoader
+  const paired = radio?.builds.some(({ minLoader }) => device.loaderVersion >= minLoader) === true
   return paired ? 'normal' : 'no-radio'
 }
 
-/** The build that the main part holds, or undefined. */
-export const buildOn = (device: DeviceModel, catalogue: Catalogue): ImageFacts | undefined => {
+/** The newest build for which every part of the signed set is the signed one; undefined: there is none. */
+export function systemOn(
+  family: Family,
+  device: DeviceModel,
+  catalogue: Catalogue,
+): SignedBuild | undefined {
+  const sets = family.signedSet.map((role) => {
+    const part = partBy(device, role)
+    return (part === undefined ? undefined : imageOn(part, catalogue))?.builds ?? []
+  })
+  const [first = [], ...others] = sets
+  const common = first.filter(({ build }) =>
+    others.every((set) => set.some((one) => one.build === build)),
+  )
+  return common.reduce<SignedBuild | undefined>(
+    (newest, one) => (newest === undefined || one.patchDate > newest.patchDate ? one : newest),
+    undefined,
+  )
+}
+
+/** The build a device says it holds: the one it would start, else the one its main part is of. */
+export function buildOn(
+  family: Family,
+  device: DeviceModel,
+  catalogue: Catalogue,
+): SignedBuild | undefined {
   const main = partBy(device, 'main')
-  return main === undefined ? undefined : imageOn(main, catalogue)
+  const image = main === undefined ? undefined : imageOn(main, catalogue)
+  return systemOn(family, device, catalogue) ?? image?.builds.at(-1)
 }

@@ -4,7 +4,8 @@ import { between, digestOf, newest } from '../testing/packages.ts'
 import type { DeviceModel } from './state.ts'
 import { startOutcome } from './state.ts'
 import type { Nature, TwinInput } from './twin.ts'
-import { cutAt, step } from './twin.ts'
+import { step } from './twin.ts'
+import { cutAt } from './written.ts'
 
 const self = nature()
 const inLoader = (more: Partial<DeviceModel> = {}) => device0417({ mode: 'loader', ...more })
@@ -126,7 +127,7 @@ describe('a start', () => {
   })
 
   it('with data newer than the release loops', () => {
-    const newer = device0417({ data: { release: 9, readable: true } })
+    const newer = device0417({ data: { release: 9, readable: true, items: 1, bytes: 1 } })
     expect(startOutcome(self.family, newer, self.catalogue)).toBe('loop')
   })
 

@@ -10,8 +10,9 @@ import { paceOf } from '../pace/pace.ts'
 import type { Mode } from '../terms/device.ts'
 import type { DeviceFacts } from '../wire/facts.ts'
 import type { DeviceRefusal } from '../wire/verbs.ts'
-import { BLOCK_BYTES, lay } from './blocks.ts'
-import type { Catalogue, DeviceModel, Part } from './state.ts'
+import { BLOCK_BYTES, holds } from './blocks.ts'
+import { withPart, writtenTo } from './written.ts'
+import type { Catalogue, DeviceModel } from './state.ts'
 import { buildOn, imageOn, loaderIsWhole, startOutcome } from './state.ts'
 
 /** What this device is besides its state: its family, its images' facts, its scale and its pace. */
@@ -49,6 +50,7 @@ export type TwinInput =
       readonly image: string
     }
   | { readonly kind: 'facts' }
+  | { readonly kind: 'tally' }
   | { readonly kind: 'restart'; readonly epoch: number; readonly to: Mode }
   /** Hands: the keys of a chord, the cell taken out, the charger. */
   | { readonly kind: 'keys'; readonly to: Mode }
@@ -60,6 +62,12 @@ export type TwinOutput =
   | { readonly kind: 'kept'; readonly got: number }
   | { readonly kind: 'digest'; readonly image: string | undefined }
   | { readonly kind: 'mode'; readonly mode: Mode }
+  | {
+      readonly kind: 'tally'
+      readonly items: number
+      readonly bytes: number
+      readonly opens: boolean
+    }
   | { readonly kind: 'refused'; readonly code: DeviceRefusal }
   | { readonly kind: 'silent' }
 
@@ -70,17 +78,23 @@ export type Stepped = {
   readonly doneAt: number
 }
 
+/** The epoch of a meeting that only reads: it owns nothing, and no newer owner is in its way. */
+export const LOOKING = 0
+
 /** Executes one input at a time not before the device's own. */
 export function step(nature: Nature, device: DeviceModel, input: TwinInput, at: number): Stepped {
   const now = idle(nature, device, at)
-  if ('epoch' in input && input.epoch < now.epoch) return refuse(now, 'old-epoch')
-  const met = 'epoch' in input ? { ...now, epoch: input.epoch } : now
+  const looks = input.kind === 'hello' && input.epoch === LOOKING
+  if ('epoch' in input && !looks && input.epoch < now.epoch) return refuse(now, 'old-epoch')
+  const met = 'epoch' in input && !looks ? { ...now, epoch: input.epoch } : now
   switch (input.kind) {
     case 'hello':
     case 'facts':
       return met.mode === 'off'
         ? { device: met, output: { kind: 'silent' }, doneAt: at }
         : done(nature, met, { kind: 'ask' }, { kind: 'facts', facts: factsOf(nature, met) })
+    case 'tally':
+      return tally(nature, met)
     case 'begin':
       return begin(nature, met, input)
     case 'chunk':
@@ -140,16 +154,23 @@ function done(
   return { device: after, output, doneAt: after.at }
 }
 
-function factsOf({ catalogue }: Nature, device: DeviceModel): DeviceFacts {
-  const main = buildOn(device, catalogue)
+/** What it says of itself when asked. */
+export function factsOf({ family, catalogue, scale }: Nature, device: DeviceModel): DeviceFacts {
+  const main = buildOn(family, device, catalogue)
   return {
+    ...device.fused,
     serial: device.serial,
     mode: device.mode,
-    build: main?.build,
-    release: main?.release,
+    ...(main === undefined
+      ? {}
+      : { build: main.build, release: main.release, patchDate: main.patchDate }),
     loaderVersion: device.loaderVersion,
     floor: device.floor,
+    bootLock: device.lock,
+    batteryPercent: Math.round(device.battery),
     outcome: device.outcome,
+    returns: device.returns,
+    scale,
   }
 }
 
@@ -165,7 +186,8 @@ function begin(
   if (part === undefined) return refuse(device, 'no-partition')
   if (family.never.includes(part.role)) return refuse(device, 'never-written')
   if (image === undefined || image.role !== part.role) return refuse(device, 'not-signed')
-  if (image.generation < device.floor) return refuse(device, 'floor')
+  if (image.builds.every(({ generation }) => generation < device.floor))
+    return refuse(device, 'floor')
   if (input.offset + input.size > part.blocks * BLOCK_BYTES) return refuse(device, 'too-large')
   const { partition, offset, size } = input
   const same = device.session
@@ -188,11 +210,7 @@ function chunk(
   if (part === undefined) return refuse(device, 'no-partition')
   const got = session.got + input.size
   const kept = { ...device, session: { ...session, got } }
-  const written = withPart(
-    kept,
-    session.partition,
-    writtenTo(part, session.offset, got, session.image),
-  )
+  const written = withPart(kept, session.partition, writtenTo(part, session, got))
   const operation = {
     kind: 'write',
     partition: session.partition,
@@ -202,17 +220,12 @@ function chunk(
   return done(nature, written, operation, { kind: 'kept', got })
 }
 
-/** Every block that is whole by now holds the image; the one under way is not counted yet. */
-function writtenTo(part: Part, offset: number, got: number, image: string): Part {
-  const from = offset / BLOCK_BYTES
-  const to = Math.floor((offset + got) / BLOCK_BYTES)
-  return { ...part, map: lay(part.map, { from, to, kind: 'image', image, at: from }) }
+/** The customer's things, counted by the system while it runs; a loader knows nothing of them. */
+function tally(nature: Nature, device: DeviceModel): Stepped {
+  if (device.mode !== 'normal') return refuse(device, 'wrong-mode')
+  const { items, bytes, readable } = device.data
+  return done(nature, device, { kind: 'ask' }, { kind: 'tally', items, bytes, opens: readable })
 }
-
-const withPart = (device: DeviceModel, partition: string, part: Part): DeviceModel => ({
-  ...device,
-  parts: { ...device.parts, [partition]: part },
-})
 
 function finish(device: DeviceModel): Stepped {
   const { session } = device
@@ -226,6 +239,7 @@ function digest(
   device: DeviceModel,
   input: Extract<TwinInput, { kind: 'digest' }>,
 ): Stepped {
+  if (device.mode !== 'loader') return refuse(device, 'wrong-mode')
   const part = device.parts[input.partition]
   if (part === undefined) return refuse(device, 'no-partition')
   const on = imageOn(part, nature.catalogue)
@@ -239,17 +253,11 @@ function look(
   device: DeviceModel,
   { partition, offset, size, image }: Extract<TwinInput, { kind: 'look' }>,
 ): Stepped {
+  if (device.mode !== 'loader') return refuse(device, 'wrong-mode')
   const part = device.parts[partition]
   if (part === undefined) return refuse(device, 'no-partition')
   const [from, to] = [offset / BLOCK_BYTES, Math.ceil((offset + size) / BLOCK_BYTES)]
-  const whole = part.map.some(
-    (run) =>
-      run.kind === 'image' &&
-      run.image === image &&
-      run.from <= from &&
-      run.to >= to &&
-      run.at === run.from,
-  )
+  const whole = holds(part.map, image, from, to, part.was)
   const output = { kind: 'digest', image: whole ? image : undefined } as const
   return done(nature, device, { kind: 'digest', bytes: size * nature.scale }, output)
 }
@@ -282,42 +290,28 @@ function boot(nature: Nature, device: DeviceModel, to: Mode): Stepped {
 
 function startSystem(nature: Nature, device: DeviceModel): Stepped {
   const outcome = startOutcome(nature.family, device, nature.catalogue)
-  const main = buildOn(device, nature.catalogue)
+  const main = buildOn(nature.family, device, nature.catalogue)
   const runs = outcome === 'normal' || outcome === 'no-radio'
   if (!runs || main === undefined) {
-    const looping = { ...device, outcome, mode: 'off' as const }
+    const looping = { ...device, outcome, mode: 'off' as const, returns: device.returns + 1 }
     return done(nature, looping, { kind: 'restart' }, { kind: 'silent' })
   }
   const back = main.release < device.data.release
   const started: DeviceModel = {
     ...device,
     outcome,
+    returns: 0,
     mode: 'normal',
     floor:
       nature.family.floors.rises === 'first-start'
         ? Math.max(device.floor, main.generation)
         : device.floor,
-    data: { release: main.release, readable: device.data.readable && !back },
+    data: {
+      ...device.data,
+      release: main.release,
+      readable: device.data.readable && !back,
+    },
   }
   const operation = { kind: 'first-start', wiped: false } as const
   return done(nature, started, operation, { kind: 'mode', mode: 'normal' })
 }
-
-/** A cut while a chunk was on its way: `bytes` of the piece are kept by the device. */
-export function cutAt(device: DeviceModel, bytes: number, powerGone: boolean): DeviceModel {
-  const { session } = device
-  const part = session === undefined ? undefined : device.parts[session.partition]
-  if (session === undefined || part === undefined)
-    return powerGone ? { ...device, mode: 'off', session: undefined } : device
-  const written = writtenTo(part, session.offset, bytes, session.image)
-  if (!powerGone)
-    return { ...withPart(device, session.partition, written), session: { ...session, got: bytes } }
-  const reached = session.offset + bytes
-  const torn =
-    reached % BLOCK_BYTES === 0
-      ? written
-      : { ...written, map: lay(written.map, tornBlock(Math.floor(reached / BLOCK_BYTES))) }
-  return { ...withPart(device, session.partition, torn), session: undefined, mode: 'off' }
-}
-
-const tornBlock = (block: number) => ({ from: block, to: block + 1, kind: 'torn' }) as const

@@ -28,7 +28,10 @@ export type BadFrame = {
 const EMPTY = new Uint8Array()
 
 /** One frame as bytes. Throws RangeError past the limits: a caller's bug. */
-export function encodeFrame(header: Readonly<Record<string, Json>>, payload = EMPTY): Uint8Array {
+export function encodeFrame(
+  header: Readonly<Record<string, Json>>,
+  payload: Uint8Array = EMPTY,
+): Uint8Array {
   const told = payload.length === 0 ? header : { ...header, payload: payload.length }
   const text = new TextEncoder().encode(JSON.stringify(told))
   if (text.length > HEADER_MAX) throw new RangeError(`a header of ${text.length} bytes`)
@@ -47,45 +50,56 @@ export type Decoder = {
   readonly waiting: () => number
 }
 
-/** A decoder of one stream. */
+/** A decoder of one stream. Bytes are joined only when a frame is whole: a payload is copied once. */
 export function frameDecoder(): Decoder {
-  let rest: Uint8Array = EMPTY
+  let parts: Uint8Array[] = []
+  let held = 0
+  let wanted = LENGTH_BYTES
   let consumed = 0
   return {
     push(bytes) {
-      rest = rest.length === 0 ? bytes : joined(rest, bytes)
+      parts.push(bytes)
+      held += bytes.length
       const frames: Frame[] = []
+      if (held < wanted) return ok(frames)
+      let rest = joined(parts, held)
       for (;;) {
         const next = readFrame(rest)
-        if (next === undefined) return ok(frames)
         if (!next.ok) return refuse({ ...next.refusal, at: consumed })
+        if ('wants' in next.value) {
+          wanted = next.value.wants
+          break
+        }
         frames.push(next.value.frame)
         rest = rest.subarray(next.value.length)
         consumed += next.value.length
       }
+      parts = rest.length === 0 ? [] : [rest]
+      held = rest.length
+      return ok(frames)
     },
-    waiting: () => rest.length,
+    waiting: () => held,
   }
 }
 
-type Read = Result<{ frame: Frame; length: number }, Omit<BadFrame, 'at'>>
+type Read = Result<{ frame: Frame; length: number } | { wants: number }, Omit<BadFrame, 'at'>>
 
-/** The first frame of the bytes; undefined when it is not whole yet. */
-function readFrame(bytes: Uint8Array): Read | undefined {
-  if (bytes.length < LENGTH_BYTES) return undefined
+/** The first frame of the bytes; while it is not whole yet, how many bytes it wants at least. */
+function readFrame(bytes: Uint8Array): Read {
+  if (bytes.length < LENGTH_BYTES) return ok({ wants: LENGTH_BYTES })
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
   const length = view.getUint32(0)
   if (length > HEADER_MAX) return refuse({ rule: 'header-too-long', value: length })
   const headerEnd = LENGTH_BYTES + length
-  if (bytes.length < headerEnd) return undefined
+  if (bytes.length < headerEnd) return ok({ wants: headerEnd })
   const header = parseHeader(bytes.subarray(LENGTH_BYTES, headerEnd))
   if (header === undefined) return refuse({ rule: 'header-not-json', value: length })
   const payload = header['payload'] ?? 0
   if (typeof payload !== 'number' || !(payload >= 0 && payload <= PAYLOAD_MAX))
     return refuse({ rule: 'payload-too-long', value: Number(payload) })
   const end = headerEnd + payload
-  if (bytes.length < end) return undefined
-  return ok({ frame: { header, payload: bytes.slice(headerEnd, end) }, length: end })
+  if (bytes.length < end) return ok({ wants: end })
+  return ok({ frame: { header, payload: bytes.subarray(headerEnd, end) }, length: end })
 }
 
 function parseHeader(bytes: Uint8Array): Record<string, Json> | undefined {
@@ -99,9 +113,14 @@ function parseHeader(bytes: Uint8Array): Record<string, Json> | undefined {
   }
 }
 
-function joined(a: Uint8Array, b: Uint8Array): Uint8Array {
-  const bytes = new Uint8Array(a.length + b.length)
-  bytes.set(a)
-  bytes.set(b, a.length)
+function joined(parts: readonly Uint8Array[], length: number): Uint8Array {
+  const [first] = parts
+  if (first !== undefined && parts.length === 1) return first
+  const bytes = new Uint8Array(length)
+  let at = 0
+  for (const part of parts) {
+    bytes.set(part, at)
+    at += part.length
+  }
   return bytes
 }

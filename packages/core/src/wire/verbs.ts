@@ -6,6 +6,7 @@
 import { z } from 'zod'
 import { digestSchema } from '../book/entry.ts'
 import { modeSchema } from '../terms/device.ts'
+import { deviceFactsSchema } from './facts.ts'
 
 const partition = z.string().min(1).max(36)
 const offset = z.int().nonnegative()
@@ -13,7 +14,12 @@ const length = z.int().positive()
 const lease = { run: z.string().min(1).max(64), epoch: z.int().nonnegative() }
 
 export const requestSchema = z.discriminatedUnion('verb', [
-  z.object({ verb: z.literal('hello'), ...lease, secret: z.string() }),
+  z.object({
+    verb: z.literal('hello'),
+    ...lease,
+    protocol: z.string().max(40),
+    secret: z.string().max(200),
+  }),
   z.object({ verb: z.literal('facts') }),
   z.object({ verb: z.literal('table') }),
   z.object({
@@ -22,19 +28,18 @@ export const requestSchema = z.discriminatedUnion('verb', [
     partition,
     offset,
     size: length,
-    /** SHA-256 of the piece and of the whole image. */
-    piece: digestSchema,
+    /** SHA-256 of the whole image the piece belongs to: what the maker signed. */
     image: digestSchema,
   }),
   z.object({ verb: z.literal('chunk'), ...lease, offset, crc32: z.int().nonnegative() }),
-  z.object({ verb: z.literal('finish'), ...lease }),
+  /** The piece's own SHA-256 comes last, so that it can be made while the bytes are sent. */
+  z.object({ verb: z.literal('finish'), ...lease, piece: digestSchema }),
   z.object({ verb: z.literal('digest'), partition, from: offset, to: length }),
-  z.object({ verb: z.literal('erase'), ...lease, partition }),
   z.object({ verb: z.literal('restart'), ...lease, to: modeSchema }),
   z.object({ verb: z.literal('tally') }),
 ])
-export type Request = z.infer<typeof requestSchema>
-export type Verb = Request['verb']
+export type LinkRequest = z.infer<typeof requestSchema>
+export type Verb = LinkRequest['verb']
 
 /** Why a device says no. */
 export const REFUSALS = [
@@ -52,12 +57,52 @@ export const REFUSALS = [
   'not-signed',
   'no-permission',
   'battery-low',
+  'unknown-verb',
 ] as const
 export type DeviceRefusal = (typeof REFUSALS)[number]
 
 /** Verbs that change the device; the others may be asked again at will. */
-const WRITING: readonly Verb[] = ['begin', 'chunk', 'finish', 'erase', 'restart']
+const WRITING: readonly Verb[] = ['begin', 'chunk', 'finish', 'restart']
 export const isWriting = (verb: Verb): boolean => WRITING.includes(verb)
+
+/**
+ * What a device answers. `id` is the request's; `at` is the device's own time in ms of model time, from
+ * which every duration on screen is measured.
+ */
+const refersTo = { id: z.int().nonnegative(), at: z.number().nonnegative() }
+export const answerSchema = z.discriminatedUnion('answer', [
+  z.object({ answer: z.literal('facts'), ...refersTo, facts: deviceFactsSchema }),
+  /** Bytes of the open piece that are kept. */
+  z.object({ answer: z.literal('kept'), ...refersTo, got: offset }),
+  z.object({ answer: z.literal('digest'), ...refersTo, sha256: digestSchema }),
+  /** Ranges of the disk as the payload, one after the other. */
+  z.object({
+    answer: z.literal('table'),
+    ...refersTo,
+    sectorBytes: length,
+    diskBytes: length,
+    ranges: z.array(z.object({ at: offset, length })).max(8),
+  }),
+  z.object({ answer: z.literal('mode'), ...refersTo, mode: modeSchema }),
+  /** The customer's things: how many, their bytes, and whether they open. */
+  z.object({
+    answer: z.literal('tally'),
+    ...refersTo,
+    items: z.int().nonnegative(),
+    bytes: offset,
+    opens: z.boolean(),
+  }),
+  z.object({
+    answer: z.literal('refused'),
+    ...refersTo,
+    code: z.enum(REFUSALS),
+    text: z.string().max(500),
+  }),
+])
+export type LinkAnswer = z.infer<typeof answerSchema>
+
+/** The link's own version, said in hello; a device of another major version is not written to. */
+export const LINK_PROTOCOL = 'plain-slate/link@1'
 
 export const eventSchema = z.discriminatedUnion('event', [
   z.object({ event: z.literal('mode'), mode: modeSchema }),

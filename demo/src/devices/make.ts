@@ -1,0 +1,148 @@
+/**
+ * Making simulated devices: a flash with a real partition table, the images that stand on it, and the
+ * customer's data in marked ranges. Reads what a device is; writes its two files.
+ */
+import { createHash } from 'node:crypto'
+import { join } from 'node:path'
+import type { DeviceModel, Family, Part, PartRole } from '@plain-slate/core'
+import { BLOCK_BYTES, encodeTable, familyTable, partOf, roleOf } from '@plain-slate/core'
+import type { DeviceFile, Extent, Flash } from '@plain-slate/standins'
+import { openFlash, writeDevice } from '@plain-slate/standins'
+import { imageBytes } from '../packages/build.ts'
+import { bytesOf, digestOf, piecesOf } from '../packages/content.ts'
+import type { Origin } from '../packages/content.ts'
+import { IMAGE_MIB, originOf } from '../packages/tarn.ts'
+import type { DemoDevice } from './devices.ts'
+
+const MIB = 1024 * 1024
+/** Real bytes of a device's flash for each MiB its table needs: the customer's part takes the rest. */
+const CUSTOMER_MIB = 12_000
+
+export type Making = {
+  readonly folder: string
+  readonly family: Family
+  readonly scale: number
+}
+
+/** Makes a device's flash and file; answers where. */
+export function makeDevice({ folder, family, scale }: Making, device: DemoDevice): string {
+  const { storageGb } = device.fused
+  const fixed = family.partitions.reduce((sum, { mib }) => {
+    const of = typeof mib === 'object' ? mib[String(storageGb)] : mib
+    return sum + (typeof of === 'number' ? of : 0)
+  }, 0)
+  const diskBytes = Math.ceil(((fixed + CUSTOMER_MIB) * MIB) / scale / MIB + 1) * MIB
+  const table = familyTable(family, storageGb, scale, diskBytes)
+  const flash = openFlash(join(folder, `${device.serial}.flash`), diskBytes)
+  for (const { at, bytes } of encodeTable(table)) flash.write(at, bytes)
+  const starts = Object.fromEntries(
+    table.partitions.map(({ name, start }) => [name, start * table.sectorBytes]),
+  )
+  const parts = Object.fromEntries(
+    table.partitions.map(({ name, sectors }): readonly [string, Part] => {
+      const role = roleOf(family, name) ?? 'cache'
+      const blocks = Math.floor((sectors * table.sectorBytes) / BLOCK_BYTES)
+      const was = writeImage(flash, starts[name] ?? 0, role, device, scale)
+      return [name, partOf(role, blocks, was)]
+    }),
+  )
+  const customer = table.partitions.find(({ name }) => roleOf(family, name) === 'customer')
+  const marks =
+    customer === undefined
+      ? []
+      : writeCustomer(flash, device, {
+          from: customer.start * table.sectorBytes,
+          to: (customer.start + customer.sectors) * table.sectorBytes,
+        })
+  const path = join(folder, `${device.serial}.json`)
+  writeDevice(path, {
+    ...fileOf(device, family, scale, parts, marks),
+    diskBytes,
+    sectorBytes: table.sectorBytes,
+    starts,
+    extents: [...flash.extents()],
+    marks: [...marks],
+  })
+  flash.close()
+  return path
+}
+
+/** What stands on a part of this device; undefined where no image does. */
+export function originOn(device: DemoDevice, role: PartRole): Origin | undefined {
+  if (IMAGE_MIB[role] === undefined) return undefined
+  return originOf(role, device.strange[role] ?? device.build, device.loader)
+}
+
+function writeImage(
+  flash: Flash,
+  start: number,
+  role: PartRole,
+  device: DemoDevice,
+  scale: number,
+): string | undefined {
+  const origin = originOn(device, role)
+  if (origin === undefined) return undefined
+  const size = imageBytes(role, scale)
+  let at = start
+  for (const piece of piecesOf(origin, size)) {
+    flash.write(at, piece)
+    at += piece.length
+  }
+  return digestOf(origin, size)
+}
+
+/** The customer's things: stretches of bytes here and there, each a marked range. */
+function writeCustomer(flash: Flash, device: DemoDevice, part: Extent): readonly Extent[] {
+  const room = part.to - part.from
+  return Array.from({ length: 8 }, (_, index) => {
+    const seed = createHash('sha256').update(`${device.serial} ${index}`).digest()
+    const length = BLOCK_BYTES * (1 + ((seed[0] ?? 0) % 24))
+    const from = part.from + Math.floor((room * index) / 8 / BLOCK_BYTES) * BLOCK_BYTES
+    const origin: Origin = { role: 'customer', board: device.serial, line: [String(index)] }
+    const extent = { from, to: Math.min(part.to, from + length) }
+    flash.write(extent.from, bytesOf(origin, 0, extent.to - extent.from))
+    return extent
+  })
+}
+
+function fileOf(
+  device: DemoDevice,
+  family: Family,
+  scale: number,
+  parts: DeviceModel['parts'],
+  marks: readonly Extent[],
+): Omit<DeviceFile, 'diskBytes' | 'sectorBytes' | 'starts' | 'extents' | 'marks'> {
+  const { serial, fused, battery, floor, permission, loader, mode, items } = device
+  const looping = Object.keys(device.strange).length > 0
+  return {
+    format: 'plain-slate/stand-in@1',
+    name: device.name,
+    family: family.id,
+    scale,
+    pick: device.pick,
+    port: device.port,
+    cellOut: false,
+    model: {
+      serial,
+      fused,
+      mode,
+      parts,
+      session: undefined,
+      battery,
+      floor,
+      lock: 'closed',
+      permission,
+      loaderVersion: loader,
+      data: {
+        release: device.build.includes('.10') ? 5 : 4,
+        readable: true,
+        items,
+        bytes: marks.reduce((sum, { from, to }) => sum + to - from, 0) * scale,
+      },
+      outcome: looping ? 'loop' : 'normal',
+      returns: looping ? 3 : 0,
+      epoch: 0,
+      at: 0,
+    },
+  }
+}

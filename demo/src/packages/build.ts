@@ -1,0 +1,165 @@
+/**
+ * The package builder: made-up packages of any size, with real bytes and digests computed when they are
+ * built. Reads a draft and a scale; gives the manifest and the volumes as streams. The same draft gives
+ * the same bytes every time.
+ */
+import { createHash } from 'node:crypto'
+import { tarEnd, tarHeader, tarPadding } from '@plain-slate/archives'
+import type { Image, Manifest, PartRole } from '@plain-slate/core'
+import { digestOf, piecesOf } from './content.ts'
+import type { PackageDraft } from './tarn.ts'
+import { IMAGE_MIB, originOf } from './tarn.ts'
+
+const MIB = 1024 * 1024
+const BLOCK = 4096
+/** The scale of the demo: an image of 8 MiB stands for one of 2 GiB. */
+export const DEMO_SCALE = 256
+
+export type Volume = {
+  readonly file: string
+  readonly bytes: number
+  readonly chunks: () => Iterable<Uint8Array>
+}
+export type BuiltPackage = { readonly manifest: Manifest; readonly volumes: readonly Volume[] }
+
+/** Bytes of an image of a part at a scale, in whole blocks. */
+export const imageBytes = (role: PartRole, scale: number): number =>
+  Math.ceil(((IMAGE_MIB[role] ?? 1) * MIB) / scale / BLOCK) * BLOCK
+
+/** Builds a package. */
+export function buildPackage(draft: PackageDraft, scale = DEMO_SCALE): BuiltPackage {
+  const { roles, volumes } = draft
+  const named = nameOf(draft)
+  const fileOf = (index: number) =>
+    volumes.length === 0 ? `${named}.tar` : `${named}-${index + 1}of${volumes.length + 1}.tar`
+  const volumeOf = (role: PartRole) => volumes.findIndex((parts) => parts.includes(role)) + 1
+  const images = roles.map((role) => imageOf(draft, role, fileOf(volumeOf(role)), scale))
+  const later = volumes.map((_, index) => {
+    const own = images.filter(({ role }) => volumeOf(role) === index + 1)
+    return volume(fileOf(index + 1), filesOf(draft, own))
+  })
+  const archives = [
+    { file: fileOf(0) },
+    ...later.map((one) => ({ file: one.file, sha256: sha256(one.chunks()) })),
+  ]
+  const manifest = manifestOf(draft, images, archives, scale)
+  const inFirst = images.filter(({ role }) => volumeOf(role) === 0)
+  const text = Buffer.from(JSON.stringify(manifest, undefined, 2))
+  const first = volume(fileOf(0), [
+    { name: 'manifest.json', bytes: text.length, chunks: () => [text] },
+    ...filesOf(draft, inFirst),
+    sumsOf(inFirst),
+  ])
+  const whole = [first, ...later]
+  return {
+    manifest,
+    volumes: draft.truncatedTo === undefined ? whole : whole.map(truncated(draft.truncatedTo)),
+  }
+}
+
+const nameOf = ({ build, more }: PackageDraft) => more.id ?? `tarn-${build}`
+
+function imageOf(draft: PackageDraft, role: PartRole, archive: string, scale: number): Image {
+  const size = imageBytes(role, scale)
+  const sha256 = digestOf(originOf(role, draft.build, draft.more.loaderVersion), size)
+  const file = `${role}.img`
+  return { role, partition: role, archive, file, size, storedSize: size, sha256 }
+}
+
+function manifestOf(
+  draft: PackageDraft,
+  images: readonly Image[],
+  archives: Manifest['archives'],
+  scale: number,
+): Manifest {
+  const board = draft.build.slice(-2)
+  const target = { boards: [board], chipset: 'Slate 2', storage: [32] }
+  return {
+    format: 'plain-slate/manifest@1',
+    id: nameOf(draft),
+    title: draft.build,
+    maker: 'Brakken',
+    family: 'tarn',
+    kind: 'full',
+    channel: 'stable',
+    build: draft.build,
+    generation: 6,
+    scale,
+    archives,
+    targets: [
+      { model: 'BRAK-H2K', ...target },
+      { model: 'BRAK-H2', ...target },
+    ],
+    requires: {},
+    together: [['kernel', 'support', 'main']],
+    effects: { erases: [] },
+    images: [...images],
+    published: { source: 'Brakken', sourceKind: 'maker', date: draft.more.patchDate, digests: {} },
+    ...draft.more,
+  }
+}
+
+type FileIn = {
+  readonly name: string
+  readonly bytes: number
+  readonly chunks: () => Iterable<Uint8Array>
+}
+
+const filesOf = (draft: PackageDraft, images: readonly Image[]): readonly FileIn[] =>
+  images.map(({ role, file, size }) => ({
+    name: file,
+    bytes: size,
+    chunks: () => piecesOf(originOf(role, draft.build, draft.more.loaderVersion), size),
+  }))
+
+function sumsOf(images: readonly Image[]): FileIn {
+  const text = Buffer.from(images.map(({ sha256, file }) => `${sha256}  ${file}\n`).join(''))
+  return { name: 'SHA256SUMS', bytes: text.length, chunks: () => [text] }
+}
+
+function volume(file: string, files: readonly FileIn[]): Volume {
+  const bytes = files.reduce(
+    (total, one) => total + 512 + one.bytes + tarPadding(one.bytes).length,
+    tarEnd().length,
+  )
+  return {
+    file,
+    bytes,
+    *chunks() {
+      for (const one of files) {
+        yield tarHeader(one.name, one.bytes)
+        yield* one.chunks()
+        yield tarPadding(one.bytes)
+      }
+      yield tarEnd()
+    },
+  }
+}
+
+/** A download that broke off: a share of the bytes and no more. */
+const truncated =
+  (share: number) =>
+  (whole: Volume): Volume => {
+    const bytes = Math.floor(whole.bytes * share)
+    return {
+      ...whole,
+      bytes,
+      *chunks() {
+        let left = bytes
+        for (const chunk of whole.chunks()) {
+          if (left <= 0) return
+          yield chunk.subarray(0, left)
+          left -= chunk.length
+        }
+      },
+    }
+  }
+
+function sha256(chunks: Iterable<Uint8Array>): string {
+  const hash = createHash('sha256')
+  for (const chunk of chunks) hash.update(chunk)
+  return hash.digest('hex')
+}
+
+/** The volume's own digest: what a maker publishes beside it. */
+export const digestOfVolume = (one: Volume): string => sha256(one.chunks())

@@ -1,0 +1,301 @@
+/**
+ * One device twice: as a twin, and simulated behind the link with real bytes. Makes both from the same
+ * draft, runs the same plan on both with the same cut, and tells where they differ.
+ */
+import { mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type {
+  Case,
+  Command,
+  Cut,
+  DeviceModel,
+  Evidence,
+  JournalEntry,
+  Manifest,
+  Nature,
+  Plan,
+  Reading,
+  RunState,
+  Turn,
+} from '@plain-slate/core'
+import {
+  BLOCK_BYTES,
+  afterCut,
+  begin,
+  drive,
+  factsOf,
+  familyTable,
+  flatten,
+  identify,
+  makePlan,
+  ms,
+  reduce,
+  step,
+  takeUp,
+} from '@plain-slate/core'
+import type { DemoDevice } from '@plain-slate/demo'
+import { bytesOf, makeDevice } from '@plain-slate/demo'
+import type { RunNews } from '@plain-slate/link'
+import { driveRun } from '@plain-slate/link'
+import type { Bench, SimulatedDevice } from '@plain-slate/standins'
+import { openBench } from '@plain-slate/standins'
+import type { ShelfAt } from './shelf.ts'
+import { family } from './shelf.ts'
+
+const SECRET = 'a secret of the test'
+
+export type Scene = {
+  readonly bench: Bench
+  readonly device: SimulatedDevice
+  readonly nature: Nature
+  readonly before: DeviceModel
+  readonly flashBefore: Buffer
+  readonly flashPath: string
+  readonly shelf: ShelfAt
+  readonly end: () => Promise<void>
+}
+
+/** The device on a bench of its own, in port P1. */
+export async function sceneOf(shelf: ShelfAt, draft: DemoDevice): Promise<Scene> {
+  const folder = mkdtempSync(join(tmpdir(), 'agrees-'))
+  mkdirSync(folder, { recursive: true })
+  makeDevice({ folder, family, scale: shelf.scale }, { ...draft, port: 'P1' })
+  const flashPath = join(folder, `${draft.serial}.flash`)
+  const flashBefore = readFileSync(flashPath)
+  const bench = await openBench({
+    folder,
+    secret: SECRET,
+    pace: 0,
+    ports: { P1: 0 },
+    families: [family],
+    images: [...shelf.catalogue.values()],
+  })
+  const [device] = bench.devices()
+  if (device === undefined) throw new Error('no device')
+  return {
+    bench,
+    device,
+    nature: device.nature,
+    before: device.model,
+    flashBefore,
+    flashPath,
+    shelf,
+    async end() {
+      await bench.stop()
+      rmSync(folder, { recursive: true, force: true })
+    },
+  }
+}
+
+/** Readings of a device over the link, all at once. */
+export function readingsOf(nature: Nature, device: DeviceModel): readonly Reading[] {
+  const facts = factsOf(nature, device)
+  const names = [
+    'model',
+    'board',
+    'chipset',
+    'storageGb',
+    'region',
+    'carrier',
+    'build',
+    'release',
+  ] as const
+  const more = [
+    'patchDate',
+    'loaderVersion',
+    'floor',
+    'bootLock',
+    'serial',
+    'batteryPercent',
+  ] as const
+  return [...names, ...more].flatMap((fact) => {
+    const value = facts[fact]
+    const reading = {
+      fact,
+      source: 'link',
+      at: ms(1),
+      mode: facts.mode,
+      person: undefined,
+    } as const
+    return value === undefined ? [] : [{ ...reading, value }]
+  })
+}
+
+/** A plan for the device to a package, with some of its digests known. */
+export function planFor(
+  scene: Scene,
+  aim: Manifest,
+  evidence: ReadonlyMap<string, Evidence>,
+): Plan | undefined {
+  const { nature, before, shelf } = scene
+  const { storageGb } = before.fused
+  const at: Case = {
+    family,
+    identity: identify(family, readingsOf(nature, before)),
+    shelved: { manifest: aim, state: 'proven' },
+    house: { batteryMargin: 5, batteryFloor: undefined, lawfulRegions: ['HI', 'EX'] },
+    intent: 'update',
+    keepData: true,
+    table: familyTable(family, storageGb, shelf.scale, scene.device.file.diskBytes),
+    evidence,
+    shelf: shelf.shelf,
+  }
+  const made = makePlan({ at, mode: before.mode, permission: before.permission })
+  return made.ok ? made.value : undefined
+}
+
+export type Ended = {
+  readonly device: DeviceModel
+  readonly journal: readonly JournalEntry[]
+  readonly phase: RunState['phase']['kind']
+}
+
+/** What hands do after a cut: charge, plug, and the keys into the loader where the power went. */
+const CHARGE = 90
+
+/** The plan on the twin, cut once. */
+export function onTwin({ nature, before }: Scene, plan: Plan, cut: Cut | undefined): Ended {
+  const { commands } = flatten(plan)
+  let puts = 0
+  const first = drive(nature, before, begin(plan.serial, 1, commands), [], (scene, command) => {
+    if (command.kind !== 'put' || cut === undefined) return false
+    puts += 1
+    return puts - 1 === cut.command && scene.state.phase.kind === 'doing'
+  })
+  const command = commands[first.state.next]
+  if (cut === undefined || command?.kind !== 'put' || first.state.phase.kind !== 'doing')
+    return { device: first.device, journal: first.journal, phase: first.state.phase.kind }
+  const after = cut.bytes > command.size
+  const at = after ? nextSend(nature, first, commands) : first
+  const cutDevice = after
+    ? cutIdle(at.device, cut.kind)
+    : afterCut(nature, first, command, cut.bytes, cut.kind)
+  const lost = reduce(at.state, { kind: 'lost' })
+  const turn = cut.kind === 'computer' ? takeUp(plan.serial, 2, commands, at.journal) : lost
+  const helped = cut.kind === 'battery' ? helpedUp(nature, cutDevice) : cutDevice
+  const end = drive(nature, helped, turn, at.journal)
+  return { device: end.device, journal: end.journal, phase: end.state.phase.kind }
+}
+
+/** Goes on to where the command after this piece is about to be sent. */
+function nextSend(nature: Nature, scene: ReturnType<typeof drive>, commands: readonly Command[]) {
+  const turn: Turn = {
+    state: scene.state,
+    orders: [{ kind: 'send', command: commands[scene.state.next] as Command }],
+  }
+  let sent = 0
+  return drive(nature, scene.device, turn, scene.journal, () => (sent += 1) > 1)
+}
+
+const cutIdle = (device: DeviceModel, kind: Cut['kind']): DeviceModel =>
+  kind === 'battery' ? { ...device, mode: 'off', session: undefined } : device
+
+function helpedUp(nature: Nature, device: DeviceModel): DeviceModel {
+  const charged = step(nature, device, { kind: 'charge', percent: CHARGE }, device.at).device
+  return step(nature, charged, { kind: 'keys', to: 'loader' }, charged.at).device
+}
+
+/** The same plan on the simulated device over TCP, cut once by the device's own count. */
+export async function onStandIn(
+  scene: Scene,
+  plan: Plan,
+  cut: Cut | undefined,
+  expected: Ended['phase'],
+): Promise<Ended> {
+  const { commands } = flatten(plan)
+  const { bench, device } = scene
+  const serial = plan.serial
+  const journal: JournalEntry[] = []
+  if (cut !== undefined)
+    bench.act({ kind: 'cut', serial, piece: cut.command + 1, bytes: cut.bytes, how: cut.kind })
+  let helped = false
+  let waits = 0
+  let driving: ReturnType<typeof driveRun>
+  const tell = (news: RunNews): void => {
+    if (news.kind === 'turn') waits = 0
+    if (news.kind === 'waiting' && expected === 'lost' && (waits += 1) > 6) driving.abandon()
+    if (news.kind !== 'turn' || news.state.phase.kind !== 'lost' || helped) return
+    helped = true
+    if (cut?.kind === 'computer') driving.abandon()
+    if (cut?.kind === 'cable') bench.act({ kind: 'plug', serial, port: 'P1' })
+    if (cut?.kind === 'battery') {
+      bench.act({ kind: 'charge', serial, percent: CHARGE })
+      bench.act({ kind: 'keys', serial, to: 'loader' })
+    }
+  }
+  const site = {
+    address: { kind: 'tcp', host: '127.0.0.1', port: bench.ports['P1'] ?? 0 },
+    secret: SECRET,
+    run: 'test',
+    bytes: scene.shelf.bytes,
+    journal: (entry: JournalEntry) => Promise.resolve(void journal.push(entry)),
+    ask(command: Extract<Command, { kind: 'person' }>) {
+      const way = family.ways.find(
+        ({ say, from }) => say === command.text && from === device.model.mode,
+      )
+      if (command.ask === 'enter' && way !== undefined)
+        bench.act({ kind: 'keys', serial, to: way.to })
+      return Promise.resolve('a person')
+    },
+    tell,
+  } as const
+  driving = driveRun(begin(serial, 1, commands), site)
+  let state = await driving.over
+  if (cut?.kind === 'computer' && state.phase.kind === 'lost') {
+    driving = driveRun(takeUp(serial, 2, commands, journal), site)
+    state = await driving.over
+  }
+  return { device: device.model, journal, phase: state.phase.kind }
+}
+
+/** What must be equal of two devices. */
+export const comparable = ({ device, journal }: Ended) => ({
+  mode: device.mode,
+  lock: device.lock,
+  floor: device.floor,
+  permission: device.permission,
+  loaderVersion: device.loaderVersion,
+  data: device.data,
+  outcome: device.outcome,
+  maps: Object.fromEntries(Object.entries(device.parts).map(([name, { map }]) => [name, map])),
+  journal: journal.map(({ kind, command }) => `${kind} ${command}`),
+})
+
+/** The real bytes against what the map says of them; empty: they agree. */
+export function bytesAgainstMap(scene: Scene): readonly string[] {
+  const { device, flashBefore, shelf } = scene
+  const flash = readFileSync(scene.flashPath)
+  return Object.entries(device.model.parts).flatMap(([name, { map }]) =>
+    map.flatMap((run) =>
+      blocksOf(run).flatMap((block) => {
+        const at = (device.file.starts[name] ?? 0) + block * BLOCK_BYTES
+        const real = flash.subarray(at, at + BLOCK_BYTES)
+        const old = flashBefore.subarray(at, at + BLOCK_BYTES)
+        const origin = run.kind === 'image' ? shelf.origins.get(run.image) : undefined
+        const from = run.kind === 'image' ? (run.at + block - run.from) * BLOCK_BYTES : 0
+        const image = origin === undefined ? undefined : bytesOf(origin, from, from + BLOCK_BYTES)
+        const agrees = {
+          old: real.equals(old),
+          image: image !== undefined && real.equals(image),
+          torn: !real.equals(old),
+          erased: real.every((byte) => byte === 0),
+        }[run.kind]
+        return agrees ? [] : [`${name} block ${block}: not ${run.kind}`]
+      }),
+    ),
+  )
+}
+
+const blocksOf = ({ from, to }: { readonly from: number; readonly to: number }) =>
+  Array.from({ length: to - from }, (_, index) => from + index)
+
+/** Marked customer ranges that changed; empty: every bit is as it was. */
+export function changedMarks(scene: Scene): readonly string[] {
+  const flash = readFileSync(scene.flashPath)
+  return scene.device.file.marks.flatMap(({ from, to }) =>
+    flash.subarray(from, to).equals(scene.flashBefore.subarray(from, to))
+      ? []
+      : [`${from} to ${to}`],
+  )
+}

@@ -1,0 +1,44 @@
+/**
+ * The control side of simulated devices: what hands can do with them. The bench process answers it on
+ * loopback under its own secret; people reach it through the server only.
+ */
+import { modeSchema } from '@plain-slate/core'
+import { z } from 'zod'
+
+export const standInDeviceSchema = z.object({
+  serial: z.string(),
+  name: z.string(),
+  model: z.string(),
+  port: z.string().nullable(),
+  /** Null while it is restarting. */
+  mode: modeSchema.nullable(),
+  battery: z.int(),
+  cellOut: z.boolean(),
+  /** Model seconds in a real one; 0: as fast as bytes go. */
+  pace: z.number(),
+  /** What keys lead to from here, in the family's words. */
+  keys: z.array(z.object({ to: modeSchema, say: z.string() })),
+})
+export type StandInDevice = z.infer<typeof standInDeviceSchema>
+
+const serial = z.string().min(4).max(40)
+export const standInActSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('plug'), serial, port: z.string().min(1).max(12) }),
+  z.object({ kind: z.literal('unplug'), serial }),
+  z.object({ kind: z.literal('cell-out'), serial }),
+  z.object({ kind: z.literal('cell-in'), serial }),
+  z.object({ kind: z.literal('charge'), serial, percent: z.int().min(1).max(100) }),
+  z.object({ kind: z.literal('keys'), serial, to: modeSchema }),
+  /** A cut that waits: at the nth piece from now, after so many bytes of it are kept. */
+  z.object({
+    kind: z.literal('cut'),
+    serial,
+    piece: z.int().positive().max(1000),
+    bytes: z.int().nonnegative(),
+    how: z.enum(['cable', 'battery', 'computer']),
+  }),
+])
+export type StandInAct = z.infer<typeof standInActSchema>
+
+/** What the bench process answers to an act. */
+export const standInAnswerSchema = z.object({ done: z.boolean(), sentence: z.string() })

@@ -1,0 +1,43 @@
+/**
+ * What bytes leave on a partition: as they come, and when a cut ends them. Reads a device with an open
+ * piece; gives the device after it.
+ */
+import { BLOCK_BYTES, lay } from './blocks.ts'
+import type { DeviceModel, Part, Session } from './state.ts'
+
+/**
+ * Every block that is whole by now holds the image; the one under way is not counted yet, unless the
+ * piece ends in it.
+ */
+export function writtenTo(part: Part, session: Session, got: number): Part {
+  const { offset, size, image } = session
+  const from = offset / BLOCK_BYTES
+  const reached = (offset + got) / BLOCK_BYTES
+  const to = got === size ? Math.ceil(reached) : Math.floor(reached)
+  return { ...part, map: lay(part.map, { from, to, kind: 'image', image, at: from }) }
+}
+
+/** The device with another part in a place. */
+export const withPart = (device: DeviceModel, partition: string, part: Part): DeviceModel => ({
+  ...device,
+  parts: { ...device.parts, [partition]: part },
+})
+
+/** A cut while a chunk was on its way: `bytes` of the piece are kept by the device. */
+export function cutAt(device: DeviceModel, bytes: number, powerGone: boolean): DeviceModel {
+  const { session } = device
+  const part = session === undefined ? undefined : device.parts[session.partition]
+  if (session === undefined || part === undefined)
+    return powerGone ? { ...device, mode: 'off', session: undefined } : device
+  const written = writtenTo(part, session, bytes)
+  if (!powerGone)
+    return { ...withPart(device, session.partition, written), session: { ...session, got: bytes } }
+  const reached = session.offset + bytes
+  const torn =
+    reached % BLOCK_BYTES === 0 || bytes === session.size
+      ? written
+      : { ...written, map: lay(written.map, tornBlock(Math.floor(reached / BLOCK_BYTES))) }
+  return { ...withPart(device, session.partition, torn), session: undefined, mode: 'off' }
+}
+
+const tornBlock = (block: number) => ({ from: block, to: block + 1, kind: 'torn' }) as const

@@ -1,0 +1,80 @@
+/**
+ * Meeting whatever hangs on a port: opens the stream, says hello, tells who it is, again and again until
+ * the device that is waited for answers in the mode that is waited for.
+ */
+import type { DeviceFacts, Mode } from '@plain-slate/core'
+import type { Address } from './address.ts'
+import { openStream } from './address.ts'
+import type { Lease, Link } from './link.ts'
+import { LinkLost, hello, openLink } from './link.ts'
+
+/** Between two tries: soon at first, since most losses are short, then at a steady beat. */
+const AGAIN_MS = [20, 40, 80, 160, 250] as const
+
+export type Met =
+  | { readonly kind: 'met'; readonly link: Link; readonly facts: DeviceFacts; readonly at: number }
+  | { readonly kind: 'superseded' }
+
+/** What was seen while waiting: the facts of a device in another mode, or nobody. */
+export type Seen = (facts: DeviceFacts | undefined) => void
+
+/** One try: undefined when nobody answers. */
+export async function meet(
+  address: Address,
+  lease: Lease,
+  secret: string,
+): Promise<Met | undefined> {
+  const stream = await openStream(address)
+  if (stream === undefined) return undefined
+  const link = openLink(stream)
+  try {
+    const answer = await hello(link, lease, secret)
+    if (answer.answer === 'facts') return { kind: 'met', link, facts: answer.facts, at: answer.at }
+    link.close()
+    const older = answer.answer === 'refused' && answer.code === 'old-epoch'
+    return older ? { kind: 'superseded' } : undefined
+  } catch (error) {
+    if (error instanceof LinkLost) return undefined
+    throw error
+  }
+}
+
+export type Awaited = { readonly serial: string; readonly mode: Mode | undefined }
+
+/**
+ * Waits for the device: any other serial is answered at once (the run stops on it), another mode is
+ * told and waited out. Undefined when the signal ended the waiting.
+ */
+export async function waitFor(
+  address: Address,
+  lease: Lease,
+  secret: string,
+  wanted: Awaited,
+  seen: Seen,
+  signal: AbortSignal,
+): Promise<Met | undefined> {
+  for (let tries = 0; !signal.aborted; tries += 1) {
+    const met = await meet(address, lease, secret)
+    if (met?.kind === 'superseded') return met
+    if (met !== undefined) {
+      const elsewhere = wanted.mode !== undefined && met.facts.mode !== wanted.mode
+      if (met.facts.serial !== wanted.serial || !elsewhere) return met
+      met.link.close()
+    }
+    seen(met?.facts)
+    await pause(AGAIN_MS[Math.min(tries, AGAIN_MS.length - 1)] ?? 250, signal)
+  }
+  return undefined
+}
+
+export const pause = (ms: number, signal: AbortSignal): Promise<void> =>
+  new Promise((resolve) => {
+    if (signal.aborted) return resolve()
+    const done = () => {
+      clearTimeout(timer)
+      signal.removeEventListener('abort', done)
+      resolve()
+    }
+    const timer = setTimeout(done, ms)
+    signal.addEventListener('abort', done, { once: true })
+  })

@@ -1,0 +1,102 @@
+/**
+ * What a simulated device says and what a loss of power leaves: the twin's outputs as answers of the
+ * link, refusals in words, torn flash.
+ */
+import type { DeviceModel, DeviceRefusal, LinkAnswer, Run, TwinOutput } from '@plain-slate/core'
+import { BLOCK_BYTES, arraySectors, lay } from '@plain-slate/core'
+import type { DeviceFile } from './device-file.ts'
+import type { Flash } from './flash.ts'
+
+type AnswerBody = LinkAnswer extends infer One
+  ? One extends LinkAnswer
+    ? Omit<One, 'id'>
+    : never
+  : never
+
+export type Handled = {
+  readonly answer: AnswerBody
+  readonly payload: Uint8Array
+  /** Model time at which the answer may be given. */
+  readonly doneAt: number
+  /** The stream ends: after the answer (a restart), or instead of it (a cut). */
+  readonly ends: 'no' | 'after' | 'instead'
+}
+
+/** No payload. */
+export const NO_BYTES = new Uint8Array()
+
+/** A device whose process ended in mid-piece: as if its power had gone; the whole range is suspect. */
+export function brokenOff(model: DeviceModel): DeviceModel {
+  const { session } = model
+  const part = session === undefined ? undefined : model.parts[session.partition]
+  if (session === undefined || part === undefined) return model
+  const from = Math.floor(session.offset / BLOCK_BYTES)
+  const to = Math.ceil((session.offset + session.size) / BLOCK_BYTES)
+  const torn: Run = { from, to, kind: 'torn' }
+  const parts = { ...model.parts, [session.partition]: { ...part, map: lay(part.map, torn) } }
+  return { ...model, parts, session: undefined, mode: 'off' }
+}
+
+/** Half-written flash reads as neither: what came first is there, the rest is the old with bits fallen. */
+export function tornBytes(old: Uint8Array, came: Uint8Array): Uint8Array {
+  const torn = Uint8Array.from(old, (byte) => byte ^ 0x5a)
+  torn.set(came)
+  return torn
+}
+
+/** Why a device says no, in words. */
+export const REFUSAL_TEXTS: Readonly<Record<DeviceRefusal, string>> = {
+  'wrong-mode': 'This is not possible in the mode the device is in.',
+  'old-epoch': 'A newer owner of this run has spoken to the device.',
+  'no-session': 'No piece is open.',
+  'other-session': 'Another piece is open.',
+  'bad-offset': 'These bytes do not follow on the ones that are kept.',
+  'bad-checksum': 'The bytes do not have the checksum that was announced.',
+  'bad-digest': 'The piece does not have the digest that was announced; nothing of it counts.',
+  'no-partition': 'There is no such partition.',
+  'too-large': 'This reaches past the end of the partition.',
+  'never-written': 'This partition is never written.',
+  floor: 'The image is of a generation below the floor of this device.',
+  'not-signed': 'The maker has signed no such image for this part.',
+  'no-permission': 'The link permission is not given in the settings.',
+  'battery-low': 'There is not enough charge.',
+  'unknown-verb': 'This device does not know what was asked.',
+}
+
+/** A twin's output as an answer that may be given at `doneAt`. */
+export function said(output: TwinOutput, doneAt: number): Handled {
+  const plain = { payload: NO_BYTES, doneAt, ends: 'no' } as const
+  const at = doneAt
+  switch (output.kind) {
+    case 'facts':
+      return { ...plain, answer: { answer: 'facts', at, facts: output.facts } }
+    case 'kept':
+      return { ...plain, answer: { answer: 'kept', at, got: output.got } }
+    case 'mode':
+      return { ...plain, answer: { answer: 'mode', at, mode: output.mode } }
+    case 'tally': {
+      const { items, bytes, opens } = output
+      return { ...plain, answer: { answer: 'tally', at, items, bytes, opens } }
+    }
+    case 'refused': {
+      const text = REFUSAL_TEXTS[output.code]
+      return { ...plain, answer: { answer: 'refused', at, code: output.code, text } }
+    }
+    case 'digest':
+      return { ...plain, answer: { answer: 'digest', at, sha256: output.image ?? '0'.repeat(64) } }
+    case 'silent':
+      return { ...plain, answer: { answer: 'kept', at, got: 0 }, ends: 'instead' }
+  }
+}
+
+/** The head of the disk and its tail, where the two copies of the partition table lie. */
+export function tableOf({ sectorBytes, diskBytes }: DeviceFile, flash: Flash, at: number): Handled {
+  const copy = (1 + arraySectors(sectorBytes)) * sectorBytes
+  const ranges = [
+    { at: 0, length: copy + sectorBytes },
+    { at: diskBytes - copy, length: copy },
+  ]
+  const payload = Buffer.concat(ranges.map((range) => flash.read(range.at, range.length)))
+  const answer = { answer: 'table', at, sectorBytes, diskBytes, ranges } as const
+  return { answer, payload, doneAt: at, ends: 'no' }
+}

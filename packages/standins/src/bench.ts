@@ -1,0 +1,184 @@
+/**
+ * The simulated bench: ports that listen, devices that lie on it or hang on a cable, and what hands can
+ * do with them. Reads device files from a folder; a port without a device that answers ends a stream at
+ * once.
+ */
+import { readdirSync } from 'node:fs'
+import { createServer } from 'node:net'
+import type { AddressInfo, Server, Socket } from 'node:net'
+import { join } from 'node:path'
+import type { Duplex } from 'node:stream'
+import type { StandInAct, StandInDevice } from '@plain-slate/api'
+import type { Catalogue, Family, ImageFacts, Mode } from '@plain-slate/core'
+import type { ModelClock } from './clock.ts'
+import { modelClock } from './clock.ts'
+import { SimulatedDevice } from './device.ts'
+import { answersIn, readDevice, writeDevice } from './device-file.ts'
+import { openFlash } from './flash.ts'
+import { endSoftly, serveStream } from './serve-stream.ts'
+
+export type BenchPlan = {
+  readonly folder: string
+  readonly secret: string
+  readonly pace: number
+  /** Names of ports, with the TCP port each listens on; 0: a free one. */
+  readonly ports: Readonly<Record<string, number>>
+  readonly families: readonly Family[]
+  /** What the makers have signed. */
+  readonly images: readonly ImageFacts[]
+}
+
+export type Bench = {
+  /** The TCP port each port listens on. */
+  readonly ports: Readonly<Record<string, number>>
+  readonly devices: () => readonly SimulatedDevice[]
+  readonly shown: () => readonly StandInDevice[]
+  /** What hands do; a sentence when that cannot be done. */
+  readonly act: (act: StandInAct) => string | undefined
+  readonly stop: () => Promise<void>
+}
+
+type OnBench = {
+  readonly device: SimulatedDevice
+  readonly clock: ModelClock
+  stream: Duplex | undefined
+}
+
+/** Opens every device of the folder and listens on every port. */
+export async function openBench(plan: BenchPlan): Promise<Bench> {
+  const catalogue: Catalogue = new Map(plan.images.map((facts) => [facts.image, facts]))
+  const devices = readdirSync(plan.folder)
+    .filter((name) => name.endsWith('.json'))
+    .sort()
+    .map((name) => openDevice(plan, catalogue, join(plan.folder, name)))
+  const servers = await Promise.all(
+    Object.entries(plan.ports).map(async ([name, port]) => {
+      const server = createServer((socket) => take(devices, plan.secret, name, socket))
+      return [name, server, await listening(server, port)] as const
+    }),
+  )
+  return {
+    ports: Object.fromEntries(servers.map(([name, , port]) => [name, port])),
+    devices: () => devices.map(({ device }) => device),
+    shown: () => devices.map(({ device, clock }) => shownOf(device, clock)),
+    act: (act) => actOn(devices, act),
+    async stop() {
+      for (const one of devices) {
+        one.device.leave()
+        one.stream?.destroy()
+      }
+      await Promise.all(servers.map(([, server]) => closed(server)))
+      for (const { device } of devices) device.flash.close()
+    },
+  }
+}
+
+function openDevice(plan: BenchPlan, catalogue: Catalogue, path: string): OnBench {
+  const file = readDevice(path)
+  const family = plan.families.find(({ id }) => id === file.family)
+  if (family === undefined) throw new Error(`${path} is of a family nobody named: ${file.family}`)
+  const flash = openFlash(path.replace(/\.json$/, '.flash'), file.diskBytes, file.extents)
+  const nature = { family, catalogue, scale: file.scale, pick: file.pick }
+  const device = new SimulatedDevice(file, nature, flash, (kept) => writeDevice(path, kept))
+  return { device, clock: modelClock(plan.pace, file.model.at, Date.now), stream: undefined }
+}
+
+/** A stream on a port goes to the device that hangs there, if it answers. */
+function take(devices: readonly OnBench[], secret: string, port: string, socket: Socket): void {
+  const there = devices.find(({ device }) => device.port === port)
+  socket.on('error', () => socket.destroy())
+  if (there === undefined || !isAwake(there)) return void socket.destroy()
+  socket.setNoDelay(true)
+  const { device, clock } = there
+  const met = (stream: Duplex, owns: boolean) => {
+    const taken = there.stream !== undefined && !there.stream.closed && !there.stream.writableEnded
+    if (taken && !owns) return false
+    there.stream?.destroy()
+    there.stream = stream
+    return true
+  }
+  serveStream(socket, { device, clock, secret, met })
+}
+
+const isAwake = ({ device, clock }: OnBench): boolean =>
+  answersIn(device.model.mode) && isBack(device, clock)
+
+/** A restart takes its time: the model is there already, the cable is not. */
+const isBack = (device: SimulatedDevice, clock: ModelClock): boolean =>
+  clock.pace === 0 || clock.now(0) >= device.awayUntil
+
+function shownOf(device: SimulatedDevice, clock: ModelClock): StandInDevice {
+  const { model, family, file } = device
+  const away = !isBack(device, clock)
+  return {
+    serial: model.serial,
+    name: file.name,
+    model: model.fused.model,
+    port: device.port,
+    mode: away ? null : model.mode,
+    battery: Math.round(model.battery),
+    cellOut: device.cellOut,
+    pace: clock.pace,
+    keys: away ? [] : keysOf(family, model.mode),
+  }
+}
+
+/** The ways that hands can go from a mode, in the family's words. */
+const keysOf = (family: Family, mode: Mode) =>
+  family.ways.filter((way) => way.hands && way.from === mode).map(({ to, say }) => ({ to, say }))
+
+function actOn(devices: readonly OnBench[], act: StandInAct): string | undefined {
+  const one = devices.find(({ device }) => device.model.serial === act.serial)
+  if (one === undefined) return `There is no simulated device ${act.serial}.`
+  const { device, clock } = one
+  const now = clock.now(device.model.at)
+  switch (act.kind) {
+    case 'plug': {
+      const other = devices.find((two) => two !== one && two.device.port === act.port)
+      if (other !== undefined) return `${act.port} holds ${other.device.model.serial}.`
+      device.plug(act.port)
+      return undefined
+    }
+    case 'unplug':
+      device.unplug()
+      return drop(one)
+    case 'cell-out':
+      device.takeCellOut()
+      return drop(one)
+    case 'cell-in':
+      device.putCellIn()
+      return undefined
+    case 'charge':
+      if (!device.family.chargesIn.includes(device.model.mode))
+        return `It does not charge in this mode (${device.model.mode}).`
+      device.charge(act.percent, now)
+      return undefined
+    case 'keys': {
+      const way = keysOf(device.family, device.model.mode).find(({ to }) => to === act.to)
+      if (way === undefined) return `From ${device.model.mode} no keys lead to ${act.to}.`
+      /* A chord from off is held while the cell goes in. */
+      device.putCellIn()
+      device.keys(act.to, now)
+      return drop(one)
+    }
+    case 'cut':
+      device.planCut({ piece: act.piece, bytes: act.bytes, kind: act.how })
+      return undefined
+  }
+}
+
+/** The stream of a device that left its cable ends; what was said already arrives. */
+function drop(one: OnBench): undefined {
+  if (one.stream !== undefined) endSoftly(one.stream)
+  one.stream = undefined
+  return undefined
+}
+
+const listening = (server: Server, port: number): Promise<number> =>
+  new Promise((resolve, reject) => {
+    server.once('error', reject)
+    server.listen(port, '127.0.0.1', () => resolve((server.address() as AddressInfo).port))
+  })
+
+const closed = (server: Server): Promise<void> =>
+  new Promise((resolve) => server.close(() => resolve()))

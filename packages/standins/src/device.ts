@@ -1,0 +1,352 @@
+/**
+ * A simulated device: core's twin decides what it says and how long it takes, the flash holds the bytes.
+ * Reads one request (or what hands do) and the model time; changes model and flash together; gives the
+ * answer. It cuts itself where it was told to, by its own count of bytes kept.
+ */
+import { createHash } from 'node:crypto'
+import type { Hash } from 'node:crypto'
+import { crc32 } from 'node:zlib'
+import type {
+  DeviceModel,
+  DeviceRefusal,
+  Family,
+  LinkRequest,
+  Mode,
+  Nature,
+  TwinInput,
+} from '@plain-slate/core'
+import {
+  BLOCK_BYTES,
+  arraySectors,
+  cutAt,
+  factsOf,
+  imageOn,
+  lay,
+  step,
+  withPart,
+} from '@plain-slate/core'
+import type { Handled } from './answers.ts'
+import { NO_BYTES, brokenOff, said, tableOf, tornBytes } from './answers.ts'
+import type { DeviceFile } from './device-file.ts'
+import type { Flash } from './flash.ts'
+
+/** A cut that waits: at the nth piece begun from now (1: the next), after so many of its bytes. */
+export type PlannedCut = {
+  readonly piece: number
+  /** More than the piece has: after it is kept and that was said. */
+  readonly bytes: number
+  readonly kind: 'cable' | 'battery' | 'computer'
+}
+
+export class SimulatedDevice {
+  #model: DeviceModel
+  /** What came of the block under way: it is flashed when it is whole. */
+  #tail: Uint8Array = NO_BYTES
+  #hash: Hash = createHash('sha256')
+  #cut: PlannedCut | undefined
+  #port: string | null
+  #cellOut: boolean
+  /** Until when it is away from its cable, restarting; ms of model time. */
+  #awayUntil = 0
+  #left = false
+  readonly file: DeviceFile
+  readonly nature: Nature
+  readonly flash: Flash
+  readonly #keep: (file: DeviceFile) => void
+
+  constructor(
+    file: DeviceFile,
+    nature: Nature,
+    flash: Flash,
+    keep: (file: DeviceFile) => void = () => undefined,
+  ) {
+    this.file = file
+    this.nature = nature
+    this.flash = flash
+    this.#keep = keep
+    this.#port = file.port
+    this.#cellOut = file.cellOut
+    this.#model = file.model.session === undefined ? file.model : brokenOff(file.model)
+  }
+
+  get model(): DeviceModel {
+    return this.#model
+  }
+  get port(): string | null {
+    return this.#port
+  }
+  get cellOut(): boolean {
+    return this.#cellOut
+  }
+  get family(): Family {
+    return this.nature.family
+  }
+  get awayUntil(): number {
+    return this.#awayUntil
+  }
+  /** What it says of itself. */
+  facts() {
+    return factsOf(this.nature, this.#model)
+  }
+
+  /** Everything as it stands, for the file. */
+  kept(): DeviceFile {
+    return {
+      ...this.file,
+      port: this.#port,
+      cellOut: this.#cellOut,
+      extents: [...this.flash.extents()],
+      model: this.#model,
+    }
+  }
+  #save(): void {
+    if (!this.#left) this.#keep(this.kept())
+  }
+  /** Saves for the last time: what happens to its stream from now on is not written down. */
+  leave(): void {
+    this.#save()
+    this.#left = true
+  }
+
+  // What hands do.
+  plug(port: string): void {
+    this.#port = port
+    this.#save()
+  }
+  unplug(): void {
+    this.#port = null
+    this.#save()
+  }
+  takeCellOut(): void {
+    this.#losePower()
+    this.#cellOut = true
+    this.#save()
+  }
+  putCellIn(): void {
+    this.#cellOut = false
+    this.#save()
+  }
+  charge(percent: number, at: number): void {
+    this.#take(step(this.nature, this.#model, { kind: 'charge', percent }, at).device)
+    this.#save()
+  }
+  /** The keys of a chord or a menu; answers when it will be there, ms of model time. */
+  keys(to: Mode, at: number): number {
+    this.#check()
+    const stepped = step(this.nature, this.#model, { kind: 'keys', to }, at)
+    this.#take(stepped.device)
+    this.#forgetSession()
+    this.#awayUntil = stepped.doneAt
+    this.#save()
+    return stepped.doneAt
+  }
+  planCut(cut: PlannedCut): void {
+    this.#cut = cut
+  }
+
+  /** The stream is gone: the session stays, as long as there is power. */
+  streamEnded(): void {
+    this.#save()
+  }
+
+  /** One request. `payload` belongs to chunks. */
+  handle(request: LinkRequest, payload: Uint8Array, at: number): Handled {
+    switch (request.verb) {
+      case 'hello':
+        return this.#ask({ kind: 'hello', epoch: request.epoch }, at)
+      case 'facts':
+        return this.#ask({ kind: 'facts' }, at)
+      case 'tally':
+        return this.#ask({ kind: 'tally' }, at)
+      case 'table':
+        return this.#table(at)
+      case 'begin':
+        return this.#begin(request, at)
+      case 'chunk':
+        return this.#chunk(request, payload, at)
+      case 'finish':
+        return this.#finish(request, at)
+      case 'digest':
+        return this.#digest(request, at)
+      case 'restart':
+        return this.#restart(request, at)
+    }
+  }
+
+  #take(model: DeviceModel): void {
+    this.#model = model
+  }
+
+  #ask(input: TwinInput, at: number): Handled {
+    const { device, output, doneAt } = step(this.nature, this.#model, input, at)
+    this.#take(device)
+    return said(output, doneAt)
+  }
+
+  #begin(request: Extract<LinkRequest, { verb: 'begin' }>, at: number): Handled {
+    const { epoch, partition, offset, size, image } = request
+    const input = { kind: 'begin', epoch, partition, offset, size, image } as const
+    const before = this.#model.session
+    const { device, output, doneAt } = step(this.nature, this.#model, input, at)
+    this.#take(device)
+    if (output.kind !== 'kept') return said(output, doneAt)
+    if (device.session !== before) {
+      this.#forgetSession()
+      if (this.#cut !== undefined) this.#cut = { ...this.#cut, piece: this.#cut.piece - 1 }
+    }
+    this.#save()
+    if (this.#cut?.piece === 0 && this.#cut.bytes === 0) return this.#cutNow(0, doneAt)
+    return said(output, doneAt)
+  }
+
+  #chunk(
+    request: Extract<LinkRequest, { verb: 'chunk' }>,
+    payload: Uint8Array,
+    at: number,
+  ): Handled {
+    if (payload.length === 0 || crc32(payload) !== request.crc32)
+      return this.#refuse('bad-checksum', at)
+    const cut = this.#cutWithin(request.offset, payload.length)
+    const { epoch, offset } = request
+    const input = { kind: 'chunk', epoch, offset, size: payload.length } as const
+    const before = this.#model
+    const { device, output, doneAt } = step(this.nature, before, input, at)
+    if (output.kind !== 'kept') {
+      this.#take(device)
+      return said(output, doneAt)
+    }
+    const taken = cut === undefined ? payload : payload.subarray(0, cut - offset)
+    this.#flashBytes(before, taken)
+    if (cut === undefined) {
+      this.#take(device)
+      const empty = device.mode === 'off'
+      if (empty) this.#forgetSession()
+      return { ...said(output, doneAt), ends: empty ? 'instead' : 'no' }
+    }
+    this.#take({ ...before, at: device.at, battery: device.battery, epoch: device.epoch })
+    return this.#cutNow(cut, doneAt)
+  }
+
+  /** The byte of the open piece at which a planned cut falls within this chunk. */
+  #cutWithin(offset: number, length: number): number | undefined {
+    const cut = this.#cut
+    if (cut?.piece !== 0 || cut.bytes <= offset || cut.bytes > offset + length) return undefined
+    return cut.bytes
+  }
+
+  /** Whole blocks go to the flash; the rest waits. At a piece's end nothing waits. */
+  #flashBytes({ session }: DeviceModel, bytes: Uint8Array): void {
+    if (session === undefined) return
+    this.#hash.update(bytes)
+    const start = (this.file.starts[session.partition] ?? 0) + session.offset
+    const from = session.got - this.#tail.length
+    const all = this.#tail.length === 0 ? bytes : Buffer.concat([this.#tail, bytes])
+    const ends = session.got + bytes.length === session.size
+    const whole = ends ? all.length : all.length - (all.length % BLOCK_BYTES)
+    if (whole > 0) this.flash.write(start + from, all.subarray(0, whole))
+    this.#tail = all.slice(whole)
+  }
+
+  /** The cut that was planned: what is kept is kept, the stream ends, with power the session too. */
+  #cutNow(bytes: number, doneAt: number): Handled {
+    const kind = this.#cut?.kind
+    this.#cut = undefined
+    if (kind === 'battery') this.#losePower(bytes)
+    else this.#take(cutAt(this.#model, bytes, false))
+    if (kind === 'cable') this.#port = null
+    this.#save()
+    const answer = { answer: 'kept', at: doneAt, got: bytes } as const
+    return { answer, payload: NO_BYTES, doneAt, ends: 'instead' }
+  }
+
+  /** Power gone: the unfinished block is torn, equal neither to what was there nor to the image. */
+  #losePower(got = this.#model.session?.got ?? 0): void {
+    const { session } = this.#model
+    if (session !== undefined && got % BLOCK_BYTES !== 0 && got < session.size) {
+      const within = session.offset + got - (got % BLOCK_BYTES)
+      const at = (this.file.starts[session.partition] ?? 0) + within
+      const old = this.flash.read(at, BLOCK_BYTES)
+      this.flash.write(at, tornBytes(old, this.#tail))
+    }
+    this.#take(cutAt(this.#model, got, true))
+    this.#forgetSession()
+  }
+
+  #forgetSession(): void {
+    this.#tail = NO_BYTES
+    this.#hash = createHash('sha256')
+  }
+
+  #finish(request: Extract<LinkRequest, { verb: 'finish' }>, at: number): Handled {
+    const { session } = this.#model
+    const whole = session !== undefined && session.got === session.size
+    if (whole && this.#hash.copy().digest('hex') !== request.piece) {
+      this.#take({ ...this.#model, session: undefined })
+      this.#forgetSession()
+      return this.#refuse('bad-digest', at)
+    }
+    const handled = this.#ask({ kind: 'finish', epoch: request.epoch }, at)
+    if (handled.answer.answer === 'kept') this.#forgetSession()
+    const cut = this.#cut
+    if (session !== undefined && cut?.piece === 0 && cut.bytes > session.size)
+      return { ...this.#cutNow(session.size, handled.doneAt), ...handled, ends: 'after' }
+    this.#save()
+    return handled
+  }
+
+  #digest(request: Extract<LinkRequest, { verb: 'digest' }>, at: number): Handled {
+    const { partition, from, to } = request
+    const part = this.#model.parts[partition]
+    if (part !== undefined && (to <= from || to > part.blocks * BLOCK_BYTES))
+      return this.#refuse('too-large', at)
+    const handled = this.#ask({ kind: 'digest', partition, size: to - from }, at)
+    if (handled.answer.answer === 'refused') return handled
+    const start = this.file.starts[partition] ?? 0
+    const sha256 = this.flash.digest(start + from, start + to)
+    return { ...handled, answer: { answer: 'digest', at: handled.doneAt, sha256 } }
+  }
+
+  #table(at: number): Handled {
+    if (this.#model.mode !== 'loader') return this.#refuse('wrong-mode', at)
+    return tableOf(this.file, this.flash, at)
+  }
+
+  #restart(request: Extract<LinkRequest, { verb: 'restart' }>, at: number): Handled {
+    const { epoch, to } = request
+    this.#check()
+    const { device, output, doneAt } = step(
+      this.nature,
+      this.#model,
+      { kind: 'restart', epoch, to },
+      at,
+    )
+    this.#take(device)
+    if (output.kind === 'refused') return said(output, doneAt)
+    this.#forgetSession()
+    this.#awayUntil = doneAt
+    this.#save()
+    const answer = { answer: 'mode', at, mode: to } as const
+    return { answer, payload: NO_BYTES, doneAt: at, ends: 'after' }
+  }
+
+  /**
+   * Before a start it checks what it holds by the bytes themselves. A stretch that was found to be there
+   * already, and so was not sent, is the image's as much as the ones that were.
+   */
+  #check(): void {
+    const { catalogue } = this.nature
+    for (const [name, part] of Object.entries(this.#model.parts)) {
+      const image = part.map.find((run) => run.kind === 'image')?.image
+      const facts = image === undefined ? undefined : catalogue.get(image)
+      if (facts === undefined || imageOn(part, catalogue) !== undefined) continue
+      const start = this.file.starts[name] ?? 0
+      if (this.flash.digest(start, start + facts.blocks * BLOCK_BYTES) !== facts.image) continue
+      const whole = { from: 0, to: facts.blocks, kind: 'image', image: facts.image, at: 0 } as const
+      this.#take(withPart(this.#model, name, { ...part, map: lay(part.map, whole) }))
+    }
+  }
+
+  #refuse(code: DeviceRefusal, at: number): Handled {
+    return said({ kind: 'refused', code }, at)
+  }
+}

@@ -1,0 +1,110 @@
+/**
+ * One stream to one device: frames in, frames out, in order. Hello with the secret comes first and soon,
+ * or the stream ends. Works on any Node duplex stream, so on TCP and on a process's own pipes.
+ */
+import type { Duplex } from 'node:stream'
+import type { Frame, Json, LinkRequest } from '@plain-slate/core'
+import { LINK_PROTOCOL, LOOKING, encodeFrame, frameDecoder, requestSchema } from '@plain-slate/core'
+import type { ModelClock } from './clock.ts'
+import type { SimulatedDevice } from './device.ts'
+import { REFUSAL_TEXTS } from './answers.ts'
+
+/** Hello must have come by then. */
+export const HELLO_MS = 2000
+/** Frames that may wait; past it the stream is not read on. */
+const WAITING_MAX = 16
+
+export type Served = {
+  readonly device: SimulatedDevice
+  readonly clock: ModelClock
+  readonly secret: string
+  /**
+   * Called when hello was right. A stream that owns the device ends any other; one that only looks is
+   * let in while nobody owns it. Answers whether it may stay.
+   */
+  readonly met: (stream: Duplex, owns: boolean) => boolean
+}
+
+/** Serves until the stream ends, the device goes away, or rules are broken. */
+export function serveStream(stream: Duplex, { device, clock, secret, met }: Served): void {
+  const decoder = frameDecoder()
+  const ended = new AbortController()
+  const waiting: Frame[] = []
+  let greeted = false
+  let busy = false
+  const late = setTimeout(() => greeted || stream.destroy(), HELLO_MS)
+  const close = () => {
+    if (ended.signal.aborted) return
+    ended.abort()
+    clearTimeout(late)
+    if (greeted) device.streamEnded()
+  }
+  stream.on('close', close)
+  stream.on('error', close)
+  stream.on('end', () => stream.end())
+  stream.on('data', (bytes: Uint8Array) => {
+    const pushed = decoder.push(bytes)
+    if (!pushed.ok) return void stream.destroy()
+    if (isOver()) return
+    waiting.push(...pushed.value)
+    if (waiting.length > WAITING_MAX) stream.pause()
+    void work()
+  })
+
+  const isOver = () => ended.signal.aborted || stream.writableEnded
+
+  async function work(): Promise<void> {
+    if (busy) return
+    busy = true
+    for (let frame = waiting.shift(); frame !== undefined; frame = waiting.shift()) {
+      if (isOver()) break
+      await one(frame)
+      if (waiting.length <= WAITING_MAX / 2 && stream.isPaused()) stream.resume()
+    }
+    busy = false
+  }
+
+  async function one({ header, payload }: Frame): Promise<void> {
+    const id = typeof header['id'] === 'number' ? header['id'] : 0
+    const parsed = requestSchema.safeParse(header)
+    if (!parsed.success) return void stream.write(notKnown(id, device.model.at))
+    if (!greeted && !greet(parsed.data)) return void stream.destroy()
+    const handled = device.handle(parsed.data, payload, clock.now(device.model.at))
+    await clock.until(handled.doneAt, ended.signal)
+    if (isOver()) return
+    if (handled.ends !== 'instead')
+      stream.write(encodeFrame({ ...json(handled.answer), id }, handled.payload))
+    if (handled.ends !== 'no') {
+      endSoftly(stream)
+    }
+  }
+
+  function greet(request: LinkRequest): boolean {
+    if (request.verb !== 'hello' || request.secret !== secret) return false
+    if (request.protocol !== LINK_PROTOCOL) return false
+    /* An older owner is told so by the device itself, and does not push a newer one off the cable. */
+    const owns = request.epoch !== LOOKING && request.epoch >= device.model.epoch
+    if (!met(stream, owns)) return false
+    greeted = true
+    clearTimeout(late)
+    return true
+  }
+}
+
+/** An answer to what is no verb of ours. */
+function notKnown(id: number, at: number): Uint8Array {
+  const code = 'unknown-verb'
+  return encodeFrame({ answer: 'refused', id, at, code, text: REFUSAL_TEXTS[code] })
+}
+
+/** How long the far side may take to notice that a stream is over. */
+const LINGER_MS = 1000
+
+/** Ends a stream so that what was said already arrives: no more is heard, then it is destroyed. */
+export function endSoftly(stream: Duplex): void {
+  stream.end()
+  stream.resume()
+  setTimeout(() => stream.destroy(), LINGER_MS).unref()
+}
+
+const json = (answer: object): Record<string, Json> => answer as Record<string, Json>
