@@ -108,7 +108,8 @@ const isBack = (device: SimulatedDevice, clock: ModelClock): boolean =>
   clock.pace === 0 || clock.now(0) >= device.awayUntil
 
 function shownOf(device: SimulatedDevice, clock: ModelClock): StandInDevice {
-  const { model, family, file } = device
+  const { model, file } = device
+  const { family } = device.nature
   const away = !isBack(device, clock)
   return {
     serial: model.serial,
@@ -149,12 +150,12 @@ function actOn(devices: readonly OnBench[], act: StandInAct): string | undefined
       device.putCellIn()
       return undefined
     case 'charge':
-      if (!device.family.chargesIn.includes(device.model.mode))
+      if (!device.nature.family.chargesIn.includes(device.model.mode))
         return `It does not charge in this mode (${device.model.mode}).`
       device.charge(act.percent, now)
       return undefined
     case 'keys': {
-      const way = keysOf(device.family, device.model.mode).find(({ to }) => to === act.to)
+      const way = keysOf(device.nature.family, device.model.mode).find(({ to }) => to === act.to)
       if (way === undefined) return `From ${device.model.mode} no keys lead to ${act.to}.`
       /* A chord from off is held while the cell goes in. */
       device.putCellIn()

@@ -9,22 +9,12 @@ import { crc32 } from 'node:zlib'
 import type {
   DeviceModel,
   DeviceRefusal,
-  Family,
   LinkRequest,
   Mode,
   Nature,
   TwinInput,
 } from '@plain-slate/core'
-import {
-  BLOCK_BYTES,
-  arraySectors,
-  cutAt,
-  factsOf,
-  imageOn,
-  lay,
-  step,
-  withPart,
-} from '@plain-slate/core'
+import { BLOCK_BYTES, cutAt, factsOf, imageOn, lay, step, withPart } from '@plain-slate/core'
 import type { Handled } from './answers.ts'
 import { NO_BYTES, brokenOff, said, tableOf, tornBytes } from './answers.ts'
 import type { DeviceFile } from './device-file.ts'
@@ -78,9 +68,6 @@ export class SimulatedDevice {
   get cellOut(): boolean {
     return this.#cellOut
   }
-  get family(): Family {
-    return this.nature.family
-  }
   get awayUntil(): number {
     return this.#awayUntil
   }
@@ -89,7 +76,6 @@ export class SimulatedDevice {
     return factsOf(this.nature, this.#model)
   }
 
-  /** Everything as it stands, for the file. */
   kept(): DeviceFile {
     return {
       ...this.file,
@@ -108,7 +94,6 @@ export class SimulatedDevice {
     this.#left = true
   }
 
-  // What hands do.
   plug(port: string): void {
     this.#port = port
     this.#save()
