@@ -39,6 +39,7 @@ export async function openServer(template: Template): Promise<Running> {
     DATABASE_URL: superuser.href,
     PLAIN_SLATE_SECRETS: secrets,
     PLAIN_SLATE_LOG: 'error',
+    PLAIN_SLATE_VAULT: mkdtempSync(join(tmpdir(), 'plain-slate-vault-')),
   })
   if (!config.ok) throw new Error(config.refusal)
   return serve(config.value, WEB_DIST, { version: 'e2e', jobs: false })

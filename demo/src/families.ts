@@ -1,5 +1,6 @@
 /** The families of the demo, read from their YAML: no aliases, no custom tags. */
 import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import type { Family } from '@plain-slate/core'
 import { familySchema } from '@plain-slate/core'
@@ -9,5 +10,5 @@ import { parse } from 'yaml'
 export const readFamily = (path: string): Family =>
   familySchema.parse(parse(readFileSync(path, 'utf8'), { maxAliasCount: 0 }))
 
-export const TARN_PATH = fileURLToPath(new URL('../families/tarn.yaml', import.meta.url))
-export const tarnFamily = (): Family => readFamily(TARN_PATH)
+export const FAMILIES_FOLDER = fileURLToPath(new URL('../families', import.meta.url))
+export const tarnFamily = (): Family => readFamily(join(FAMILIES_FOLDER, 'tarn.yaml'))

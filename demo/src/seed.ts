@@ -57,7 +57,7 @@ export async function seedDemo(db: Database, realNow: number): Promise<void> {
       firstSlip: FIRST_FREE_SLIP,
     })
     await insertBench(trx, {
-      ports: PORTS.map((name) => ({ name, cable: null, note: '' })),
+      ports: PORTS.map((name) => ({ name, note: '' })),
       cables: CABLES.map(([name, port, note]) => ({ name, port, note })),
     })
     const events = [...peopleEvents(), ...DEMO_SLIPS.flatMap(slipEvents)]

@@ -2,8 +2,9 @@
  * The start command: database, tables, demo, build, server; then it watches over them until Ctrl-C.
  * Whatever fails says why in a sentence and exits with 1, with everything it had started ended.
  */
-import { seedDemo, DEMO_PEOPLE } from '@plain-slate/demo'
+import { DEMO_PEOPLE, FAMILIES_FOLDER, seedDemo, shelveDemo } from '@plain-slate/demo'
 import { migrate, openDatabase, readShop } from '@plain-slate/server'
+import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { openCluster, secretIn } from '../database/cluster.ts'
 import { appUrl, prepare } from '../database/prepare.ts'
@@ -12,14 +13,15 @@ import { CannotGoOn, POSTGRES, ensureDebian } from '../machine/debian.ts'
 import { freePort, isFree } from '../machine/ports.ts'
 import { pause } from '../process/alive.ts'
 import { supervise } from '../process/supervisor.ts'
-import type { Supervision, Watch } from '../process/supervisor.ts'
+import type { Service, Supervision, Watch } from '../process/supervisor.ts'
+import { nodeService } from '../process/node-service.ts'
+import { agentService, simulatedBench } from './bench.ts'
 import { buildWeb } from './build.ts'
 import type { Kind } from './folder.ts'
 import { dropNote, kindOf, logIn, serverSecrets, takeFolder, writeNote } from './folder.ts'
 import type { StartOptions } from './options.ts'
 import { HELP, USUAL_PORT, readOptions } from './options.ts'
 import { watchNpm } from './parent.ts'
-import { webService } from './server.ts'
 
 const DATABASE = 'plain_slate'
 
@@ -68,16 +70,50 @@ async function run(options: StartOptions, begun: Supervision[]): Promise<void> {
   const databaseUrl = options.databaseUrl ?? (await ownDatabase(dataFolder, watch, begun))
   await fill(databaseUrl, kind)
   await building
-  const server = webService({
-    databaseUrl,
-    port,
-    secretsFile: serverSecrets(dataFolder),
-    logFile: logIn(dataFolder, 'server'),
-  })
-  begun.push(await supervise(server, watch))
   const address = `http://127.0.0.1:${port}/`
+  const standIns = kind === 'demo' ? await simulatedBench(dataFolder, options.pace) : undefined
+  const secretsFile = serverSecrets(dataFolder)
+  const agent = agentService(dataFolder, address, vaultIn(dataFolder))
+  const server = webService(
+    { databaseUrl, port, secretsFile, dataFolder, kind },
+    standIns?.controlFile,
+  )
+  /* They end in the opposite order: web, agent, stand-ins, database. */
+  for (const service of [standIns?.service, agent, server])
+    if (service !== undefined) begun.push(await supervise(service, watch))
+  if (kind === 'demo') await shelveDemo(address, secretIn(join(dataFolder, 'bench.secret')))
   writeNote(dataFolder, address)
   announce(address, kind)
+}
+
+const vaultIn = (dataFolder: string) => join(dataFolder, 'vault')
+
+type WebPlan = {
+  readonly databaseUrl: string
+  readonly port: number
+  readonly secretsFile: string
+  readonly dataFolder: string
+  readonly kind: Kind
+}
+
+/** The web server as a service. A shop of one's own keeps its family files in its data folder. */
+function webService(plan: WebPlan, controlFile: string | undefined): Service {
+  const { dataFolder } = plan
+  const own = join(dataFolder, 'families')
+  mkdirSync(own, { recursive: true })
+  return nodeService({
+    name: 'server',
+    file: 'packages/server/src/main.ts',
+    env: {
+      DATABASE_URL: plan.databaseUrl,
+      PLAIN_SLATE_PORT: String(plan.port),
+      PLAIN_SLATE_SECRETS: plan.secretsFile,
+      PLAIN_SLATE_VAULT: vaultIn(dataFolder),
+      PLAIN_SLATE_FAMILIES: plan.kind === 'demo' ? FAMILIES_FOLDER : own,
+      PLAIN_SLATE_STANDINS: controlFile ?? '',
+    },
+    logFile: logIn(dataFolder, 'server'),
+  })
 }
 
 async function webPort(wanted: number | undefined): Promise<number> {

@@ -9,11 +9,15 @@ export type StartOptions = {
   readonly port: number | undefined
   readonly dataFolder: string
   readonly empty: boolean
+  /** How much faster simulated devices live; 0: as fast as bytes go. */
+  readonly pace: number
   /** A database of one's own instead of the private cluster. */
   readonly databaseUrl: string | undefined
 }
 
 export const USUAL_PORT = 4173
+/** A demo's devices live this much faster than real ones. */
+export const DEMO_PACE = 20
 
 export const HELP = `npm start -- [options]
 
@@ -23,6 +27,7 @@ and fills it with a demo shop.
   --port N      listen on this port (${USUAL_PORT}, or a free one when that is taken)
   --data DIR    keep everything in this folder (./data)
   --empty       no demo: whoever opens the page first founds the shop and becomes its first lead
+  --pace N      simulated devices live N times as fast as real ones (${DEMO_PACE}; 0: as fast as bytes go)
   --help        this text
 
 DATABASE_URL=postgres://… uses a PostgreSQL of your own instead of the private one.
@@ -38,10 +43,14 @@ export function readOptions(
   const port = values.port === undefined ? undefined : Number(values.port)
   if (port !== undefined && !(Number.isInteger(port) && port >= 1 && port <= 65535))
     throw new CannotGoOn(`--port takes a number from 1 to 65535, not “${values.port ?? ''}”.`)
+  const pace = values.pace === undefined ? DEMO_PACE : Number(values.pace)
+  if (!(pace >= 0 && pace <= 1000))
+    throw new CannotGoOn(`--pace takes a number from 0 to 1000, not “${values.pace ?? ''}”.`)
   return {
     port,
     dataFolder: resolve(ROOT, values.data ?? 'data'),
     empty: values.empty === true,
+    pace,
     databaseUrl: env['DATABASE_URL'],
   }
 }
@@ -54,6 +63,7 @@ function parse(args: readonly string[]) {
         port: { type: 'string' },
         data: { type: 'string' },
         empty: { type: 'boolean' },
+        pace: { type: 'string' },
         help: { type: 'boolean' },
       },
     }).values

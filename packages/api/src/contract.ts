@@ -1,11 +1,24 @@
 /** Every route of the product in one object. */
+import { agentRoutes } from './agent.ts'
+import { benchRoutes } from './bench.ts'
 import { bookRoutes } from './book.ts'
 import { peopleRoutes } from './people.ts'
 import type { Route } from './route.ts'
+import { runRoutes } from './runs.ts'
+import { shelfRoutes } from './shelf.ts'
 import { shopRoutes } from './shop.ts'
 import { slipRoutes } from './slips.ts'
 
-export const contract = { ...shopRoutes, ...peopleRoutes, ...slipRoutes, ...bookRoutes } as const
+export const contract = {
+  ...shopRoutes,
+  ...peopleRoutes,
+  ...slipRoutes,
+  ...bookRoutes,
+  ...shelfRoutes,
+  ...benchRoutes,
+  ...runRoutes,
+  ...agentRoutes,
+} as const
 export type Contract = typeof contract
 export type RouteName = keyof Contract
 

@@ -16,19 +16,6 @@ export const shopSchema = z.object({
 })
 export type Shop = z.infer<typeof shopSchema>
 
-export const portSchema = z.object({
-  name: z.string(),
-  cable: z.string().nullable(),
-  note: z.string(),
-})
-export const cableSchema = z.object({
-  name: z.string(),
-  port: z.string().nullable(),
-  note: z.string(),
-})
-export const benchSchema = z.object({ ports: z.array(portSchema), cables: z.array(cableSchema) })
-export type Bench = z.infer<typeof benchSchema>
-
 /** One hit of the find box. A new kind is one more arm here and its search on the server. */
 export const hitSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('slip'), number: z.string(), title: z.string(), detail: z.string() }),
@@ -37,7 +24,17 @@ export const hitSchema = z.discriminatedUnion('kind', [
 export type Hit = z.infer<typeof hitSchema>
 
 /** What changed, never how: the client fetches again. */
-export const TOPICS = ['slip', 'book', 'people', 'bench', 'shop', 'session'] as const
+export const TOPICS = [
+  'slip',
+  'book',
+  'people',
+  'bench',
+  'run',
+  'shelf',
+  'work',
+  'shop',
+  'session',
+] as const
 export const newsSchema = z.object({
   topic: z.enum(TOPICS),
   id: z.string(),
@@ -57,13 +54,6 @@ export const shopRoutes = {
     needs: 'nobody',
     summary: 'Whose shop this is, and its clock',
     answer: shopSchema,
-  }),
-  bench: route({
-    method: 'get',
-    path: '/api/bench',
-    needs: 'trainee',
-    summary: 'Ports and cables',
-    answer: benchSchema,
   }),
   find: route({
     method: 'get',

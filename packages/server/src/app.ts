@@ -4,6 +4,8 @@ import type { Express, RequestHandler } from 'express'
 import express from 'express'
 import { rateLimit } from 'express-rate-limit'
 import { pinoHttp } from 'pino-http'
+import { agentHandlers } from './agents/handlers.ts'
+import { benchHandlers } from './bench/handlers.ts'
 import { bookHandlers } from './book/handlers.ts'
 import { lastResort, refuseWith } from './edge/errors.ts'
 import { knownHost, notCached, sameOrigin } from './edge/guards.ts'
@@ -13,11 +15,15 @@ import type { House } from './house.ts'
 import { peopleHandlers } from './people/handlers.ts'
 import { knowActor, sessions } from './people/session.ts'
 import { servePages } from './pages.ts'
+import { runHandlers } from './runs/handlers.ts'
+import { shelfHandlers } from './shelf/handlers.ts'
 import { shopHandlers } from './shop/handlers.ts'
 import { slipHandlers } from './slips/handlers.ts'
 
 /** Heads and notes are small; files go another way. */
 const BODY_LIMIT = '64kb'
+/** Reports hold journals and the heads of disks. */
+const AGENT_LIMIT = '2mb'
 /** Sign-ins a minute from one address, on top of the slowing of each person's PIN. */
 const SIGN_INS_A_MINUTE = 60
 
@@ -40,7 +46,9 @@ export function makeApp(house: House, webDist: string): App {
     }),
   )
   app.use(knownHost(house.config), ...headers(house.config))
-  app.use('/api', notCached, sameOrigin(house.config), express.json({ limit: BODY_LIMIT }))
+  app.use('/api', notCached, sameOrigin(house.config))
+  app.use('/api/agent', express.json({ limit: AGENT_LIMIT }))
+  app.use('/api', express.json({ limit: BODY_LIMIT }))
   app.use(['/api/session', '/api/first-lead'], signInLimit())
   app.use('/api', butHealth(session.handler), butHealth(knowActor(house)))
   mount(app, house, {
@@ -48,6 +56,10 @@ export function makeApp(house: House, webDist: string): App {
     ...peopleHandlers(house),
     ...slipHandlers(house),
     ...bookHandlers(house),
+    ...shelfHandlers(house),
+    ...benchHandlers(house),
+    ...runHandlers(house),
+    ...agentHandlers(house),
   })
   servePages(app, webDist)
   app.use((req, res) => {

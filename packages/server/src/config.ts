@@ -15,6 +15,12 @@ const environment = z.object({
   PLAIN_SLATE_PORT: z.coerce.number().int().min(0).max(65535).default(0),
   /** File with two lines, 0600: the secret that signs cookies and the bench secret. */
   PLAIN_SLATE_SECRETS: z.string(),
+  /** Folder of the vault, where bytes of archives lie by their digest. */
+  PLAIN_SLATE_VAULT: z.string(),
+  /** Folder of family files; none: no family is known. */
+  PLAIN_SLATE_FAMILIES: z.string().default(''),
+  /** File with two lines, 0600: address and secret of the control side of simulated devices. */
+  PLAIN_SLATE_STANDINS: z.string().default(''),
   /** Further host names under which a proxy reaches this server. */
   PLAIN_SLATE_HOSTS: z.string().default(''),
   /** `tls` when a proxy in front ends TLS and sets X-Forwarded-Proto. */
@@ -28,6 +34,9 @@ export type Config = {
   readonly port: number
   readonly cookieSecret: string
   readonly benchSecret: string
+  readonly vaultFolder: string
+  readonly familiesFolder: string | undefined
+  readonly standIns: { readonly address: string; readonly secret: string } | undefined
   readonly hosts: readonly string[]
   readonly behindTls: boolean
   readonly logLevel: string
@@ -54,8 +63,17 @@ export function readConfig(env: NodeJS.ProcessEnv): Result<Config, string> {
     port: given.PLAIN_SLATE_PORT,
     cookieSecret,
     benchSecret,
+    vaultFolder: given.PLAIN_SLATE_VAULT,
+    familiesFolder: given.PLAIN_SLATE_FAMILIES || undefined,
+    standIns: standInsOf(given.PLAIN_SLATE_STANDINS),
     hosts: given.PLAIN_SLATE_HOSTS.split(',').filter((host) => host !== ''),
     behindTls,
     logLevel: given.PLAIN_SLATE_LOG,
   })
+}
+
+function standInsOf(file: string): Config['standIns'] {
+  if (file === '') return undefined
+  const [address, secret] = readFileSync(file, 'utf8').split('\n')
+  return address && secret ? { address, secret } : undefined
 }

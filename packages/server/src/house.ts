@@ -1,6 +1,7 @@
 /** What every feature of the server is handed: the database, the shop's clock, the news, the log. */
-import type { Ms } from '@plain-slate/core'
+import type { Family, Ms } from '@plain-slate/core'
 import { ms } from '@plain-slate/core'
+import type { Vault } from '@plain-slate/vault'
 import type { Logger } from 'pino'
 import type { Config } from './config.ts'
 import type { Hub } from './events/hub.ts'
@@ -14,6 +15,10 @@ export type House = {
   readonly log: Logger
   readonly clock: ShopClock
   readonly version: string
+  readonly vault: Vault
+  readonly families: readonly Family[]
+  /** Hands long work to the queue; where no queue runs, it is done at once. */
+  readonly enqueue: (work: string, data: Readonly<Record<string, string>>) => Promise<void>
 }
 
 /** The shop's clock: real time plus the shop's offset (zero outside the demo). */

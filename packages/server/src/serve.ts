@@ -6,9 +6,12 @@ import { pino } from 'pino'
 import { makeApp } from './app.ts'
 import type { Config } from './config.ts'
 import { makeHub } from './events/hub.ts'
+import { openFolder } from '@plain-slate/vault'
+import { readFamilies } from './families.ts'
 import { shopClock } from './house.ts'
 import type { House } from './house.ts'
-import { startJobs } from './jobs/jobs.ts'
+import type { Queue } from './jobs/jobs.ts'
+import { startJobs, workNow } from './jobs/jobs.ts'
 import { openDatabase } from './tables/database.ts'
 import { listen } from './tables/news.ts'
 
@@ -31,7 +34,18 @@ export async function serve(
   const log = pino({ level: config.logLevel, base: null }, pino.destination(2))
   const db = openDatabase(config.databaseUrl)
   const clock = shopClock(db, options.realNow)
-  const house: House = { db, config, hub: makeHub(), log, clock, version: options.version }
+  const queue: { jobs: Queue | undefined } = { jobs: undefined }
+  const house: House = {
+    db,
+    config,
+    hub: makeHub(),
+    log,
+    clock,
+    version: options.version,
+    vault: await openFolder(config.vaultFolder),
+    families: readFamilies(config.familiesFolder),
+    enqueue: (work, data) => (queue.jobs?.enqueue ?? workNow(house))(work, data),
+  }
   const app = makeApp(house, webDist)
   const server = createServer(app.express)
   const ending = new AbortController()
@@ -43,13 +57,13 @@ export async function serve(
     },
     ending.signal,
   )
-  const stopJobs = options.jobs ? await startJobs(house) : () => Promise.resolve()
+  if (options.jobs) queue.jobs = await startJobs(house)
   const port = await listening(server, config)
   const stop = async () => {
     ending.abort()
     house.hub.tell({ kind: 'bye' })
     await drained(server)
-    await stopJobs()
+    await queue.jobs?.stop()
     await app.close()
     await db.destroy()
   }

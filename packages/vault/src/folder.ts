@@ -11,10 +11,13 @@ import { NotAsPromised, NotStored } from './vault.ts'
 
 const UNDER_WAY = 'under-way'
 
-/** Opens the folder; what an earlier, killed process left under way is thrown out. */
-export async function openFolder(folder: string): Promise<Vault> {
+/**
+ * Opens the folder. The one that writes sweeps: what an earlier, killed process left under way is thrown
+ * out. Others that only read must not.
+ */
+export async function openFolder(folder: string, { sweep } = { sweep: true }): Promise<Vault> {
   const underWay = join(folder, UNDER_WAY)
-  await rm(underWay, { recursive: true, force: true })
+  if (sweep) await rm(underWay, { recursive: true, force: true })
   await mkdir(underWay, { recursive: true })
   const pathOf = (digest: Digest): string => {
     if (!/^[0-9a-f]{64}$/.test(digest)) throw new RangeError(`no digest: ${digest}`)

@@ -23,6 +23,16 @@ export const BOOK_ACTS = [
   'slip.state',
   'slip.noted',
   'text.withdrawn',
+  'archive.shelved',
+  'archive.refused',
+  'package.shelved',
+  'cable.moved',
+  'run.started',
+  'run.taken-up',
+  'run.done-by-hand',
+  'run.stop-asked',
+  'run.stopped',
+  'run.ended',
 ] as const
 export type BookAct = (typeof BOOK_ACTS)[number]
 

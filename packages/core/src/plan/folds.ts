@@ -47,8 +47,30 @@ export function fold(plan: Plan, at: Case, own: OwnFigures = {}): Folds {
     needs: Math.max(Math.ceil(drains + house.batteryMargin), house.batteryFloor ?? 0),
     restarts: effects.filter(({ restarts }) => restarts).length,
     fates: fatesOf(plan, at, effects),
-    wayBackUntil: plan.wayBack === undefined ? undefined : plan.steps.length,
+    wayBackUntil: wayBackUntil(plan, at, effects),
   }
+}
+
+/**
+ * The last step after which the package of the present build can still be put back and started with the
+ * data readable: until the floor passes it, the loader is one it does not start under, or a start has
+ * made the data belong to a newer release. 0: not even before the first step.
+ */
+function wayBackUntil(plan: Plan, at: Case, effects: readonly Effect[]): number | undefined {
+  const back = at.shelf.find(({ manifest }) => manifest.id === plan.wayBack)?.manifest
+  if (back === undefined) return undefined
+  const { floor, release, loaderVersion } = plan.expected
+  const tooLow = back.generation < floor
+  const dataGoesOn = at.family.dataKeys.hangOn.includes('release') && back.release < release
+  const loaderTooNew = (back.requires.maxLoader ?? Infinity) < loaderVersion
+  const closes = plan.steps.findIndex((one, index) => {
+    const effect = effects[index]
+    const loaderWritten = one.kind === 'write' && one.image.role === 'loader'
+    if (loaderWritten && loaderTooNew) return true
+    if (one.kind === 'first-start' && dataGoesOn) return true
+    return effect?.raisesFloor === true && tooLow
+  })
+  return closes < 0 ? plan.steps.length : closes
 }
 
 /** An item shares the fate of the partition it lies on. */

@@ -77,12 +77,12 @@ describe('the plan of slip 0417', () => {
     }
   })
 
-  it('names the way back only while its package is here, proven and not below the floor', () => {
+  it('names the way back only while its package is here and proven', () => {
     expect(plan().wayBack).toBe('tarn-H2.0ZC.r4-full')
     const gone = shelf.filter(({ manifest }) => manifest.id !== 'tarn-H2.0ZC.r4-full')
     expect(plan({ shelf: gone }).wayBack).toBeUndefined()
-    const shelved = proven(pack({ ...newest, generation: 7 }))
-    expect(plan({ shelved }).wayBack).toBeUndefined()
+    const unproven = shelf.map(({ manifest }) => ({ manifest, state: 'here' as const }))
+    expect(plan({ shelf: unproven }).wayBack).toBeUndefined()
   })
 })
 

@@ -81,7 +81,7 @@ export function makePlan({ at, mode, permission }: PlanAsk): Result<Plan, NoPlan
     packages,
     steps: bodies.map((body, index) => ({ ...body, number: index + 1 })),
     expected,
-    wayBack: wayBackOf(at, expected),
+    wayBack: wayBackOf(at),
   })
 }
 
@@ -163,15 +163,11 @@ function expectedOf(at: Case, packages: readonly PlannedPackage[]): Expected {
   return { build, release, loaderVersion, floor }
 }
 
-/** A proven full package of the build it has now, not below the floor the plan leaves. */
-function wayBackOf(at: Case, expected: Expected): string | undefined {
+/** A proven full package of the build it has now; how long it stays a way back is folded. */
+function wayBackOf(at: Case): string | undefined {
   const build = settled(at.identity, 'build')
   return at.shelf.find(
     ({ manifest, state }) =>
-      manifest.kind === 'full' &&
-      manifest.build === build &&
-      state === 'proven' &&
-      manifest.generation >= expected.floor &&
-      (manifest.requires.maxLoader ?? Infinity) >= expected.loaderVersion,
+      manifest.kind === 'full' && manifest.build === build && state === 'proven',
   )?.manifest.id
 }

@@ -90,8 +90,9 @@ export function step(nature: Nature, device: DeviceModel, input: TwinInput, at: 
   switch (input.kind) {
     case 'hello':
     case 'facts':
-      return met.mode === 'off'
-        ? { device: met, output: { kind: 'silent' }, doneAt: at }
+      if (met.mode === 'off') return { device: met, output: { kind: 'silent' }, doneAt: at }
+      return looks
+        ? told(met, { kind: 'facts', facts: factsOf(nature, met) })
         : done(nature, met, { kind: 'ask' }, { kind: 'facts', facts: factsOf(nature, met) })
     case 'tally':
       return tally(nature, met)

@@ -26,10 +26,17 @@ export function sameOrigin(config: Config): RequestHandler {
     if (SAFE.includes(req.method)) return next()
     if (!bearsSecret(req, config) && !isSameOrigin(req, config))
       return refuseWith(req, res, { code: 'edge.origin' })
-    if (!req.is('application/json')) return refuseWith(req, res, { code: 'input.not-json' })
+    if (!req.is('application/json') && !isUpload(req))
+      return refuseWith(req, res, { code: 'input.not-json' })
     next()
   }
 }
+
+/** An archive comes as bytes, to one address only. */
+const isUpload = (req: Request): boolean =>
+  req.method === 'POST' &&
+  req.originalUrl.startsWith('/api/shelf/archives?') &&
+  req.is('application/octet-stream') !== false
 
 function isSameOrigin(req: Request, config: Config): boolean {
   const site = req.headers['sec-fetch-site']

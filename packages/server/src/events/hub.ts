@@ -14,7 +14,8 @@ export type Word =
 
 export type Subscriber = {
   readonly personId: string
-  readonly role: Role
+  /** A person's role, or the agent's place above all of them. */
+  readonly role: Role | 'agent'
   readonly hear: (word: Word) => void
 }
 
@@ -23,6 +24,9 @@ const TOPIC_NEEDS: Readonly<Record<Topic, Need>> = {
   book: 'trainee',
   people: 'trainee',
   bench: 'trainee',
+  run: 'trainee',
+  shelf: 'trainee',
+  work: 'agent',
   shop: 'trainee',
   session: 'trainee',
 }

@@ -6,7 +6,7 @@ import type { Request, Response } from 'express'
 import type { House } from '../house.ts'
 import type { Face } from '../people/face.ts'
 import { sessionLives } from '../tables/sessions.ts'
-import type { Word } from './hub.ts'
+import type { Subscriber, Word } from './hub.ts'
 
 const HEARTBEAT_MS = 20_000
 const SESSION_CHECK_MS = 60_000
@@ -15,9 +15,26 @@ const BACKLOG_BYTES = 256 * 1024
 
 /** Streams until the browser, the session or the server ends it; false when too many are open. */
 export function stream(house: House, actor: Face, req: Request, res: Response): boolean {
+  if (!streamTo(house, { personId: actor.id, role: actor.role }, res)) return false
+  const check = setInterval(() => {
+    sessionLives(house.db, req.sessionID)
+      .then((lives) => {
+        if (!lives) res.end('event: signed-off\ndata: {}\n\n')
+      })
+      .catch(() => res.end())
+  }, SESSION_CHECK_MS)
+  res.on('close', () => clearInterval(check))
+  return true
+}
+
+/** The stream itself, for a person or an agent. */
+export function streamTo(
+  house: House,
+  who: Pick<Subscriber, 'personId' | 'role'>,
+  res: Response,
+): boolean {
   const leave = house.hub.subscribe({
-    personId: actor.id,
-    role: actor.role,
+    ...who,
     hear: (word) => {
       if (res.writableLength > BACKLOG_BYTES) res.destroy()
       else if (word.kind === 'bye') res.end()
@@ -28,16 +45,8 @@ export function stream(house: House, actor: Face, req: Request, res: Response): 
   res.writeHead(200, { 'content-type': 'text/event-stream', 'x-accel-buffering': 'no' })
   res.write('retry: 1000\n\nevent: hello\ndata: {}\n\n')
   const beat = setInterval(() => res.write(': beat\n\n'), HEARTBEAT_MS)
-  const check = setInterval(() => {
-    sessionLives(house.db, req.sessionID)
-      .then((lives) => {
-        if (!lives) res.end('event: signed-off\ndata: {}\n\n')
-      })
-      .catch(() => res.end())
-  }, SESSION_CHECK_MS)
   res.on('close', () => {
     clearInterval(beat)
-    clearInterval(check)
     leave()
   })
   return true

@@ -41,7 +41,7 @@ describe('work that runs by itself', () => {
       .from('schedule')
       .orderBy('name')
       .pluck('name')) as string[]
-    await stop()
+    await stop.stop()
     expect(queued).toEqual(['book-check', 'session-purge'])
   })
 })

@@ -6,8 +6,11 @@
 import PgBoss from 'pg-boss'
 import { checkBook } from '../book/check.ts'
 import type { House } from '../house.ts'
+import { READ_ARCHIVE, readArchive } from '../shelf/read-archive.ts'
 import { purgeSessions } from '../tables/sessions.ts'
+import { listUnread } from '../tables/shelf.ts'
 
+/** A job that runs at times by itself. */
 export type Job = {
   readonly name: string
   /** Five cron fields, in UTC. */
@@ -24,11 +27,33 @@ export const JOBS: readonly Job[] = [
   },
 ]
 
+type Work = (house: House, data: Readonly<Record<string, string>>) => Promise<object>
+
+/** Work that somebody hands in. */
+const WORK: Readonly<Record<string, Work>> = {
+  [READ_ARCHIVE]: (house, { id = '' }) => readArchive(house, id),
+}
+
+/** Does handed-in work at once: where no queue runs. */
+export const workNow =
+  (house: House): House['enqueue'] =>
+  async (name, data) => {
+    await WORK[name]?.(house, data)
+  }
+
+/** Somebody waits for this work: it is looked for often. */
+const QUICK = { pollingIntervalSeconds: 0.5 }
 const POOL_MAX = 2
 const STOP_TIMEOUT_MS = 5000
 
-/** Starts the queue's workers; answers the way to stop them, which lets a running job end. */
-export async function startJobs(house: House, jobs = JOBS): Promise<() => Promise<void>> {
+export type Queue = {
+  readonly enqueue: House['enqueue']
+  /** Stops the workers; a running job may end. */
+  readonly stop: () => Promise<void>
+}
+
+/** Starts the queue's workers. What a server that died left unread is handed in again. */
+export async function startJobs(house: House, jobs = JOBS): Promise<Queue> {
   const boss = new PgBoss({
     connectionString: house.config.databaseUrl,
     application_name: 'plain-slate jobs',
@@ -45,5 +70,18 @@ export async function startJobs(house: House, jobs = JOBS): Promise<() => Promis
     })
     await boss.schedule(job.name, job.when)
   }
-  return () => boss.stop({ graceful: true, timeout: STOP_TIMEOUT_MS, wait: true })
+  for (const [name, work] of Object.entries(WORK)) {
+    await boss.createQueue(name)
+    await boss.work<Record<string, string>>(name, QUICK, async ([job]) => {
+      const result = job === undefined ? {} : await work(house, job.data)
+      house.log.info({ job: name, result }, 'work done')
+      return result
+    })
+  }
+  const enqueue: House['enqueue'] = async (name, data) => void (await boss.send(name, data))
+  for (const id of await listUnread(house.db)) await enqueue(READ_ARCHIVE, { id })
+  return {
+    enqueue,
+    stop: () => boss.stop({ graceful: true, timeout: STOP_TIMEOUT_MS, wait: true }),
+  }
 }

@@ -7,6 +7,9 @@ import * as personalTexts from './005-personal-texts.ts'
 import * as slips from './006-slips.ts'
 import * as bench from './007-bench.ts'
 import * as bookChecks from './008-book-checks.ts'
+import * as shelf from './009-shelf.ts'
+import * as devices from './010-devices.ts'
+import * as runs from './011-runs.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -17,6 +20,9 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '006-slips': slips,
   '007-bench': bench,
   '008-book-checks': bookChecks,
+  '009-shelf': shelf,
+  '010-devices': devices,
+  '011-runs': runs,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

@@ -45,7 +45,7 @@ export async function found(
     } as const
     await insertPerson(trx, { ...lead, pinHash })
     await insertBench(trx, {
-      ports: PORTS.map((name) => ({ name, cable: null, note: '' })),
+      ports: PORTS.map((name) => ({ name, note: '' })),
       cables: [],
     })
     await enter(house, trx, { by: id, act: 'shop.founded', facts: { firstSlip: FIRST_SLIP } })

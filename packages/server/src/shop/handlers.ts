@@ -9,7 +9,6 @@ import type { Handler } from '../edge/mount.ts'
 import { stream } from '../events/stream.ts'
 import { find as findAll } from '../find/find.ts'
 import type { House } from '../house.ts'
-import { readBench } from '../tables/bench.ts'
 import { readiness } from '../tables/database.ts'
 import { readShop } from '../tables/shop.ts'
 
@@ -24,7 +23,6 @@ export function shopHandlers(house: House) {
     const { name, place, zone, demo } = found
     return ok({ name, place, zone, now, demo, empty: false })
   }
-  const bench: Of<'bench'> = async () => ok(await readBench(house.db))
   const find: Of<'find'> = async ({ query }) => ok(await findAll(house.db, query.q))
   const rights: Of<'rights'> = () => Promise.resolve(ok(rightsTable()))
 
@@ -47,7 +45,7 @@ export function shopHandlers(house: House) {
     res.type('html').send(docsPage())
     return Promise.resolve(ok(WRITTEN))
   }
-  return { shop, bench, find, rights, events, health, ready, openapi, docs }
+  return { shop, find, rights, events, health, ready, openapi, docs }
 }
 
 /** Every route with the role it needs: the declared table of rights. */

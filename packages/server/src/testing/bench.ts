@@ -96,6 +96,7 @@ export function configFor(databaseUrl: string, more: NodeJS.ProcessEnv = {}) {
     DATABASE_URL: databaseUrl,
     PLAIN_SLATE_SECRETS: secrets,
     PLAIN_SLATE_LOG: 'silent',
+    PLAIN_SLATE_VAULT: mkdtempSync(join(tmpdir(), 'plain-slate-vault-')),
     ...more,
   })
   if (!config.ok) throw new Error(config.refusal)

@@ -14,7 +14,10 @@ const READS: Readonly<Record<Topic, readonly RouteName[]>> = {
   slip: ['slips', 'slip', 'slipHistory', 'find'],
   book: ['book', 'slipHistory'],
   people: ['people', 'faces', 'find'],
-  bench: ['bench'],
+  bench: ['bench', 'hands'],
+  run: ['run', 'runs'],
+  shelf: ['shelf', 'shelfPackage'],
+  work: [],
   shop: ['shop'],
   session: ['sessionShow'],
 }

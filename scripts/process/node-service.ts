@@ -1,43 +1,57 @@
-/** The web server as a supervised process. */
+/** One of our own Node processes as a supervised service: ready when it prints a line that begins so. */
 import type { ChildProcess } from 'node:child_process'
 import { join } from 'node:path'
 import { ROOT } from '../bootstrap.mjs'
-import { endChild, startChild } from '../process/child.ts'
-import type { Service } from '../process/supervisor.ts'
+import { endChild, startChild } from './child.ts'
+import type { Service } from './supervisor.ts'
 
 const READY_MS = 60_000
 /** Longer than the server's own draining. */
 const STOP_MS = 12_000
 
-export type ServerPlan = {
-  readonly databaseUrl: string
-  readonly port: number
-  readonly secretsFile: string
+export type NodePlan = {
+  readonly name: string
+  /** The file it runs, from the repository's root, and its arguments. */
+  readonly file: string
+  readonly args?: readonly string[]
+  readonly env: Readonly<Record<string, string>>
   readonly logFile: string
+  /** Told what it printed when it became ready. */
+  readonly onReady?: (line: string) => void
 }
 
-export function webService(plan: ServerPlan): Service {
+const READY = 'listening'
+
+export function nodeService(plan: NodePlan): Service {
   return {
-    name: 'server',
+    name: plan.name,
     async start(died) {
       let child: ChildProcess | undefined
       let up = false
       const ready = new Promise<void>((resolve, reject) => {
         const late = setTimeout(() => reject(new Error(`no answer; see ${plan.logFile}`)), READY_MS)
         child = startChild({
-          command: [process.execPath, '--import', 'tsx', join(ROOT, 'packages/server/src/main.ts')],
+          command: [
+            process.execPath,
+            '--import',
+            'tsx',
+            join(ROOT, plan.file),
+            ...(plan.args ?? []),
+          ],
           endSignal: 'SIGTERM',
           cwd: ROOT,
-          env: environment(plan),
+          env: { ...process.env, ...plan.env },
           logFile: plan.logFile,
           onLine: (line) => {
-            if (line.startsWith('listening ')) resolve()
+            if (!line.startsWith(READY)) return
+            plan.onReady?.(line.slice(READY.length).trim())
+            resolve()
           },
         })
         child.once('exit', (code, signal) => {
           clearTimeout(late)
           if (up) died(signal ?? `code ${code ?? ''}`)
-          else reject(new Error(`the server does not start; see ${plan.logFile}`))
+          else reject(new Error(`the ${plan.name} does not start; see ${plan.logFile}`))
         })
       })
       try {
@@ -54,14 +68,5 @@ export function webService(plan: ServerPlan): Service {
         },
       }
     },
-  }
-}
-
-function environment(plan: ServerPlan): NodeJS.ProcessEnv {
-  return {
-    ...process.env,
-    DATABASE_URL: plan.databaseUrl,
-    PLAIN_SLATE_PORT: String(plan.port),
-    PLAIN_SLATE_SECRETS: plan.secretsFile,
   }
 }

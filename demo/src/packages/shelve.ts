@@ -1,0 +1,52 @@
+/** Shelving the demo's packages: sent to the running server as anybody would send them. */
+import { Readable } from 'node:stream'
+import type { ImageFacts } from '@plain-slate/core'
+import { catalogueOf } from '@plain-slate/core'
+import { buildPackage, digestOfVolume } from './build.ts'
+import type { Volume } from './build.ts'
+import { ON_DEVICES_ONLY, TARN_PACKAGES } from './tarn.ts'
+
+/** Facts of every image the demo's makers have signed. */
+export const demoImages = (): readonly ImageFacts[] => {
+  const drafts = [...TARN_PACKAGES, ...ON_DEVICES_ONLY]
+  return [...catalogueOf(drafts.map((draft) => buildPackage(draft).manifest)).values()]
+}
+
+/** Sends every volume of every package whose id the shelf does not hold yet; answers how many. */
+export async function shelveDemo(address: string, secret: string): Promise<number> {
+  const headers = { authorization: `Bearer ${secret}` }
+  const shelf = (await (await fetch(new URL('/api/shelf', address), { headers })).json()) as {
+    archives: { name: string }[]
+  }
+  const here = new Set(shelf.archives.map(({ name }) => name))
+  let sent = 0
+  for (const draft of TARN_PACKAGES)
+    for (const volume of buildPackage(draft).volumes) {
+      if (here.has(volume.file)) continue
+      await sendVolume(address, headers, volume, draft.truncatedTo === undefined)
+      sent += 1
+    }
+  return sent
+}
+
+async function sendVolume(
+  address: string,
+  headers: Readonly<Record<string, string>>,
+  volume: Volume,
+  whole: boolean,
+): Promise<void> {
+  const url = new URL('/api/shelf/archives', address)
+  url.searchParams.set('name', volume.file)
+  if (whole) url.searchParams.set('sha256', digestOfVolume(volume))
+  const response = await fetch(url, {
+    method: 'POST',
+    headers: {
+      ...headers,
+      'content-type': 'application/octet-stream',
+      'content-length': String(volume.bytes),
+    },
+    body: Readable.toWeb(Readable.from(volume.chunks())) as ReadableStream,
+    duplex: 'half',
+  } as RequestInit)
+  if (!response.ok) throw new Error(`${volume.file}: ${await response.text()}`)
+}

@@ -1,0 +1,81 @@
+/** What the agent is told from outside: where the server is, which ports it holds, where bytes lie. */
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { randomUUID } from 'node:crypto'
+import { join } from 'node:path'
+import type { Result } from '@plain-slate/core'
+import { ok, refuse } from '@plain-slate/core'
+import type { Address } from '@plain-slate/link'
+import { readAddress } from '@plain-slate/link'
+import { z } from 'zod'
+
+/**
+ * The bench file: each port's address, or the command whose pipes are the device's stream. It stands on
+ * this machine only and is never written through the API.
+ */
+export const benchFileSchema = z.object({
+  format: z.literal('plain-slate/bench@1'),
+  ports: z.record(
+    z.string(),
+    z.union([
+      z.object({ address: z.string() }),
+      z.object({ command: z.tuple([z.string()], z.string()) }),
+    ]),
+  ),
+})
+
+const environment = z.object({
+  PLAIN_SLATE_SERVER: z.url(),
+  PLAIN_SLATE_BENCH_SECRET: z.string(),
+  PLAIN_SLATE_LINK_SECRET: z.string(),
+  PLAIN_SLATE_BENCH: z.string(),
+  PLAIN_SLATE_AGENT_FOLDER: z.string(),
+  PLAIN_SLATE_VAULT: z.string(),
+})
+
+export type AgentConfig = {
+  readonly server: string
+  readonly secret: string
+  readonly linkSecret: string
+  readonly ports: ReadonlyMap<string, Address>
+  readonly folder: string
+  readonly vaultFolder: string
+  readonly id: string
+}
+
+/** Reads the environment and the files it names; a refusal is a sentence. */
+export function readConfig(env: NodeJS.ProcessEnv): Result<AgentConfig, string> {
+  const parsed = environment.safeParse(env)
+  if (!parsed.success) return refuse(z.prettifyError(parsed.error))
+  const given = parsed.data
+  const file = benchFileSchema.parse(JSON.parse(readFileSync(given.PLAIN_SLATE_BENCH, 'utf8')))
+  const ports = new Map<string, Address>()
+  for (const [name, port] of Object.entries(file.ports)) {
+    const address: Address | undefined =
+      'command' in port ? { kind: 'command', argv: port.command } : readAddress(port.address)
+    if (address === undefined) return refuse(`The bench file names no address for ${name}.`)
+    ports.set(name, address)
+  }
+  const folder = given.PLAIN_SLATE_AGENT_FOLDER
+  mkdirSync(join(folder, 'runs'), { recursive: true })
+  return ok({
+    server: given.PLAIN_SLATE_SERVER,
+    secret: readFileSync(given.PLAIN_SLATE_BENCH_SECRET, 'utf8').trim(),
+    linkSecret: readFileSync(given.PLAIN_SLATE_LINK_SECRET, 'utf8').trim(),
+    ports,
+    folder,
+    vaultFolder: given.PLAIN_SLATE_VAULT,
+    id: idIn(folder),
+  })
+}
+
+/** This agent's name, kept in its folder. */
+function idIn(folder: string): string {
+  const path = join(folder, 'id')
+  try {
+    return readFileSync(path, 'utf8').trim()
+  } catch {
+    const id = randomUUID()
+    writeFileSync(path, `${id}\n`, { mode: 0o600 })
+    return id
+  }
+}

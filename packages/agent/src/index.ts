@@ -1,0 +1,3 @@
+export * from './agent.ts'
+export * from './config.ts'
+export * from './journal.ts'

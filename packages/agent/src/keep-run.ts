@@ -1,0 +1,229 @@
+/**
+ * One run in this agent's hands: claimed, driven from its journal, mirrored and shown to the server
+ * whenever that is there. The server's death changes nothing here; only a newer owner at the device does.
+ */
+import { join } from 'node:path'
+import type { ShownRun, Work } from '@plain-slate/api'
+import type { Command, Json, JournalEntry, RunState } from '@plain-slate/core'
+import { begin, takeUp } from '@plain-slate/core'
+import type { Address, Driving, ImageBytes, RunNews } from '@plain-slate/link'
+import { driveRun, pause } from '@plain-slate/link'
+import type { Vault } from '@plain-slate/vault'
+import type { Journal } from './journal.ts'
+import { openJournal } from './journal.ts'
+import type { ServerSide } from './server.ts'
+
+type WorkRun = Work['runs'][number]
+export type Claim = {
+  readonly epoch: number
+  readonly commands: readonly Json[]
+  readonly journal: readonly JournalEntry[]
+  readonly places: readonly {
+    readonly image: string
+    readonly archive: string
+    readonly offset: number
+    readonly size: number
+  }[]
+}
+
+export type Keeper = {
+  readonly run: string
+  readonly epoch: number
+  /** What people want of it now: answers, a stop. */
+  readonly wanted: (work: WorkRun) => void
+  readonly abandon: () => void
+  readonly over: Promise<void>
+}
+
+export type KeepPlan = {
+  readonly agent: string
+  readonly folder: string
+  readonly linkSecret: string
+  readonly address: Address
+  readonly server: ServerSide
+  readonly vault: Vault
+  readonly work: WorkRun
+  readonly claim: Claim
+}
+
+/** Between two reports at most; and how long a server that is away is left alone. */
+const REPORT_MS = 200
+const AWAY_MS = 1000
+
+/** Drives the run. */
+export function keepRun(plan: KeepPlan): Keeper {
+  const { work, claim, folder } = plan
+  const journal = openJournal(join(folder, 'runs', `${work.id}.jsonl`), claim.journal)
+  const keeping = new Keeping(plan, journal)
+  return {
+    run: work.id,
+    epoch: claim.epoch,
+    wanted: (now) => keeping.hear(now),
+    abandon: () => keeping.abandon(),
+    over: keeping.run(),
+  }
+}
+
+class Keeping {
+  readonly #plan: KeepPlan
+  readonly #journal: Journal
+  readonly #answered = new Map<string, string>()
+  readonly #asking = new Map<string, (evidence: string) => void>()
+  readonly #gone = new AbortController()
+  #driving: Driving | undefined
+  #shown: ShownRun
+  #news = 1
+  /** Entries the server holds. */
+  #mirrored: number
+  #superseded = false
+
+  constructor(plan: KeepPlan, journal: Journal) {
+    this.#plan = plan
+    this.#journal = journal
+    this.#mirrored = Math.min(plan.claim.journal.length, journal.entries().length)
+    this.#shown = {
+      phase: { kind: 'doing' },
+      next: 0,
+      stopping: false,
+      got: 0,
+      at: 0,
+      runAt: 0,
+      stepAt: 0,
+      waiting: null,
+      losses: 0,
+    }
+    this.hear(plan.work)
+  }
+
+  hear(work: WorkRun): void {
+    for (const [command, evidence] of Object.entries(work.answers)) {
+      this.#answered.set(command, evidence)
+      this.#asking.get(command)?.(evidence)
+    }
+    if (work.stopping) this.#driving?.stop()
+  }
+
+  abandon(): void {
+    this.#gone.abort()
+    this.#driving?.abandon()
+  }
+
+  async run(): Promise<void> {
+    const { claim, work, address, linkSecret } = this.#plan
+    const commands = claim.commands as unknown as readonly Command[]
+    const entries = this.#journal.entries()
+    const turn =
+      entries.length === 0
+        ? begin(work.serial, claim.epoch, commands)
+        : takeUp(work.serial, claim.epoch, commands, entries)
+    this.#driving = driveRun(turn, {
+      address,
+      secret: linkSecret,
+      run: work.id,
+      bytes: this.#bytes,
+      journal: (entry) => {
+        this.#journal.append(entry)
+        this.#news += 1
+        return Promise.resolve()
+      },
+      ask: (_command, index, signal) => this.#ask(String(index), signal),
+      tell: (news) => this.#tell(news),
+    })
+    const reporting = this.#report()
+    await this.#driving.over
+    this.#driving = undefined
+    await reporting
+    this.#journal.close()
+  }
+
+  #ask(command: string, signal: AbortSignal): Promise<string | undefined> {
+    const known = this.#answered.get(command)
+    if (known !== undefined) return Promise.resolve(known)
+    return new Promise((resolve) => {
+      this.#asking.set(command, resolve)
+      signal.addEventListener('abort', () => resolve(undefined), { once: true })
+    })
+  }
+
+  /** Bytes of an image: a range of an archive in the vault. */
+  readonly #bytes: ImageBytes = (image, from, to) => {
+    const place = this.#plan.claim.places.find((one) => one.image === image)
+    const { vault } = this.#plan
+    return (async function* () {
+      if (from === to) return
+      if (place === undefined) throw new Error(`no bytes of image ${image}`)
+      const range = { from: place.offset + from, to: place.offset + to }
+      for await (const part of await vault.read(place.archive, range)) yield part as Uint8Array
+    })()
+  }
+
+  #tell(news: RunNews): void {
+    const shown = this.#shown
+    switch (news.kind) {
+      case 'turn':
+        this.#shown = afterTurn(shown, news.state)
+        break
+      case 'progress':
+        this.#shown = { ...shown, got: news.got, at: news.at, ...firstTime(shown, news.at) }
+        break
+      case 'met':
+        this.#shown = { ...shown, waiting: null, at: news.at, ...firstTime(shown, news.at) }
+        break
+      case 'waiting': {
+        const seen = news.seen ?? null
+        const waiting = { mode: news.mode ?? null, seen }
+        if (JSON.stringify(shown.waiting) === JSON.stringify(waiting)) return
+        this.#shown = { ...shown, waiting }
+      }
+    }
+    this.#news += 1
+  }
+
+  /** Reports while there is news, and once more when the run stands still. */
+  async #report(): Promise<void> {
+    let reported = 0
+    for (;;) {
+      const over = this.#driving === undefined
+      if (this.#news !== reported && !this.#superseded) {
+        const upTo = this.#news
+        const told = await this.#tellServer()
+        if (told) reported = upTo
+        else await pause(AWAY_MS, this.#gone.signal)
+      }
+      const done = over && (this.#news === reported || this.#superseded)
+      if (done || this.#gone.signal.aborted) return
+      await pause(REPORT_MS, this.#gone.signal)
+    }
+  }
+
+  async #tellServer(): Promise<boolean> {
+    const { agent, server, work, claim } = this.#plan
+    const from = this.#mirrored
+    const entries = this.#journal.entries().slice(from)
+    const body = { agent, run: work.id, epoch: claim.epoch, from, entries, shown: this.#shown }
+    const told = await server.call('agentReport', body)
+    if (told.kind === 'refused') this.#superseded = true
+    if (told.kind === 'answered') this.#mirrored = from + entries.length
+    return told.kind !== 'away'
+  }
+}
+
+/** The first time the device tells is when the run, and its first step, began. */
+const firstTime = ({ runAt, stepAt }: ShownRun, at: number) =>
+  runAt === 0 ? { runAt: at, stepAt: at } : { runAt, stepAt }
+
+function afterTurn(shown: ShownRun, state: RunState): ShownRun {
+  const moved = state.next !== shown.next
+  return {
+    ...shown,
+    phase: state.phase as unknown as Json,
+    next: state.next,
+    stopping: state.stopping,
+    losses: shown.losses + (state.phase.kind === 'lost' && !isLost(shown) ? 1 : 0),
+    ...(moved ? { got: 0, stepAt: shown.at } : {}),
+    ...(state.phase.kind === 'doing' ? { waiting: null } : {}),
+  }
+}
+
+const isLost = ({ phase }: ShownRun): boolean =>
+  typeof phase === 'object' && phase !== null && 'kind' in phase && phase['kind'] === 'lost'

@@ -1,0 +1,159 @@
+/**
+ * What the agent and the server say to each other. The agent dials: it reads what is wanted of it,
+ * claims runs under a lease, and reports. Everything under the bench secret.
+ */
+import { deviceFactsSchema, journalEntrySchema, jsonSchema, modeSchema } from '@plain-slate/core'
+import { z } from 'zod'
+import { route } from './route.ts'
+
+const agent = z.string().min(1).max(64)
+const run = z.uuid()
+const epoch = z.int().positive()
+
+/** How long a lease lasts, and how often its holder renews it. */
+export const LEASE_MS = 10_000
+export const RENEW_MS = 3_000
+
+/** What a run shows: where it is, besides its journal. */
+export const shownSchema = z.object({
+  phase: jsonSchema,
+  next: z.int().nonnegative(),
+  stopping: z.boolean(),
+  got: z.int().nonnegative(),
+  /** The device's own time, ms of model time; when the run and when its step began. */
+  at: z.number().nonnegative(),
+  runAt: z.number().nonnegative(),
+  stepAt: z.number().nonnegative(),
+  waiting: z.object({ mode: modeSchema.nullable(), seen: deviceFactsSchema.nullable() }).nullable(),
+  losses: z.int().nonnegative(),
+})
+export type ShownRun = z.infer<typeof shownSchema>
+
+export const workRunSchema = z.object({
+  id: run,
+  serial: z.string(),
+  port: z.string(),
+  /** True: it may be claimed and driven. */
+  wanted: z.boolean(),
+  owner: z.string().nullable(),
+  epoch: z.int().nonnegative(),
+  stopping: z.boolean(),
+  /** Acts of people, by the command's place. */
+  answers: z.record(z.string(), z.string()),
+})
+export const workSchema = z.object({
+  runs: z.array(workRunSchema),
+  looks: z.array(
+    z.object({
+      id: run,
+      port: z.string(),
+      digests: z.array(z.object({ partition: z.string(), size: z.int().positive() })),
+    }),
+  ),
+})
+export type Work = z.infer<typeof workSchema>
+
+export const imagePlaceSchema = z.object({
+  image: z.string(),
+  archive: z.string(),
+  offset: z.int().nonnegative(),
+  size: z.int().positive(),
+})
+
+export const claimedSchema = z.object({
+  epoch,
+  commands: z.array(jsonSchema),
+  journal: z.array(journalEntrySchema),
+  places: z.array(imagePlaceSchema),
+})
+
+/** What a look found. Bytes are base64. */
+export const lookFoundSchema = z.object({
+  facts: deviceFactsSchema.nullable(),
+  table: z
+    .object({
+      sectorBytes: z.int().positive(),
+      diskBytes: z.int().positive(),
+      ranges: z.array(z.object({ at: z.int().nonnegative(), bytes: z.string() })).max(8),
+    })
+    .nullable(),
+  digests: z.array(
+    z.object({ partition: z.string(), size: z.int().positive(), sha256: z.string() }),
+  ),
+})
+export type LookFound = z.infer<typeof lookFoundSchema>
+
+export const agentRoutes = {
+  agentEvents: route({
+    method: 'get',
+    path: '/api/agent/events',
+    needs: 'agent',
+    secret: true,
+    summary: 'News for an agent, as server-sent events',
+    query: z.object({ agent }),
+    answers: 'events',
+  }),
+  agentWork: route({
+    method: 'get',
+    path: '/api/agent/work',
+    needs: 'agent',
+    secret: true,
+    summary: 'What is wanted of agents',
+    answer: workSchema,
+  }),
+  agentPorts: route({
+    method: 'post',
+    path: '/api/agent/ports',
+    needs: 'agent',
+    secret: true,
+    summary: 'What answers at each port',
+    body: z.object({
+      agent,
+      ports: z.array(z.object({ name: z.string(), facts: deviceFactsSchema.nullable() })),
+    }),
+    answer: z.object({}),
+  }),
+  agentLook: route({
+    method: 'post',
+    path: '/api/agent/look',
+    needs: 'agent',
+    secret: true,
+    summary: 'What a look at a device found',
+    body: z.object({ id: run, found: lookFoundSchema }),
+    answer: z.object({}),
+  }),
+  agentClaim: route({
+    method: 'post',
+    path: '/api/agent/claim',
+    needs: 'agent',
+    secret: true,
+    summary: 'Take a run under a lease, at a higher epoch than anybody had',
+    body: z.object({ agent, run }),
+    answer: claimedSchema,
+  }),
+  agentRenew: route({
+    method: 'post',
+    path: '/api/agent/renew',
+    needs: 'agent',
+    secret: true,
+    summary: 'Renew the leases of runs; those that are no longer held are not answered',
+    body: z.object({ agent, held: z.array(z.object({ run, epoch })) }),
+    answer: z.object({ held: z.array(run) }),
+  }),
+  agentReport: route({
+    method: 'post',
+    path: '/api/agent/report',
+    needs: 'agent',
+    secret: true,
+    summary: 'Mirror a journal and show where a run is',
+    body: z.object({
+      agent,
+      run,
+      epoch,
+      from: z.int().nonnegative(),
+      entries: z.array(journalEntrySchema),
+      shown: shownSchema,
+    }),
+    answer: z.object({ journal: z.int() }),
+  }),
+}

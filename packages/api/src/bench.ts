@@ -1,0 +1,101 @@
+/** The bench: ports with what hangs there, cables, simulated devices, and reading a device. */
+import { LEDGE_WORDS, leastOf, modeSchema } from '@plain-slate/core'
+import { z } from 'zod'
+import { route } from './route.ts'
+import { standInActSchema, standInAnswerSchema, standInDeviceSchema } from './standins.ts'
+
+/** A device as its port saw it last. */
+export const seenSchema = z.object({
+  serial: z.string(),
+  model: z.string(),
+  board: z.string(),
+  build: z.string().nullable(),
+  mode: modeSchema,
+  battery: z.int(),
+  loaderVersion: z.int(),
+})
+export type Seen = z.infer<typeof seenSchema>
+
+export const portSchema = z.object({
+  name: z.string(),
+  cable: z.string().nullable(),
+  note: z.string(),
+  word: z.enum(LEDGE_WORDS),
+  seen: seenSchema.nullable(),
+  /** The run at this port, while it is under way or its end was not put away. */
+  run: z
+    .object({
+      id: z.string(),
+      slip: z.string().nullable(),
+      title: z.string(),
+      serial: z.string(),
+      /** Of the step under way: share done, and where its slow limit lies on the same scale. */
+      done: z.number().nullable(),
+      say: z.string(),
+    })
+    .nullable(),
+})
+export type Port = z.infer<typeof portSchema>
+
+export const cableSchema = z.object({
+  name: z.string(),
+  port: z.string().nullable(),
+  note: z.string(),
+  /** Runs that lost their device on this cable, of runs in all. */
+  runs: z.int(),
+  losses: z.int(),
+})
+export const benchSchema = z.object({
+  ports: z.array(portSchema),
+  cables: z.array(cableSchema),
+  /** False while no agent holds the ports. */
+  watched: z.boolean(),
+})
+export type Bench = z.infer<typeof benchSchema>
+
+const portParams = z.object({ port: z.string().min(1).max(12) })
+
+export const benchRoutes = {
+  bench: route({
+    method: 'get',
+    path: '/api/bench',
+    needs: leastOf('bench.read'),
+    secret: true,
+    summary: 'Ports, cables and what hangs there',
+    answer: benchSchema,
+  }),
+  hands: route({
+    method: 'get',
+    path: '/api/bench/hands',
+    needs: leastOf('bench.read'),
+    secret: true,
+    summary: 'Simulated devices, and what hands can do with each',
+    answer: z.array(standInDeviceSchema),
+  }),
+  handsAct: route({
+    method: 'post',
+    path: '/api/bench/hands',
+    needs: leastOf('bench.hands'),
+    secret: true,
+    summary: 'Do with a simulated device what hands would do',
+    body: standInActSchema,
+    answer: standInAnswerSchema,
+  }),
+  cableMove: route({
+    method: 'post',
+    path: '/api/bench/cables',
+    needs: leastOf('bench.hands'),
+    summary: 'Hang a cable on another port, or take it off',
+    body: z.object({ cable: z.string().min(1).max(12), port: z.string().max(12).nullable() }),
+    answer: z.array(cableSchema),
+  }),
+  portRead: route({
+    method: 'post',
+    path: '/api/bench/ports/{port}/read',
+    needs: leastOf('run.prepare'),
+    secret: true,
+    summary: 'Read the device at a port: facts, and in the loader its table and digests',
+    params: portParams,
+    answer: z.object({ serial: z.string(), digests: z.int(), table: z.boolean() }),
+  }),
+}

@@ -1,0 +1,222 @@
+/** Plans and runs: what would be done to the device at a port, and what is being done. */
+import { CUT_CLASSES, LEDGE_WORDS, VERDICTS, leastOf, modeSchema } from '@plain-slate/core'
+import { z } from 'zod'
+import { intentSchema } from './error.ts'
+import { factsSchema } from './json.ts'
+import { route } from './route.ts'
+import { seenSchema } from './bench.ts'
+
+const moment = z.iso.datetime({ precision: 3 })
+const range = z.object({ low: z.number(), high: z.number() })
+const verdictSchema = z.enum(VERDICTS)
+
+export const markSchema = z.object({
+  kind: z.enum(['irreversible', 'risky']),
+  seconds: z.exactOptional(z.number()),
+})
+export const findingSchema = z.object({
+  rule: z.string(),
+  verdict: verdictSchema,
+  code: z.string(),
+  facts: z.record(z.string(), z.union([z.string(), z.number()])),
+  marks: z.array(markSchema),
+  remedy: z.string().nullable(),
+})
+export type FindingShown = z.infer<typeof findingSchema>
+
+export const candidateSchema = z.object({
+  package: z.string(),
+  title: z.string(),
+  build: z.string(),
+  verdict: verdictSchema,
+  findings: z.array(findingSchema),
+})
+export type Candidate = z.infer<typeof candidateSchema>
+
+/** A step in words' codes, with its model seconds and the worst that a cut in it leaves. */
+export const stepSchema = z.object({
+  number: z.int(),
+  kind: z.string(),
+  facts: factsSchema,
+  seconds: range,
+  hands: z.boolean(),
+  worst: z.enum(CUT_CLASSES),
+})
+export type StepShown = z.infer<typeof stepSchema>
+
+export const planSchema = z.object({
+  package: z.string(),
+  title: z.string(),
+  serial: z.string(),
+  port: z.string(),
+  verdict: verdictSchema,
+  findings: z.array(findingSchema),
+  steps: z.array(stepSchema),
+  time: range,
+  hands: range,
+  /** Percent of charge that must be there. */
+  needs: z.int(),
+  restarts: z.int(),
+  fates: z.array(z.object({ item: z.string(), name: z.string(), fate: z.string() })),
+  writes: z.array(
+    z.object({
+      partition: z.string(),
+      write: z.boolean(),
+      reason: z.string(),
+      facts: factsSchema,
+      bytes: z.int(),
+    }),
+  ),
+  /** The last step after which the way back is open; null: there is none. */
+  wayBackUntil: z.int().nullable(),
+  /** Seconds of the plan in which a cut would leave each class, at the longest. */
+  atRisk: z.partialRecord(z.enum(CUT_CLASSES), z.number()),
+  /** Digest of the plan's own JSON: what is started must be what was shown. */
+  digest: z.string(),
+  scale: z.int(),
+})
+export type PlanShown = z.infer<typeof planSchema>
+
+export const RUN_STATES = ['wanted', 'running', 'stopped', 'ended'] as const
+export const partStandingSchema = z.object({
+  partition: z.string(),
+  image: z.string(),
+  bytes: z.int(),
+  kept: z.int(),
+  doubt: z.int(),
+  readBack: z.boolean(),
+})
+
+export const runRowSchema = z.object({
+  id: z.string(),
+  slip: z.string().nullable(),
+  serial: z.string(),
+  port: z.string(),
+  package: z.string(),
+  title: z.string(),
+  state: z.enum(RUN_STATES),
+  word: z.enum(LEDGE_WORDS),
+  by: z.string().nullable(),
+  startedAt: moment,
+  endedAt: moment.nullable(),
+})
+export type RunRow = z.infer<typeof runRowSchema>
+
+export const runSchema = runRowSchema.extend({
+  steps: z.array(stepSchema),
+  /** The step under way, by number; and the command of a person who is asked, by its place. */
+  step: z.int(),
+  asked: z.object({ command: z.int(), ask: z.string(), text: z.string() }).nullable(),
+  why: z.object({ code: z.string(), facts: factsSchema }).nullable(),
+  stopping: z.boolean(),
+  /** Nobody drives it: its agent is gone, and it waits to be taken up. */
+  ownerless: z.boolean(),
+  /** Bytes kept of the piece under way. */
+  got: z.int(),
+  size: z.int(),
+  /** Model time: since the step began, and since the run did, in seconds. */
+  stepSeconds: z.number(),
+  runSeconds: z.number(),
+  waiting: z.object({ mode: modeSchema.nullable(), seen: seenSchema.nullable() }).nullable(),
+  parts: z.array(partStandingSchema),
+  journal: z.int(),
+  scale: z.int(),
+  losses: z.int(),
+})
+export type RunShown = z.infer<typeof runSchema>
+
+const runParams = z.object({ id: z.uuid() })
+const ask = z.object({
+  port: z.string().min(1).max(12),
+  package: z.string().min(1).max(120),
+  intent: intentSchema.default('update'),
+  keepData: z.boolean().default(true),
+})
+
+export const runRoutes = {
+  fit: route({
+    method: 'post',
+    path: '/api/bench/ports/{port}/fit',
+    needs: leastOf('run.prepare'),
+    secret: true,
+    summary: 'Hold every package of the shelf against the device at a port',
+    params: z.object({ port: z.string().min(1).max(12) }),
+    body: z.object({
+      intent: intentSchema.default('update'),
+      keepData: z.boolean().default(true),
+    }),
+    answer: z.array(candidateSchema),
+  }),
+  plan: route({
+    method: 'post',
+    path: '/api/plans',
+    needs: leastOf('run.prepare'),
+    secret: true,
+    summary: 'Plan a package for the device at a port, rehearsed with its cuts',
+    body: ask,
+    answer: planSchema,
+  }),
+  runStart: route({
+    method: 'post',
+    path: '/api/runs',
+    needs: leastOf('run.start'),
+    secret: true,
+    summary: 'Start the run of a plan that was shown',
+    body: ask.extend({ digest: z.string().length(64), slip: z.exactOptional(z.string()) }),
+    answer: runSchema,
+  }),
+  runs: route({
+    method: 'get',
+    path: '/api/runs',
+    needs: leastOf('bench.read'),
+    secret: true,
+    summary: 'Runs, the newest first',
+    answer: z.array(runRowSchema),
+  }),
+  run: route({
+    method: 'get',
+    path: '/api/runs/{id}',
+    needs: leastOf('bench.read'),
+    secret: true,
+    summary: 'One run as it stands',
+    params: runParams,
+    answer: runSchema,
+  }),
+  runDone: route({
+    method: 'post',
+    path: '/api/runs/{id}/done',
+    needs: leastOf('run.hands'),
+    secret: true,
+    summary: 'Say that what a run asked of hands is done',
+    params: runParams,
+    body: z.object({ command: z.int().nonnegative() }),
+    answer: runSchema,
+  }),
+  runStop: route({
+    method: 'post',
+    path: '/api/runs/{id}/stop',
+    needs: leastOf('run.hands'),
+    secret: true,
+    summary: 'Stop a run after the piece under way',
+    params: runParams,
+    answer: runSchema,
+  }),
+  runTakeUp: route({
+    method: 'post',
+    path: '/api/runs/{id}/take-up',
+    needs: leastOf('run.start'),
+    secret: true,
+    summary: 'Take up a run that stopped, or that nobody drives any more',
+    params: runParams,
+    answer: runSchema,
+  }),
+  runPutAway: route({
+    method: 'post',
+    path: '/api/runs/{id}/put-away',
+    needs: leastOf('run.hands'),
+    secret: true,
+    summary: 'Take a run that is over off its port',
+    params: runParams,
+    answer: runSchema,
+  }),
+}

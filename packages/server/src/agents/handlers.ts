@@ -1,0 +1,125 @@
+/** Handlers that agents call: what is wanted, claims, leases, reports. Under the bench secret only. */
+import type { BodyOf, Contract, ShownRun } from '@plain-slate/api'
+import { LEASE_MS } from '@plain-slate/api'
+import type { Json, Phase, Result, StopReason } from '@plain-slate/core'
+import { ok, refuse } from '@plain-slate/core'
+import { enter } from '../book/append.ts'
+import { WRITTEN } from '../edge/mount.ts'
+import type { Handler } from '../edge/mount.ts'
+import { streamTo } from '../events/stream.ts'
+import type { House } from '../house.ts'
+import type { Refusal } from '../refusal.ts'
+import type { Transaction } from '../tables/database.ts'
+import { answerLook, heartOf, listLooks, listSights, putSights } from '../tables/devices.ts'
+import { tell } from '../tables/news.ts'
+import type { RunState } from '../tables/runs.ts'
+import {
+  claimRun,
+  listWork,
+  mirrorEntries,
+  readJournal,
+  readRun,
+  renewRun,
+  reportRun,
+} from '../tables/runs.ts'
+
+type Of<Name extends keyof Contract> = Handler<Contract[Name]>
+
+export function agentHandlers(house: House) {
+  const agentEvents: Of<'agentEvents'> = async ({ query, res }) => {
+    await heartOf(house.db, query.agent, LEASE_MS)
+    const streaming = streamTo(house, { personId: `agent ${query.agent}`, role: 'agent' }, res)
+    return streaming ? ok(WRITTEN) : refuse({ code: 'events.full' })
+  }
+  const agentWork: Of<'agentWork'> = async () => {
+    const [runs, looks] = await Promise.all([listWork(house.db), listLooks(house.db)])
+    return ok({
+      runs: runs.map(({ id, serial, port, wanted, owner, epoch, stopping, answers }) => ({
+        id,
+        serial,
+        port,
+        wanted,
+        owner,
+        epoch,
+        stopping,
+        answers: { ...answers },
+      })),
+      looks: looks.map((look) => ({ ...look, digests: [...look.digests] })),
+    })
+  }
+  const agentPorts: Of<'agentPorts'> = async ({ body: { agent, ports } }) => {
+    const before = new Map((await listSights(house.db)).map(({ port, facts }) => [port, facts]))
+    await putSights(house.db, agent, ports, LEASE_MS)
+    const changed = ports.some(
+      ({ name, facts }) => JSON.stringify(before.get(name) ?? null) !== JSON.stringify(facts),
+    )
+    if (changed) await tell(house.db, 'bench', agent, 1)
+    return ok({})
+  }
+  const agentLook: Of<'agentLook'> = async ({ body: { id, found } }) => {
+    await answerLook(house.db, id, found)
+    return ok({})
+  }
+  const agentClaim: Of<'agentClaim'> = async ({ body: { agent, run: id } }) => {
+    const epoch = await claimRun(house.db, id, agent, LEASE_MS)
+    const run = epoch === undefined ? undefined : await readRun(house.db, id)
+    if (epoch === undefined || run === undefined)
+      return refuse({ code: 'run.driven', facts: { id } })
+    const journal = await readJournal(house.db, id)
+    await tell(house.db, 'run', id, run.version)
+    const commands = run.commands as unknown as Json[]
+    return ok({ epoch, commands, journal, places: [...run.places] })
+  }
+  const agentRenew: Of<'agentRenew'> = async ({ body: { agent, held } }) => {
+    const still: string[] = []
+    for (const one of held)
+      if (await renewRun(house.db, { ...one, agent }, LEASE_MS)) still.push(one.run)
+    return ok({ held: still })
+  }
+  const agentReport: Of<'agentReport'> = ({ body }) => takeReport(house, body)
+  return { agentEvents, agentWork, agentPorts, agentLook, agentClaim, agentRenew, agentReport }
+}
+
+/** A report counts only while its epoch is the owner's. */
+async function takeReport(
+  house: House,
+  { agent, run, epoch, from, entries, shown }: BodyOf<Contract['agentReport']>,
+): Promise<Result<{ journal: number }, Refusal>> {
+  const state = stateOf(shown)
+  const taken = await house.db.transaction(async (trx) => {
+    const endedAt = state === 'running' ? null : new Date(await house.clock.now())
+    const version = await reportRun(trx, { run, epoch, agent, shown, state, endedAt })
+    if (version === undefined) return false
+    await mirrorEntries(trx, run, from, entries)
+    if (state !== 'running') await noteEnd(house, trx, run, shown)
+    for (const topic of ['run', 'bench'] as const) await tell(trx, topic, run, version)
+    return true
+  })
+  if (!taken) return refuse({ code: 'run.driven', facts: { id: run } })
+  return ok({ journal: (await readJournal(house.db, run)).length })
+}
+
+const phaseIn = (shown: ShownRun): Phase => shown.phase as Phase
+
+function stateOf(shown: ShownRun): RunState {
+  const { kind } = phaseIn(shown)
+  return kind === 'ended' ? 'ended' : kind === 'stopped' ? 'stopped' : 'running'
+}
+
+/** A run that is over is entered in the book, with what it ended on. */
+async function noteEnd(house: House, trx: Transaction, id: string, shown: ShownRun): Promise<void> {
+  const run = await readRun(trx, id)
+  const phase = phaseIn(shown)
+  const why: StopReason | undefined = phase.kind === 'stopped' ? phase.why : undefined
+  const facts = {
+    run: id,
+    serial: run?.serial ?? '',
+    commands: shown.next,
+    seconds: Math.round((shown.at - shown.runAt) / 1000),
+    losses: shown.losses,
+    ...(why === undefined ? {} : { why: why.kind }),
+  }
+  const act = why === undefined ? 'run.ended' : 'run.stopped'
+  const entry = { by: null, act, facts } as const
+  await enter(house, trx, typeof run?.slip === 'string' ? { ...entry, slip: run.slip } : entry)
+}

@@ -1,0 +1,37 @@
+/** Handlers of the bench. */
+import type { Contract } from '@plain-slate/api'
+import { ok, refuse } from '@plain-slate/core'
+import { enter } from '../book/append.ts'
+import type { Handler } from '../edge/mount.ts'
+import type { House } from '../house.ts'
+import { listCables, moveCable } from '../tables/bench.ts'
+import { tell } from '../tables/news.ts'
+import { doByHand, listHands } from './hands.ts'
+import { readAtPort } from './read-device.ts'
+import { showBench } from './show.ts'
+
+type Of<Name extends keyof Contract> = Handler<Contract[Name]>
+
+export function benchHandlers(house: House) {
+  const bench: Of<'bench'> = async () => ok(await showBench(house.db))
+  const hands: Of<'hands'> = async () => ok(await listHands(house.config))
+  const handsAct: Of<'handsAct'> = async ({ body }) => {
+    const done = await doByHand(house.config, body)
+    await tell(house.db, 'bench', body.serial, 1)
+    return done
+  }
+  const cableMove: Of<'cableMove'> = async ({ body: { cable, port }, actor }) => {
+    const moved = await house.db.transaction(async (trx) => {
+      const before = await moveCable(trx, cable, port)
+      if (before === undefined) return false
+      const facts = { cable, from: before.from ?? '', to: port ?? '' }
+      await enter(house, trx, { by: actor?.id ?? null, act: 'cable.moved', facts })
+      await tell(trx, 'bench', cable, 1)
+      return true
+    })
+    if (!moved) return refuse({ code: 'port.unknown', facts: { port: port ?? cable } })
+    return ok(await listCables(house.db))
+  }
+  const portRead: Of<'portRead'> = ({ params: { port } }) => readAtPort(house, port)
+  return { bench, hands, handsAct, cableMove, portRead }
+}

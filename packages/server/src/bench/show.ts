@@ -1,0 +1,64 @@
+/** The bench as it is: what answers at each port, which run holds it, what each cable went through. */
+import type { Bench, Port } from '@plain-slate/api'
+import { ledgeWord } from '@plain-slate/core'
+import { runRowOf } from '../runs/show.ts'
+import { listCables, listPorts } from '../tables/bench.ts'
+import type { Database } from '../tables/database.ts'
+import type { Sight } from '../tables/devices.ts'
+import { anyAgent, listSights } from '../tables/devices.ts'
+import type { RunRow } from '../tables/runs.ts'
+import { listRuns } from '../tables/runs.ts'
+import { seenOf } from './seen.ts'
+
+export async function showBench(db: Database): Promise<Bench> {
+  const [ports, cables, sights, runs, watched] = await Promise.all([
+    listPorts(db),
+    listCables(db),
+    listSights(db),
+    listRuns(db, 'at-ports'),
+    anyAgent(db),
+  ])
+  const at = <One extends { readonly port: string }>(list: readonly One[], port: string) =>
+    list.find((one) => one.port === port)
+  return {
+    ports: ports.map((port) => portOf(port, at(sights, port.name), at(runs, port.name))),
+    cables,
+    watched,
+  }
+}
+
+function portOf(
+  port: { readonly name: string; readonly note: string; readonly cable: string | null },
+  sight: Sight | undefined,
+  run: RunRow | undefined,
+): Port {
+  const facts = sight?.facts ?? undefined
+  const row = run === undefined ? undefined : runRowOf(run)
+  return {
+    ...port,
+    word: row?.word ?? ledgeWord({ run: undefined, seen: facts?.mode }),
+    seen: facts === undefined ? null : seenOf(facts),
+    run: run === undefined || row === undefined ? null : { ...rowOnPort(run), title: row.title },
+  }
+}
+
+function rowOnPort(run: RunRow) {
+  const next = run.shown?.next ?? 0
+  const step = [...run.steps].reverse().find(({ firstCommand }) => firstCommand <= next)
+  const command = run.commands[next]
+  const high = step?.seconds.high ?? 0
+  const seconds = run.shown === null ? 0 : (run.shown.at - run.shown.stepAt) / 1000
+  const done =
+    command?.kind === 'put'
+      ? (run.shown?.got ?? 0) / command.size
+      : high > 0
+        ? Math.min(1, seconds / high)
+        : null
+  return {
+    id: run.id,
+    slip: run.slip,
+    serial: run.serial,
+    done: run.state === 'running' ? done : null,
+    say: step?.kind ?? '',
+  }
+}

@@ -1,0 +1,156 @@
+/** What people do with runs: start, say that hands are done, stop, take up, put away. */
+import { randomUUID } from 'node:crypto'
+import type { BookAct, Result } from '@plain-slate/core'
+import { flatten, ok, refuse } from '@plain-slate/core'
+import { enter } from '../book/append.ts'
+import type { House } from '../house.ts'
+import type { Refusal } from '../refusal.ts'
+import { listPorts } from '../tables/bench.ts'
+import { anyAgent, forgetDigests } from '../tables/devices.ts'
+import type { Transaction } from '../tables/database.ts'
+import { tell } from '../tables/news.ts'
+import type { PlaceRow, RunRow } from '../tables/runs.ts'
+import { answerRun, changeRun, insertRun, readRun } from '../tables/runs.ts'
+import type { PlanAsked, Planned } from './plan.ts'
+import { planAt } from './plan.ts'
+import { isOwnerless } from './show.ts'
+
+export type StartAsked = PlanAsked & {
+  readonly digest: string
+  readonly slip: string | undefined
+  readonly by: string | null
+}
+
+/** Starts the run of a plan; it must be the one that was shown, byte by byte. */
+export async function startRun(house: House, asked: StartAsked): Promise<Result<RunRow, Refusal>> {
+  if (!(await anyAgent(house.db))) return refuse({ code: 'port.no-agent' })
+  const planned = await planAt(house, asked)
+  if (!planned.ok) return planned
+  const { plan, shown, found } = planned.value
+  if (shown.digest !== asked.digest)
+    return refuse({ code: 'plan.changed', facts: { title: shown.title } })
+  const port = (await listPorts(house.db)).find(({ name }) => name === asked.port)
+  if (port === undefined) return refuse({ code: 'port.unknown', facts: { port: asked.port } })
+  const id = randomUUID()
+  const { commands } = flatten(plan)
+  const made = await house.db.transaction(async (trx) => {
+    const entered = await insertRun(trx, {
+      id,
+      slip: asked.slip ?? null,
+      serial: plan.serial,
+      port: asked.port,
+      cable: port.cable,
+      package: asked.package,
+      plan,
+      commands,
+      steps: planned.value.steps,
+      places: placesOf(planned.value),
+      by: asked.by,
+      startedAt: new Date(await house.clock.now()),
+    })
+    if (!entered) return false
+    await forgetDigests(trx, found.facts.serial)
+    await note(house, trx, id, 'run.started', asked.by, asked.slip, {
+      serial: plan.serial,
+      port: asked.port,
+      package: asked.package,
+      plan: shown.digest,
+    })
+    return true
+  })
+  if (!made) return refuse({ code: 'port.busy', facts: { port: asked.port } })
+  return runNow(house, id)
+}
+
+/** Where the bytes of every image of the plan lie. */
+const placesOf = ({ plan, found }: Planned): readonly PlaceRow[] =>
+  plan.packages.flatMap(({ manifest, decisions }) => {
+    const proof = found.shelf.find((one) => one.manifest.id === manifest.id)?.proof
+    return decisions.flatMap(({ image, write }) => {
+      const place = proof?.places.get(image.sha256)
+      return write && place !== undefined ? [{ image: image.sha256, ...place }] : []
+    })
+  })
+
+async function runNow(house: House, id: string): Promise<Result<RunRow, Refusal>> {
+  const run = await readRun(house.db, id)
+  return run === undefined ? refuse({ code: 'run.unknown', facts: { id } }) : ok(run)
+}
+
+/** One entry of the book, and the news of it. */
+async function note(
+  house: House,
+  trx: Transaction,
+  id: string,
+  act: BookAct,
+  by: string | null,
+  slip: string | null | undefined,
+  facts: Record<string, string | number>,
+): Promise<void> {
+  const entry = { by, act, facts: { run: id, ...facts } }
+  await enter(house, trx, typeof slip === 'string' ? { ...entry, slip } : entry)
+  for (const topic of ['run', 'bench', 'work'] as const) await tell(trx, topic, id, 1)
+}
+
+type By = { readonly id: string; readonly by: string | null }
+
+/** A person did what was asked of hands at a command. */
+export async function doneByHand(
+  house: House,
+  { id, by }: By,
+  command: number,
+): Promise<Result<RunRow, Refusal>> {
+  const run = await readRun(house.db, id)
+  if (run === undefined) return refuse({ code: 'run.unknown', facts: { id } })
+  const asked = run.commands[command]
+  if (run.state !== 'running' || asked?.kind !== 'person')
+    return refuse({ code: 'run.not-asked', facts: { id } })
+  await house.db.transaction(async (trx) => {
+    await answerRun(trx, id, command, by ?? 'from the shell')
+    await note(house, trx, id, 'run.done-by-hand', by, run.slip, { command, ask: asked.ask })
+  })
+  return runNow(house, id)
+}
+
+/** Stops after the piece under way; at once where nothing is. */
+export async function stopRun(house: House, { id, by }: By): Promise<Result<RunRow, Refusal>> {
+  const run = await readRun(house.db, id)
+  if (run === undefined) return refuse({ code: 'run.unknown', facts: { id } })
+  if (run.state === 'ended' || run.state === 'stopped')
+    return refuse({ code: 'run.over', facts: { id } })
+  /* Nobody drives it: it stops by no longer being wanted. */
+  const free = run.state === 'wanted' || isOwnerless(run)
+  await house.db.transaction(async (trx) => {
+    await changeRun(trx, id, free ? { state: 'stopped', wanted: false } : { stopping: true })
+    await note(house, trx, id, 'run.stop-asked', by, run.slip, {})
+  })
+  return runNow(house, id)
+}
+
+/** Takes up a run that stopped, or that nobody drives: an agent is to claim it from its journal. */
+export async function takeUpRun(house: House, { id, by }: By): Promise<Result<RunRow, Refusal>> {
+  const run = await readRun(house.db, id)
+  if (run === undefined) return refuse({ code: 'run.unknown', facts: { id } })
+  if (run.state === 'ended' || run.putAway) return refuse({ code: 'run.over', facts: { id } })
+  if (run.state !== 'stopped' && !isOwnerless(run))
+    return refuse({ code: 'run.driven', facts: { id } })
+  if (!(await anyAgent(house.db))) return refuse({ code: 'port.no-agent' })
+  await house.db.transaction(async (trx) => {
+    await changeRun(trx, id, { wanted: true, stopping: false, state: 'running' })
+    await note(house, trx, id, 'run.taken-up', by, run.slip, {})
+  })
+  return runNow(house, id)
+}
+
+/** Takes a run that is over off its port. */
+export async function putAwayRun(house: House, { id }: By): Promise<Result<RunRow, Refusal>> {
+  const run = await readRun(house.db, id)
+  if (run === undefined) return refuse({ code: 'run.unknown', facts: { id } })
+  if (run.state !== 'ended' && run.state !== 'stopped')
+    return refuse({ code: 'run.driven', facts: { id } })
+  await house.db.transaction(async (trx) => {
+    await changeRun(trx, id, { put_away: true })
+    for (const topic of ['run', 'bench', 'work'] as const) await tell(trx, topic, id, 1)
+  })
+  return runNow(house, id)
+}

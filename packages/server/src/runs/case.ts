@@ -1,0 +1,112 @@
+/**
+ * The case that rules judge: the device at a port as it was read last, held against the shelf. Joins what
+ * tables hold into core's shapes, and decides nothing.
+ */
+import type {
+  Case,
+  DeviceFacts,
+  Evidence,
+  Family,
+  Intent,
+  ReadDevice,
+  Reading,
+  Result,
+  Table,
+} from '@plain-slate/core'
+import { FACTS_OVER_LINK, decodeTable, identify, modelled, ms, ok, refuse } from '@plain-slate/core'
+import type { Modelled } from '@plain-slate/core'
+import type { House } from '../house.ts'
+import type { Refusal } from '../refusal.ts'
+import { HOUSE_RULES } from '../shop/rules.ts'
+import type { ProvenPackage } from '../shelf/shelf.ts'
+import { provenPackages, shelvedOf } from '../shelf/shelf.ts'
+import type { DeviceRow } from '../tables/devices.ts'
+import { listSights, readDevice } from '../tables/devices.ts'
+
+export type AtPort = {
+  readonly family: Family
+  readonly facts: DeviceFacts
+  readonly read: ReadDevice
+  readonly shelf: readonly ProvenPackage[]
+  /** The case without the package that is held against it. */
+  readonly at: Omit<Case, 'shelved'>
+}
+
+export type Wanted = { readonly intent: Intent; readonly keepData: boolean }
+
+/** What is at a port, ready to be judged; refused when nothing is, or nobody's family. */
+export async function caseAt(
+  house: House,
+  port: string,
+  { intent, keepData }: Wanted,
+): Promise<Result<AtPort, Refusal>> {
+  const sight = (await listSights(house.db)).find((one) => one.port === port)
+  const facts = sight?.facts ?? undefined
+  if (facts === undefined) return refuse({ code: 'port.empty', facts: { port } })
+  const family = familyOf(house.families, facts)
+  if (family === undefined) return refuse({ code: 'device.family', facts: { model: facts.model } })
+  const row = await readDevice(house.db, facts.serial)
+  const read = readOf(facts, row)
+  const shelf = await provenPackages(house.db)
+  const evidence = new Map(
+    [...read.digests].map(([partition, sha256]): [string, Evidence] => [
+      partition,
+      { kind: 'digest', sha256 },
+    ]),
+  )
+  const at = {
+    family,
+    identity: identify(family, readingsOf(facts)),
+    house: HOUSE_RULES,
+    intent,
+    keepData,
+    table: read.table,
+    evidence,
+    shelf: shelf.map(shelvedOf).filter(({ manifest }) => manifest.family === family.id),
+  }
+  return ok({ family, facts, read, shelf, at })
+}
+
+export const familyOf = (families: readonly Family[], { model }: DeviceFacts) =>
+  families.find(({ models }) => models.some(({ code }) => code === model))
+
+/** What the link said, as readings. */
+export const readingsOf = (facts: DeviceFacts): readonly Reading[] =>
+  FACTS_OVER_LINK.flatMap((fact) => {
+    const value = facts[fact]
+    if (value === undefined) return []
+    return [
+      { fact, value, source: 'link', at: ms(0), mode: facts.mode, person: undefined } as const,
+    ]
+  })
+
+function readOf(facts: DeviceFacts, row: DeviceRow | undefined): ReadDevice {
+  const disk = row?.disk ?? undefined
+  return {
+    facts,
+    table: disk === undefined ? undefined : tableOf(disk),
+    digests: new Map((row?.digests ?? []).map(({ partition, sha256 }) => [partition, sha256])),
+  }
+}
+
+/** The table in the ranges that were read; undefined when none can be made out. */
+function tableOf(disk: NonNullable<DeviceRow['disk']>): Table | undefined {
+  const ranges = disk.ranges.map(({ at, bytes }) => ({ at, bytes: Buffer.from(bytes, 'base64') }))
+  const decoder = decodeTable(disk.diskBytes, disk.sectorBytes)
+  let step = decoder.next()
+  while (step.done !== true) {
+    const { from, to } = step.value
+    const range = ranges.find(({ at, bytes }) => at <= from && from < at + bytes.length)
+    const bytes = range?.bytes.subarray(from - range.at, to - range.at) ?? new Uint8Array()
+    step = decoder.next(bytes)
+  }
+  return step.value.ok ? step.value.value.table : undefined
+}
+
+/** The model of the device for a rehearsal. */
+export const modelledAt = ({ family, read, at }: AtPort): Modelled =>
+  modelled(
+    family,
+    read,
+    at.shelf.map(({ manifest }) => manifest),
+  )

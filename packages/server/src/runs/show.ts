@@ -1,0 +1,126 @@
+/** A run as it stands: its row, its journal's mirror, and what its agent showed last. */
+import type { RunRow as RunRowShown, RunShown, ShownRun } from '@plain-slate/api'
+import type { Command, LedgeWord, Phase, StopReason } from '@plain-slate/core'
+import { ledgeWord, placeOf, standingOf } from '@plain-slate/core'
+import type { Database } from '../tables/database.ts'
+import { listSights } from '../tables/devices.ts'
+import type { RunRow } from '../tables/runs.ts'
+import { readJournal } from '../tables/runs.ts'
+import { seenOf } from '../bench/seen.ts'
+import { withoutPlace } from './shown.ts'
+
+/** The phase as it is known: from the agent, or from the row where no agent has shown any. */
+export function phaseOf(run: RunRow): Phase {
+  if (run.state === 'ended') return { kind: 'ended' }
+  const shown = run.shown?.phase as Phase | undefined
+  if (run.state === 'stopped') return shown?.kind === 'stopped' ? shown : STOPPED
+  return shown === undefined || shown.kind === 'stopped' ? { kind: 'doing' } : shown
+}
+const STOPPED: Phase = { kind: 'stopped', why: { kind: 'asked' } }
+
+/** Nobody drives it, and nobody was asked to. */
+export const isOwnerless = (run: RunRow): boolean =>
+  run.state === 'running' && !run.held && !run.wanted
+
+/** The command that a run is at: what was shown, or the journal's place. */
+const commandAt = (run: RunRow, next: number): Command | undefined => run.commands[next]
+
+export function wordOf(run: RunRow, next: number, seen: ShownRun['waiting']): LedgeWord {
+  const mode = seen?.seen?.mode
+  return ledgeWord({
+    run: { phase: phaseOf(run), command: commandAt(run, next), ownerless: isOwnerless(run) },
+    seen: mode,
+  })
+}
+
+export function runRowOf(run: RunRow): RunRowShown {
+  const { id, slip, serial, port, state, by, startedAt, endedAt } = run
+  const title = run.plan.packages.at(-1)?.manifest.title ?? run.package
+  const word = wordOf(run, run.shown?.next ?? 0, run.shown?.waiting ?? null)
+  return {
+    id,
+    slip,
+    serial,
+    port,
+    package: run.package,
+    title,
+    state,
+    word,
+    by,
+    startedAt,
+    endedAt,
+  }
+}
+
+/** Everything a page shows of a run. */
+export async function showRun(db: Database, run: RunRow): Promise<RunShown> {
+  const [journal, sights] = await Promise.all([readJournal(db, run.id), listSights(db)])
+  const next = Math.max(placeOf(journal).next, run.shown?.next ?? 0)
+  const step = [...run.steps].reverse().find(({ firstCommand }) => firstCommand <= next)
+  const command = commandAt(run, next)
+  const { shown } = run
+  const phase = phaseOf(run)
+  const sight = sights.find(({ port }) => port === run.port)?.facts ?? undefined
+  return {
+    ...runRowOf(run),
+    word: wordOf(run, next, shown?.waiting ?? null),
+    steps: run.steps.map(withoutPlace),
+    step: run.state === 'ended' ? run.steps.length + 1 : (step?.number ?? 1),
+    asked: askedOf(run, phase, command, next),
+    why: phase.kind === 'stopped' ? whyOf(phase.why) : null,
+    stopping: run.stopping,
+    ownerless: isOwnerless(run),
+    got: command?.kind === 'put' ? (shown?.got ?? 0) : 0,
+    size: command?.kind === 'put' ? command.size : 0,
+    stepSeconds: shown === null ? 0 : Math.max(0, shown.at - shown.stepAt) / 1000,
+    runSeconds: shown === null ? 0 : Math.max(0, shown.at - shown.runAt) / 1000,
+    waiting: waitingOf(run, sight),
+    parts: [...standingOf(run.commands, journal)],
+    journal: journal.length,
+    scale: run.plan.packages.at(-1)?.manifest.scale ?? 1,
+    losses: shown?.losses ?? 0,
+  }
+}
+
+function waitingOf(
+  run: RunRow,
+  sight: Parameters<typeof seenOf>[0] | undefined,
+): RunShown['waiting'] {
+  const waiting = run.shown?.waiting ?? null
+  if (run.state !== 'running' || waiting === null) return null
+  const seen = waiting.seen ?? sight
+  return { mode: waiting.mode, seen: seen === undefined ? null : seenOf(seen) }
+}
+
+/** What hands are asked for: only while the run waits for it and nobody has said it is done. */
+function askedOf(
+  run: RunRow,
+  phase: Phase,
+  command: Command | undefined,
+  next: number,
+): RunShown['asked'] {
+  const waits = run.state === 'running' && phase.kind === 'doing' && command?.kind === 'person'
+  if (!waits || run.answers[String(next)] !== undefined) return null
+  return { command: next, ask: command.ask, text: command.text }
+}
+
+function whyOf(why: StopReason): RunShown['why'] {
+  switch (why.kind) {
+    case 'wrong-device':
+      return { code: why.kind, facts: { serial: why.serial } }
+    case 'refused':
+      return { code: why.kind, facts: { code: why.code } }
+    case 'not-equal':
+      return { code: why.kind, facts: { partition: why.partition } }
+    case 'not-as-promised': {
+      const { build, loaderVersion, floor, outcome } = why.facts
+      return {
+        code: why.kind,
+        facts: { build: build ?? '', loader: loaderVersion, floor, outcome },
+      }
+    }
+    case 'asked':
+    case 'superseded':
+      return { code: why.kind, facts: {} }
+  }
+}

@@ -1,0 +1,133 @@
+/** Devices as read over the link, what answers at each port, and looks that were asked for. */
+import type { LookFound } from '@plain-slate/api'
+import type { DeviceFacts } from '@plain-slate/core'
+import { isoOf, ms } from '@plain-slate/core'
+import type { Database } from './database.ts'
+
+export type DeviceRow = {
+  readonly serial: string
+  readonly facts: DeviceFacts
+  readonly disk: LookFound['table']
+  readonly digests: LookFound['digests']
+  readonly at: string
+}
+
+/** What was read of a device last; undefined: it was never read. */
+export async function readDevice(db: Database, serial: string): Promise<DeviceRow | undefined> {
+  const row = (await db('devices').where({ serial }).first()) as
+    (Omit<DeviceRow, 'at'> & { readonly at: Date }) | undefined
+  return row === undefined ? undefined : { ...row, at: isoOf(ms(row.at.getTime())) }
+}
+
+/** Keeps a reading. A look without table or digests keeps those of the one before. */
+export async function putDevice(
+  db: Database,
+  facts: DeviceFacts,
+  found: Pick<LookFound, 'table' | 'digests'>,
+  at: Date,
+): Promise<void> {
+  const disk = found.table === null ? undefined : JSON.stringify(found.table)
+  const digests = found.digests.length === 0 ? undefined : JSON.stringify(found.digests)
+  await db('devices')
+    .insert({
+      serial: facts.serial,
+      facts: JSON.stringify(facts),
+      disk: disk ?? null,
+      digests: digests ?? '[]',
+      at,
+    })
+    .onConflict('serial')
+    .merge({
+      facts: JSON.stringify(facts),
+      at,
+      ...(disk === undefined ? {} : { disk }),
+      ...(digests === undefined ? {} : { digests }),
+    })
+}
+
+/** A run writes: what the device held is no evidence any more. */
+export async function forgetDigests(db: Database, serial: string): Promise<void> {
+  await db('devices').where({ serial }).update({ digests: '[]' })
+}
+
+/** What an agent saw at its ports; answers those where it changed. */
+export async function putSights(
+  db: Database,
+  agent: string,
+  ports: readonly { readonly name: string; readonly facts: DeviceFacts | null }[],
+  leaseMs: number,
+): Promise<void> {
+  const at = db.fn.now()
+  await db('port_sights')
+    .insert(
+      ports.map(({ name, facts }) => ({
+        port: name,
+        agent,
+        facts: facts === null ? null : JSON.stringify(facts),
+        at,
+      })),
+    )
+    .onConflict('port')
+    .merge()
+  await heartOf(db, agent, leaseMs)
+}
+
+/** An agent lives until then, unless it says so again. */
+export async function heartOf(db: Database, agent: string, leaseMs: number): Promise<void> {
+  const until = db.raw(`now() + ? * interval '1 millisecond'`, [leaseMs])
+  await db('agents').insert({ id: agent, until }).onConflict('id').merge()
+}
+
+/** Whether any agent lives. */
+export async function anyAgent(db: Database): Promise<boolean> {
+  return (await db('agents').where('until', '>', db.fn.now()).first('id')) !== undefined
+}
+
+export type Sight = { readonly port: string; readonly facts: DeviceFacts | null }
+
+/** What answers at each port, as far as a living agent says. */
+export async function listSights(db: Database): Promise<Sight[]> {
+  return (await db('port_sights')
+    .join('agents', 'agents.id', 'port_sights.agent')
+    .where('agents.until', '>', db.fn.now())
+    .select('port', 'facts')) as Sight[]
+}
+
+export type Look = {
+  readonly id: string
+  readonly port: string
+  readonly digests: readonly { readonly partition: string; readonly size: number }[]
+}
+
+export async function insertLook(db: Database, look: Look): Promise<void> {
+  await db('looks').insert({ ...look, digests: JSON.stringify(look.digests) })
+}
+
+/** A look older than this is nobody's any more. */
+const LOOK_LIVES = '2 minutes'
+
+/** Looks that nobody has answered yet. */
+export async function listLooks(db: Database): Promise<Look[]> {
+  return (await db('looks')
+    .whereNull('found')
+    .whereRaw(`at > now() - interval '${LOOK_LIVES}'`)
+    .select('id', 'port', 'digests')) as Look[]
+}
+
+export async function answerLook(db: Database, id: string, found: LookFound): Promise<void> {
+  await db('looks')
+    .where({ id })
+    .update({ found: JSON.stringify(found) })
+}
+
+/** What a look found; undefined while it is under way. Answered ones are forgotten when read. */
+export async function takeLook(db: Database, id: string): Promise<LookFound | undefined> {
+  const [row] = (await db('looks')
+    .where({ id })
+    .whereNotNull('found')
+    .delete()
+    .returning('found')) as {
+    found: LookFound
+  }[]
+  return row?.found
+}

@@ -1,0 +1,229 @@
+/**
+ * Runs, their leases and the mirror of their journals. Locking contract: a lease changes hands in one
+ * row update that raises the epoch with it; everything an owner writes names its epoch and touches no
+ * row of a higher one.
+ */
+import type { ShownRun, StepShown } from '@plain-slate/api'
+import type { Command, ImagePlace, JournalEntry, Plan } from '@plain-slate/core'
+import { isoOf, ms } from '@plain-slate/core'
+import type { Database, Transaction } from './database.ts'
+
+export type RunState = 'wanted' | 'running' | 'stopped' | 'ended'
+export type PlaceRow = ImagePlace & { readonly image: string }
+
+export type RunRow = {
+  readonly id: string
+  readonly slip: string | null
+  readonly serial: string
+  readonly port: string
+  readonly cable: string | null
+  readonly package: string
+  readonly plan: Plan
+  readonly commands: readonly Command[]
+  readonly steps: readonly (StepShown & { readonly firstCommand: number })[]
+  readonly places: readonly PlaceRow[]
+  readonly state: RunState
+  readonly wanted: boolean
+  readonly stopping: boolean
+  readonly putAway: boolean
+  readonly answers: Readonly<Record<string, string>>
+  readonly owner: string | null
+  readonly epoch: number
+  /** True while somebody holds the lease. */
+  readonly held: boolean
+  readonly shown: ShownRun | null
+  readonly by: string | null
+  readonly startedAt: string
+  readonly endedAt: string | null
+  readonly version: number
+}
+
+type Stored = Omit<RunRow, 'putAway' | 'epoch' | 'startedAt' | 'endedAt'> & {
+  readonly put_away: boolean
+  readonly epoch: string
+  readonly started_at: Date
+  readonly ended_at: Date | null
+  readonly by_name: string | null
+}
+
+const rows = (db: Database) =>
+  db('runs')
+    .leftJoin('people', 'people.id', 'runs.by')
+    .select(
+      'runs.*',
+      'people.name as by_name',
+      db.raw('coalesce(runs.until > now(), false) as held'),
+    )
+
+function rowOf(row: Stored): RunRow {
+  const { put_away: putAway, started_at: startedAt, ended_at: endedAt, by_name: by, ...rest } = row
+  return {
+    ...rest,
+    by,
+    putAway,
+    epoch: Number(row.epoch),
+    startedAt: isoOf(ms(startedAt.getTime())),
+    endedAt: endedAt === null ? null : isoOf(ms(endedAt.getTime())),
+  }
+}
+
+export type NewRun = Pick<
+  RunRow,
+  'id' | 'slip' | 'serial' | 'port' | 'cable' | 'package' | 'plan' | 'commands' | 'steps' | 'places'
+> & { readonly by: string | null; readonly startedAt: Date }
+
+/** Enters a run that an agent is to claim. False when the port holds another that is not put away. */
+export async function insertRun(db: Database, run: NewRun): Promise<boolean> {
+  const json = (value: unknown) => JSON.stringify(value)
+  const { plan, commands, steps, places, startedAt, ...plain } = run
+  const made = await db('runs')
+    .insert({
+      ...plain,
+      plan: json(plan),
+      commands: json(commands),
+      steps: json(steps),
+      places: json(places),
+      state: 'wanted',
+      started_at: startedAt,
+    })
+    .onConflict(db.raw('(port) where not put_away') as unknown as string)
+    .ignore()
+    .returning('id')
+  return made.length === 1
+}
+
+export async function readRun(db: Database, id: string): Promise<RunRow | undefined> {
+  const row = (await rows(db).where('runs.id', id).first()) as Stored | undefined
+  return row === undefined ? undefined : rowOf(row)
+}
+
+/** Runs, the newest first; only those that hold a port when asked. */
+export async function listRuns(db: Database, only: 'all' | 'at-ports'): Promise<RunRow[]> {
+  const query = rows(db).orderBy('runs.started_at', 'desc').limit(200)
+  const found = (await (only === 'all' ? query : query.where({ put_away: false }))) as Stored[]
+  return found.map(rowOf)
+}
+
+/** Runs that agents have to do with: wanted ones, and those under way. */
+export async function listWork(db: Database): Promise<RunRow[]> {
+  const found = (await rows(db).whereIn('runs.state', ['wanted', 'running', 'stopped']).where({
+    put_away: false,
+  })) as Stored[]
+  return found.map(rowOf)
+}
+
+/**
+ * Takes a wanted run whose lease nobody else holds, at a higher epoch than any device has met. Undefined
+ * when somebody else was quicker or holds it.
+ */
+export async function claimRun(
+  db: Database,
+  id: string,
+  agent: string,
+  leaseMs: number,
+): Promise<number | undefined> {
+  const [row] = (await db('runs')
+    .where({ id, wanted: true })
+    .andWhere((free) =>
+      free.whereNull('owner').orWhere({ owner: agent }).orWhere('until', '<', db.fn.now()),
+    )
+    .update({
+      owner: agent,
+      epoch: db.raw(`nextval('run_epochs')`),
+      until: db.raw(`now() + ? * interval '1 millisecond'`, [leaseMs]),
+      wanted: false,
+      state: 'running',
+      version: db.raw('version + 1'),
+    })
+    .returning('epoch')) as { epoch: string }[]
+  return row === undefined ? undefined : Number(row.epoch)
+}
+
+/** Renews a lease that is still this agent's at this epoch. */
+export async function renewRun(
+  db: Database,
+  held: { readonly run: string; readonly epoch: number; readonly agent: string },
+  leaseMs: number,
+): Promise<boolean> {
+  const count = await db('runs')
+    .where({ id: held.run, owner: held.agent, epoch: held.epoch })
+    .whereIn('state', ['running'])
+    .update({ until: db.raw(`now() + ? * interval '1 millisecond'`, [leaseMs]) })
+  return count === 1
+}
+
+export type Report = {
+  readonly run: string
+  readonly epoch: number
+  readonly agent: string
+  readonly shown: ShownRun
+  readonly state: RunState
+  readonly endedAt: Date | null
+}
+
+/** Shows where a run is, if the epoch is still its owner's; answers the new version. */
+export async function reportRun(trx: Transaction, report: Report): Promise<number | undefined> {
+  const over = report.state !== 'running'
+  const [row] = (await trx('runs')
+    .where({ id: report.run, owner: report.agent, epoch: report.epoch })
+    .update({
+      shown: JSON.stringify(report.shown),
+      state: report.state,
+      ended_at: report.endedAt,
+      version: trx.raw('version + 1'),
+      ...(over ? { owner: null, until: null, stopping: false } : {}),
+    })
+    .returning('version')) as { version: number }[]
+  return row?.version
+}
+
+/** Mirrors journal entries; ones that are there already stay as they are. */
+export async function mirrorEntries(
+  trx: Transaction,
+  run: string,
+  from: number,
+  entries: readonly JournalEntry[],
+): Promise<void> {
+  if (entries.length === 0) return
+  await trx('run_entries')
+    .insert(entries.map((entry, index) => ({ run, n: from + index, entry: JSON.stringify(entry) })))
+    .onConflict(['run', 'n'])
+    .ignore()
+}
+
+export async function readJournal(db: Database, run: string): Promise<JournalEntry[]> {
+  const found = (await db('run_entries').where({ run }).orderBy('n').select('entry')) as {
+    entry: JournalEntry
+  }[]
+  return found.map(({ entry }) => entry)
+}
+
+/** Changes what people want of a run; answers the new version, undefined for an unknown run. */
+export async function changeRun(
+  db: Database,
+  id: string,
+  change: Partial<{ wanted: boolean; stopping: boolean; put_away: boolean; state: RunState }>,
+): Promise<number | undefined> {
+  const [row] = (await db('runs')
+    .where({ id })
+    .update({ ...change, version: db.raw('version + 1') })
+    .returning('version')) as { version: number }[]
+  return row?.version
+}
+
+/** Keeps what a person did at a command. */
+export async function answerRun(
+  db: Database,
+  id: string,
+  command: number,
+  evidence: string,
+): Promise<number | undefined> {
+  const [row] = (await db('runs')
+    .where({ id })
+    .update({
+      answers: db.raw('answers || ?::jsonb', [JSON.stringify({ [command]: evidence })]),
+      version: db.raw('version + 1'),
+    })
+    .returning('version')) as { version: number }[]
+  return row?.version
+}
