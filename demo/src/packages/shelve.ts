@@ -29,7 +29,8 @@ export async function shelveDemo(address: string, secret: string): Promise<numbe
   return sent
 }
 
-async function sendVolume(
+/** Sends one volume; with its digest where it is whole. */
+export async function sendVolume(
   address: string,
   headers: Readonly<Record<string, string>>,
   volume: Volume,

@@ -24,6 +24,7 @@ export type Claim = {
     readonly offset: number
     readonly size: number
   }[]
+  readonly shown: ShownRun | null
 }
 
 export type Keeper = {
@@ -64,6 +65,18 @@ export function keepRun(plan: KeepPlan): Keeper {
   }
 }
 
+const NOTHING_SHOWN: ShownRun = {
+  phase: { kind: 'doing' },
+  next: 0,
+  stopping: false,
+  got: 0,
+  at: 0,
+  runAt: 0,
+  stepAt: 0,
+  waiting: null,
+  losses: 0,
+}
+
 class Keeping {
   readonly #plan: KeepPlan
   readonly #journal: Journal
@@ -82,15 +95,9 @@ class Keeping {
     this.#journal = journal
     this.#mirrored = Math.min(plan.claim.journal.length, journal.entries().length)
     this.#shown = {
+      ...(plan.claim.shown ?? NOTHING_SHOWN),
       phase: { kind: 'doing' },
-      next: 0,
-      stopping: false,
-      got: 0,
-      at: 0,
-      runAt: 0,
-      stepAt: 0,
       waiting: null,
-      losses: 0,
     }
     this.hear(plan.work)
   }

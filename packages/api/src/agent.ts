@@ -2,8 +2,9 @@
  * What the agent and the server say to each other. The agent dials: it reads what is wanted of it,
  * claims runs under a lease, and reports. Everything under the bench secret.
  */
-import { deviceFactsSchema, journalEntrySchema, jsonSchema, modeSchema } from '@plain-slate/core'
+import { deviceFactsSchema, journalEntrySchema, modeSchema } from '@plain-slate/core'
 import { z } from 'zod'
+import { anyJson } from './json.ts'
 import { route } from './route.ts'
 
 const agent = z.string().min(1).max(64)
@@ -16,7 +17,7 @@ export const RENEW_MS = 3_000
 
 /** What a run shows: where it is, besides its journal. */
 export const shownSchema = z.object({
-  phase: jsonSchema,
+  phase: anyJson,
   next: z.int().nonnegative(),
   stopping: z.boolean(),
   got: z.int().nonnegative(),
@@ -62,9 +63,11 @@ export const imagePlaceSchema = z.object({
 
 export const claimedSchema = z.object({
   epoch,
-  commands: z.array(jsonSchema),
+  commands: z.array(anyJson),
   journal: z.array(journalEntrySchema),
   places: z.array(imagePlaceSchema),
+  /** What the one before showed last. */
+  shown: shownSchema.nullable(),
 })
 
 /** What a look found. Bytes are base64. */

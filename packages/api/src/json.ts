@@ -6,3 +6,6 @@ import { z } from 'zod'
 export const factsSchema = z.record(z.string(), z.unknown()) as unknown as z.ZodType<
   Record<string, Json>
 >
+
+/** Any JSON: the same, of any shape. Whoever takes it up parses it by its own schema. */
+export const anyJson = z.unknown() as unknown as z.ZodType<Json>

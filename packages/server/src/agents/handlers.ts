@@ -68,7 +68,7 @@ export function agentHandlers(house: House) {
     const journal = await readJournal(house.db, id)
     await tell(house.db, 'run', id, run.version)
     const commands = run.commands as unknown as Json[]
-    return ok({ epoch, commands, journal, places: [...run.places] })
+    return ok({ epoch, commands, journal, places: [...run.places], shown: run.shown })
   }
   const agentRenew: Of<'agentRenew'> = async ({ body: { agent, held } }) => {
     const still: string[] = []

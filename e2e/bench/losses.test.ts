@@ -1,0 +1,120 @@
+/**
+ * What happens on benches, with real processes: the server dies, the agent dies, a holder sleeps through
+ * its lease, somebody plugs another device in, an archive is damaged.
+ */
+import { existsSync } from 'node:fs'
+import { join } from 'node:path'
+import { readJournal } from '@plain-slate/agent'
+import { cloneTemplate } from '@plain-slate/server/testing'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { LEAD, OTHER, WholeShop, newestPackage, until } from './whole-shop.ts'
+
+/** A run of the lead plan lasts about 12 model minutes: seven seconds. */
+const PACE = 100
+
+let shop: WholeShop
+let customer: readonly string[]
+beforeEach(async () => {
+  const { databaseUrl } = await cloneTemplate('demo')
+  shop = new WholeShop(databaseUrl, PACE)
+  await shop.open()
+  customer = shop.flash(LEAD).marks
+}, 120_000)
+afterEach(() => shop.close())
+
+/** The flash is the package, and the customer's data are as they were, bit by bit. */
+function writtenWhole(): void {
+  const flash = shop.flash(LEAD)
+  expect({ wrong: flash.wrong(newestPackage()), marks: flash.marks }).toEqual({
+    wrong: [],
+    marks: customer,
+  })
+}
+const inMain = (step: number) => step >= 24
+const journalOf = (id: string, agent: 'agent a' | 'agent b' = 'agent a') =>
+  readJournal(join(shop.agentFolder(agent), 'runs', `${id}.jsonl`))
+
+describe('a run', () => {
+  it('goes on while the server is dead, and is shown when it is back', async () => {
+    const id = await shop.start()
+    await shop.follow(id, 'it writes main', (run) => inMain(run.step))
+    await shop.kill('server')
+    const before = journalOf(id).length
+    await until('it wrote on by itself', () => Promise.resolve(journalOf(id).length >= before + 4))
+    await shop.begin('server')
+    const ended = await shop.follow(id, 'it ends', (run) => run.state === 'ended')
+    expect([ended.word, ended.losses, ended.journal]).toEqual(['done', 0, journalOf(id).length])
+    writtenWhole()
+  }, 120_000)
+
+  it('whose agent dies in mid-piece says what is new, old and in doubt, and is taken up', async () => {
+    const id = await shop.start()
+    await shop.follow(id, 'it is within a piece of main', (run) => inMain(run.step) && run.got > 0)
+    await shop.kill('agent a')
+    const left = await shop.follow(id, 'nobody drives it', (run) => run.ownerless)
+    const main = left.parts.find(({ partition }) => partition === 'main')
+    expect(left.word).toBe('in-doubt')
+    expect(main?.doubt).toBeGreaterThan(0)
+    expect((main?.kept ?? 0) + (main?.doubt ?? 0)).toBeLessThan(main?.bytes ?? 0)
+    expect(left.parts.find(({ partition }) => partition === 'support')?.readBack).toBe(true)
+    await shop.begin('agent a')
+    await until('an agent lives', async () => (await shop.takeUp(id)).state === 'running')
+    const ended = await shop.follow(id, 'it ends', (run) => run.state === 'ended')
+    expect(ended.word).toBe('done')
+    writtenWhole()
+  }, 120_000)
+
+  it('whose holder sleeps through its lease is written by the newer owner alone', async () => {
+    const id = await shop.start()
+    await shop.follow(id, 'it is within a piece of main', (run) => inMain(run.step) && run.got > 0)
+    shop.signal('agent a', 'SIGSTOP')
+    await shop.follow(id, 'its lease lapses', (run) => run.ownerless)
+    await shop.begin('agent b')
+    await until('the newer agent lives', async () => (await shop.takeUp(id)).state === 'running')
+    await until('the newer owner writes', () =>
+      Promise.resolve(journalOf(id, 'agent b').length > 0),
+    )
+    const slept = journalOf(id).length
+    shop.signal('agent a', 'SIGCONT')
+    const ended = await shop.follow(id, 'it ends', (run) => run.state === 'ended')
+    expect(ended.word).toBe('done')
+    const epochs = (agent: 'agent a' | 'agent b') =>
+      journalOf(id, agent).flatMap((entry) => (entry.kind === 'intend' ? [entry.epoch] : []))
+    expect(journalOf(id).length - slept).toBeLessThanOrEqual(1)
+    expect(Math.max(...epochs('agent b'))).toBeGreaterThan(Math.max(...epochs('agent a')))
+    writtenWhole()
+  }, 120_000)
+
+  it('refuses another device in its port after a restart, and takes nothing from it', async () => {
+    const other = shop.flash(OTHER).marks
+    const id = await shop.start()
+    await shop.follow(id, 'it writes main', (run) => inMain(run.step))
+    await shop.hands({ kind: 'unplug', serial: LEAD })
+    await shop.hands({ kind: 'keys', serial: OTHER, to: 'off' })
+    await shop.hands({ kind: 'keys', serial: OTHER, to: 'loader' })
+    await shop.hands({ kind: 'plug', serial: OTHER, port: 'P2' })
+    const stopped = await shop.follow(id, 'it stops', (run) => run.state === 'stopped')
+    expect(stopped.why).toEqual({ code: 'wrong-device', facts: { serial: OTHER } })
+    expect(shop.flash(OTHER).marks).toEqual(other)
+    expect(journalOf(id).at(-1)?.kind).toBe('intend')
+  }, 120_000)
+})
+
+describe('a damaged archive', () => {
+  it('is refused by name, entry and offset; its bytes are gone and nothing else is', async () => {
+    const before = (await shop.shelf()).packages
+    await shop.shelve('tarn-H2.0ZX.r4')
+    const { archives, packages } = await shop.shelf()
+    const damaged = archives.find(({ name }) => name === 'tarn-H2.0ZX.r4.tar')
+    expect(damaged).toMatchObject({
+      state: 'refused',
+      refusal: { entry: 'main.img', rule: 'truncated' },
+    })
+    expect(packages).toEqual(before)
+    const stored = ({ sha256 }: { readonly sha256: string }) =>
+      existsSync(join(shop.folder, 'vault', sha256.slice(0, 2), sha256.slice(2)))
+    expect(archives.map((one) => [one.name, stored(one)])).toEqual(
+      archives.map((one) => [one.name, one.state === 'whole']),
+    )
+  }, 120_000)
+})

@@ -1,0 +1,283 @@
+/**
+ * A whole shop of real processes on a database of its own: server, agents, simulated bench. Each can be
+ * killed, paused and begun again, as it happens on benches.
+ */
+import type { ChildProcess } from 'node:child_process'
+import { spawn } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { createServer } from 'node:net'
+import type { AddressInfo } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import type { Manifest } from '@plain-slate/core'
+import type { PlanShown, RunShown, StandInAct } from '@plain-slate/api'
+import {
+  DEMO_DEVICES,
+  DEMO_SCALE,
+  FAMILIES_FOLDER,
+  TARN_PACKAGES,
+  buildPackage,
+  demoImages,
+  makeDevice,
+  sendVolume,
+  tarnFamily,
+} from '@plain-slate/demo'
+import { readDevice } from '@plain-slate/standins'
+
+const ROOT = fileURLToPath(new URL('../..', import.meta.url))
+const SECRET = 'bench-secret'
+export const LEAD = 'TRN4490077F31'
+export const OTHER = 'TRN4490081C04'
+
+export type Name = 'server' | 'stand-ins' | `agent ${string}`
+
+export class WholeShop {
+  readonly folder = mkdtempSync(join(tmpdir(), 'whole-shop-'))
+  readonly #children = new Map<Name, ChildProcess>()
+  #ports: Readonly<Record<string, number>> = {}
+  readonly #databaseUrl: string
+  readonly #pace: number
+
+  constructor(databaseUrl: string, pace: number) {
+    this.#databaseUrl = databaseUrl
+    this.#pace = pace
+  }
+
+  get address(): string {
+    return `http://127.0.0.1:${this.#ports['server'] ?? 0}`
+  }
+
+  /** Lays everything out and begins it; the shelf holds the loader part and the newest package. */
+  async open(): Promise<void> {
+    const names = ['server', 'control', 'P1', 'P2', 'P3'] as const
+    const ports = await freePorts(names.length)
+    this.#ports = Object.fromEntries(names.map((name, index) => [name, ports[index] ?? 0]))
+    const devices = join(this.folder, 'devices')
+    mkdirSync(devices)
+    const making = { folder: devices, family: tarnFamily(), scale: DEMO_SCALE }
+    for (const device of DEMO_DEVICES.filter(({ serial }) => [LEAD, OTHER].includes(serial)))
+      makeDevice(making, device)
+    this.#write('link.secret', 'link-secret')
+    this.#write('control.secret', 'control-secret')
+    this.#write('bench.secret', SECRET)
+    this.#write('server.secrets', `cookie-secret\n${SECRET}\n`)
+    this.#write('control', `http://127.0.0.1:${this.#ports['control'] ?? 0}/\ncontrol-secret\n`)
+    const ofBench = Object.entries(this.#ports).filter(([name]) => name.startsWith('P'))
+    const bench = {
+      format: 'plain-slate/stand-in-bench@1',
+      pace: this.#pace,
+      ports: Object.fromEntries(ofBench),
+      families: [tarnFamily()],
+      images: demoImages(),
+    }
+    this.#write('bench.json', JSON.stringify(bench))
+    const named = ofBench.map(([name, port]) => [name, { address: `tcp:127.0.0.1:${port}` }])
+    const file = { format: 'plain-slate/bench@1', ports: Object.fromEntries(named) as object }
+    this.#write('agent.json', JSON.stringify(file))
+    await this.begin('stand-ins')
+    await this.begin('server')
+    await this.begin('agent a')
+    await this.shelve('tarn-loader-7-r4')
+    await this.shelve('tarn-H2.104.r4')
+    await until('the device is seen', async () => (await this.port('P2')).seen !== null)
+  }
+
+  #write(name: string, text: string): void {
+    writeFileSync(join(this.folder, name), text, { mode: 0o600 })
+  }
+
+  /** Begins a process, and waits until it says that it listens. */
+  async begin(name: Name): Promise<void> {
+    const [file, env, args] = this.#planOf(name)
+    const child = spawn(process.execPath, ['--import', 'tsx', join(ROOT, file), ...args], {
+      cwd: ROOT,
+      env: { ...process.env, ...env },
+      stdio: ['ignore', 'pipe', process.env['SAY'] === undefined ? 'ignore' : 'inherit'],
+    })
+    this.#children.set(name, child)
+    await new Promise<void>((resolve, reject) => {
+      child.once('exit', (code) => reject(new Error(`${name} ended with ${code ?? ''}`)))
+      child.stdout.on('data', (text: Buffer) => {
+        if (text.toString().includes('listening')) resolve()
+      })
+    })
+  }
+
+  #planOf(name: Name): readonly [string, NodeJS.ProcessEnv, readonly string[]] {
+    const { folder } = this
+    const vault = { PLAIN_SLATE_VAULT: join(folder, 'vault') }
+    mkdirSync(vault.PLAIN_SLATE_VAULT, { recursive: true })
+    if (name === 'stand-ins')
+      return [
+        'packages/standins/src/main.ts',
+        { PLAIN_SLATE_CONTROL_PORT: String(this.#ports['control']) },
+        [folder],
+      ]
+    if (name === 'server')
+      return [
+        'packages/server/src/main.ts',
+        {
+          ...vault,
+          DATABASE_URL: this.#databaseUrl,
+          PLAIN_SLATE_PORT: String(this.#ports['server']),
+          PLAIN_SLATE_SECRETS: join(folder, 'server.secrets'),
+          PLAIN_SLATE_FAMILIES: FAMILIES_FOLDER,
+          PLAIN_SLATE_STANDINS: join(folder, 'control'),
+          PLAIN_SLATE_LOG: 'error',
+        },
+        [],
+      ]
+    return [
+      'packages/agent/src/main.ts',
+      {
+        ...vault,
+        PLAIN_SLATE_SERVER: this.address,
+        PLAIN_SLATE_BENCH_SECRET: join(folder, 'bench.secret'),
+        PLAIN_SLATE_LINK_SECRET: join(folder, 'link.secret'),
+        PLAIN_SLATE_BENCH: join(folder, 'agent.json'),
+        PLAIN_SLATE_AGENT_FOLDER: this.agentFolder(name),
+      },
+      [],
+    ]
+  }
+
+  agentFolder = (name: Name): string => join(this.folder, name.replace(' ', '-'))
+
+  signal(name: Name, signal: NodeJS.Signals): void {
+    this.#children.get(name)?.kill(signal)
+  }
+
+  /** Kills a process and waits until it is gone. */
+  async kill(name: Name): Promise<void> {
+    const child = this.#children.get(name)
+    if (child === undefined || child.exitCode !== null || child.signalCode !== null) return
+    const gone = new Promise((resolve) => child.once('exit', resolve))
+    child.kill('SIGKILL')
+    await gone
+  }
+
+  async call<Body>(method: 'GET' | 'POST', path: string, body?: object): Promise<Body> {
+    const response = await fetch(this.address + path, {
+      method,
+      headers: { authorization: `Bearer ${SECRET}`, 'content-type': 'application/json' },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    })
+    return (await response.json()) as Body
+  }
+
+  /** Sends a package of the demo, and waits until it was read. */
+  async shelve(name: string): Promise<void> {
+    const draft = TARN_PACKAGES.find((one) => (one.more.id ?? `tarn-${one.build}`) === name)
+    if (draft === undefined) throw new Error(`no package ${name}`)
+    for (const volume of buildPackage(draft).volumes) {
+      await sendVolume(this.address, { authorization: `Bearer ${SECRET}` }, volume, false)
+      await until(`${volume.file} is read`, async () =>
+        (await this.shelf()).archives.some(
+          (one) => one.name === volume.file && one.state !== 'reading',
+        ),
+      )
+    }
+  }
+
+  shelf = () =>
+    this.call<{
+      packages: { id: string; state: string }[]
+      archives: {
+        name: string
+        state: string
+        sha256: string
+        refusal: { entry: string; offset: number; rule: string } | null
+      }[]
+    }>('GET', '/api/shelf')
+
+  async port(name: string) {
+    const bench = await this.call<{
+      ports: { name: string; word: string; seen: { serial: string } | null }[]
+    }>('GET', '/api/bench')
+    const port = bench.ports.find((one) => one.name === name)
+    if (port === undefined) throw new Error(`no port ${name}`)
+    return port
+  }
+
+  hands = (act: StandInAct) => this.call<{ done: boolean }>('POST', '/api/bench/hands', act)
+
+  /** Plans the newest package for the lead device, and starts it. */
+  async start(): Promise<string> {
+    const asked = { port: 'P2', package: 'tarn-H2.104.r4' }
+    const plan = await this.call<PlanShown>('POST', '/api/plans', asked)
+    const run = await this.call<RunShown>('POST', '/api/runs', { ...asked, digest: plan.digest })
+    return run.id
+  }
+
+  run = (id: string) => this.call<RunShown>('GET', `/api/runs/${id}`)
+  takeUp = (id: string) => this.call<RunShown>('POST', `/api/runs/${id}/take-up`, {})
+
+  /** Does what the run asks of hands until something is so. */
+  async follow(id: string, what: string, is: (run: RunShown) => boolean): Promise<RunShown> {
+    let last: RunShown | undefined
+    await until(what, async () => {
+      last = await this.run(id)
+      const { asked } = last
+      if (asked !== null)
+        await this.call('POST', `/api/runs/${id}/done`, { command: asked.command })
+      return is(last)
+    })
+    if (last === undefined) throw new Error('never looked')
+    return last
+  }
+
+  /** What the flash of a device holds, against a package's images and against what was there. */
+  flash(serial: string) {
+    const { starts, marks } = readDevice(join(this.folder, 'devices', `${serial}.json`))
+    const bytes = readFileSync(join(this.folder, 'devices', `${serial}.flash`))
+    const sha256 = (from: number, to: number) =>
+      createHash('sha256').update(bytes.subarray(from, to)).digest('hex')
+    return {
+      wrong: (pack: Manifest) =>
+        pack.images
+          .filter(({ partition, size, sha256: wanted }) => {
+            const at = starts[partition] ?? 0
+            return sha256(at, at + size) !== wanted
+          })
+          .map(({ partition }) => partition),
+      marks: marks.map(({ from, to }) => sha256(from, to)),
+    }
+  }
+
+  async close(): Promise<void> {
+    for (const name of this.#children.keys()) {
+      this.signal(name, 'SIGCONT')
+      await this.kill(name)
+    }
+    rmSync(this.folder, { recursive: true, force: true })
+  }
+}
+
+/** The newest package as it is built. */
+export function newestPackage(): Manifest {
+  const draft = TARN_PACKAGES.find(({ build }) => build === 'H2.104.r4')
+  if (draft === undefined) throw new Error('no newest package')
+  return buildPackage(draft).manifest
+}
+
+const PATIENCE_MS = 60_000
+
+/** Waits until something is so; says what it waited for. */
+export async function until(what: string, is: () => Promise<boolean>): Promise<void> {
+  const late = Date.now() + PATIENCE_MS
+  for (;;) {
+    if (await is()) return
+    if (Date.now() > late) throw new Error(`never: ${what}`)
+    await new Promise((resolve) => setTimeout(resolve, 50))
+  }
+}
+
+async function freePorts(count: number): Promise<readonly number[]> {
+  const servers = Array.from({ length: count }, () => createServer().listen(0, '127.0.0.1'))
+  await Promise.all(servers.map((one) => new Promise((resolve) => one.once('listening', resolve))))
+  const ports = servers.map((one) => (one.address() as AddressInfo).port)
+  await Promise.all(servers.map((one) => new Promise((resolve) => one.close(resolve))))
+  return ports
+}
