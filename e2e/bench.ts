@@ -22,8 +22,8 @@ export const TYPING_MS = 65
 const WEB_DIST = fileURLToPath(new URL('../packages/web/dist', import.meta.url))
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
 
-/** Starts a server on a fresh clone of a template. */
-export async function openServer(template: Template): Promise<Running> {
+/** A fresh clone of a template: the address of a database that nobody else uses. */
+export async function cloneTemplate(template: Template): Promise<string> {
   const superuser = new URL(process.env['E2E_SUPERUSER_URL'] ?? '')
   const name = `e_${randomBytes(6).toString('hex')}`
   const client = new pg.Client({ connectionString: superuser.href })
@@ -33,10 +33,15 @@ export async function openServer(template: Template): Promise<Running> {
   superuser.pathname = name
   superuser.username = 'plain_slate'
   superuser.password = process.env['E2E_APP_PASSWORD'] ?? ''
+  return superuser.href
+}
+
+/** Starts a server on a fresh clone of a template. */
+export async function openServer(template: Template): Promise<Running> {
   const secrets = join(mkdtempSync(join(tmpdir(), 'plain-slate-')), 'secrets')
   writeFileSync(secrets, `${randomBytes(9).toString('hex')}\nbench-secret\n`)
   const config = readConfig({
-    DATABASE_URL: superuser.href,
+    DATABASE_URL: await cloneTemplate(template),
     PLAIN_SLATE_SECRETS: secrets,
     PLAIN_SLATE_LOG: 'error',
     PLAIN_SLATE_VAULT: mkdtempSync(join(tmpdir(), 'plain-slate-vault-')),

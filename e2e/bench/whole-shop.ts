@@ -49,8 +49,8 @@ export class WholeShop {
     return `http://127.0.0.1:${this.#ports['server'] ?? 0}`
   }
 
-  /** Lays everything out and begins it; the shelf holds the loader part and the newest package. */
-  async open(): Promise<void> {
+  /** Lays everything out and begins it; shelves what is named. */
+  async open(shelved = ['tarn-loader-7-r4', 'tarn-H2.104.r4']): Promise<void> {
     const names = ['server', 'control', 'P1', 'P2', 'P3'] as const
     const ports = await freePorts(names.length)
     this.#ports = Object.fromEntries(names.map((name, index) => [name, ports[index] ?? 0]))
@@ -79,8 +79,7 @@ export class WholeShop {
     await this.begin('stand-ins')
     await this.begin('server')
     await this.begin('agent a')
-    await this.shelve('tarn-loader-7-r4')
-    await this.shelve('tarn-H2.104.r4')
+    for (const name of shelved) await this.shelve(name)
     await until('the device is seen', async () => (await this.port('P2')).seen !== null)
   }
 
@@ -169,9 +168,7 @@ export class WholeShop {
 
   /** Sends a package of the demo, and waits until it was read. */
   async shelve(name: string): Promise<void> {
-    const draft = TARN_PACKAGES.find((one) => (one.more.id ?? `tarn-${one.build}`) === name)
-    if (draft === undefined) throw new Error(`no package ${name}`)
-    for (const volume of buildPackage(draft).volumes) {
+    for (const volume of built(name).volumes) {
       await sendVolume(this.address, { authorization: `Bearer ${SECRET}` }, volume, false)
       await until(`${volume.file} is read`, async () =>
         (await this.shelf()).archives.some(
@@ -255,12 +252,13 @@ export class WholeShop {
   }
 }
 
-/** The newest package as it is built. */
-export function newestPackage(): Manifest {
-  const draft = TARN_PACKAGES.find(({ build }) => build === 'H2.104.r4')
-  if (draft === undefined) throw new Error('no newest package')
-  return buildPackage(draft).manifest
+/** A package of the demo, built. */
+export function built(name: string): ReturnType<typeof buildPackage> {
+  const draft = TARN_PACKAGES.find((one) => (one.more.id ?? `tarn-${one.build}`) === name)
+  if (draft === undefined) throw new Error(`no package ${name}`)
+  return buildPackage(draft)
 }
+export const newestPackage = (): Manifest => built('tarn-H2.104.r4').manifest
 
 const PATIENCE_MS = 60_000
 

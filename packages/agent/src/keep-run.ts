@@ -89,6 +89,8 @@ class Keeping {
   /** Entries the server holds. */
   #mirrored: number
   #superseded = false
+  /** False until the first turn, which tells where the run is taken up: its loss was another's. */
+  #begun = false
 
   constructor(plan: KeepPlan, journal: Journal) {
     this.#plan = plan
@@ -168,7 +170,8 @@ class Keeping {
     const shown = this.#shown
     switch (news.kind) {
       case 'turn':
-        this.#shown = afterTurn(shown, news.state)
+        this.#shown = afterTurn(shown, news.state, this.#begun)
+        this.#begun = true
         break
       case 'progress':
         this.#shown = { ...shown, got: news.got, at: news.at, ...firstTime(shown, news.at) }
@@ -219,14 +222,14 @@ class Keeping {
 const firstTime = ({ runAt, stepAt }: ShownRun, at: number) =>
   runAt === 0 ? { runAt: at, stepAt: at } : { runAt, stepAt }
 
-function afterTurn(shown: ShownRun, state: RunState): ShownRun {
+function afterTurn(shown: ShownRun, state: RunState, begun: boolean): ShownRun {
   const moved = state.next !== shown.next
   return {
     ...shown,
     phase: state.phase as unknown as Json,
     next: state.next,
     stopping: state.stopping,
-    losses: shown.losses + (state.phase.kind === 'lost' && !isLost(shown) ? 1 : 0),
+    losses: shown.losses + (begun && state.phase.kind === 'lost' && !isLost(shown) ? 1 : 0),
     ...(moved ? { got: 0, stepAt: shown.at } : {}),
     ...(state.phase.kind === 'doing' ? { waiting: null } : {}),
   }

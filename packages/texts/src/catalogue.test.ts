@@ -1,4 +1,17 @@
-import { BOOK_ACTS, INTENTS, ROLES, RULES, SLIP_STATES, STAGES } from '@plain-slate/core'
+import {
+  BOOK_ACTS,
+  CUT_CLASSES,
+  INTENTS,
+  LEDGE_WORDS,
+  REFUSALS,
+  ROLES,
+  RULES,
+  SLIP_STATES,
+  STAGES,
+  VERDICTS,
+  modeSchema,
+  startOutcomeSchema,
+} from '@plain-slate/core'
 import { describe, expect, it } from 'vitest'
 import { en } from './en/index.ts'
 import { PSEUDO_CLOSE, PSEUDO_OPEN } from './pseudo.ts'
@@ -20,6 +33,12 @@ describe('the catalogue', () => {
       ...SLIP_STATES.map((state) => `state.${state}`),
       ...ROLES.map((role) => `role.${role}`),
       ...BOOK_ACTS.map((act) => `act.${act}`),
+      ...LEDGE_WORDS.map((word) => `port.${word}`),
+      ...modeSchema.options.map((mode) => `mode.${mode}`),
+      ...VERDICTS.map((verdict) => `verdict.${verdict}`),
+      ...CUT_CLASSES.map((left) => `cut.${left}`),
+      ...REFUSALS.map((refusal) => `refused.${refusal}`),
+      ...startOutcomeSchema.options.map((outcome) => `outcome.${outcome}`),
       ...RULES.flatMap(({ codes }) => codes),
     ]
     expect(codes.filter((code) => !isCode(code))).toEqual([])

@@ -23,6 +23,11 @@ const slipParts = {
   margin: () => import('./slip/SlipMargin.vue'),
 }
 
+const benchParts = {
+  spine: () => import('./bench/BenchSpine.vue'),
+  margin: () => import('./bench/HandsPanel.vue'),
+}
+
 const pages: RouteRecordRaw[] = [
   { path: '/', redirect: '/counter' },
   { path: '/sign-in', component: () => import('./people/SignIn.vue'), meta: { open: true } },
@@ -53,8 +58,22 @@ const pages: RouteRecordRaw[] = [
     components: { default: () => import('./slip/SlipStage.vue'), ...slipParts },
     meta: { place: 'slips' },
   },
-  { path: '/shelf', component: () => import('./places/Shelf.vue'), meta: { place: 'shelf' } },
-  { path: '/bench', component: () => import('./places/Bench.vue'), meta: { place: 'bench' } },
+  { path: '/shelf', component: () => import('./shelf/Shelf.vue'), meta: { place: 'shelf' } },
+  {
+    path: '/shelf/:package',
+    component: () => import('./shelf/PackageSheet.vue'),
+    meta: { place: 'shelf' },
+  },
+  {
+    path: '/bench',
+    components: { default: () => import('./bench/Bench.vue'), ...benchParts },
+    meta: { place: 'bench' },
+  },
+  {
+    path: '/bench/:port',
+    components: { default: () => import('./bench/PortSheet.vue'), ...benchParts },
+    meta: { place: 'bench' },
+  },
   {
     path: '/book',
     components: {

@@ -25,7 +25,6 @@ export const BOOK_ACTS = [
   'text.withdrawn',
   'archive.shelved',
   'archive.refused',
-  'package.shelved',
   'cable.moved',
   'run.started',
   'run.taken-up',

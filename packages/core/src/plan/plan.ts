@@ -16,6 +16,7 @@ import { waysTo } from '../modes/ways.ts'
 import type { Result } from '../result/result.ts'
 import { ok, refuse } from '../result/result.ts'
 import type { Mode } from '../terms/device.ts'
+import type { Finding } from '../verdict/verdict.ts'
 import { isTakeable } from '../verdict/verdict.ts'
 import type { Expected, Step, StepBody } from './step.ts'
 
@@ -46,7 +47,12 @@ export type Plan = {
 }
 
 export type NoPlan =
-  | { readonly kind: 'not-takeable'; readonly rule: string; readonly code: string }
+  | {
+      readonly kind: 'not-takeable'
+      readonly rule: string
+      readonly code: string
+      readonly facts: Finding['facts']
+    }
   | { readonly kind: 'no-way'; readonly from: Mode }
   | { readonly kind: 'nothing-to-write' }
   | { readonly kind: 'unread'; readonly fact: 'serial' }
@@ -56,7 +62,12 @@ export function makePlan({ at, mode, permission }: PlanAsk): Result<Plan, NoPlan
   const judgement = judge(at)
   const [gravest] = judgement.findings
   if (!isTakeable(judgement.verdict))
-    return refuse({ kind: 'not-takeable', rule: gravest?.rule ?? '', code: gravest?.code ?? '' })
+    return refuse({
+      kind: 'not-takeable',
+      rule: gravest?.rule ?? '',
+      code: gravest?.code ?? '',
+      facts: gravest?.facts ?? {},
+    })
   const serial = settled(at.identity, 'serial')
   if (serial === undefined) return refuse({ kind: 'unread', fact: 'serial' })
   const ways = waysTo(at.family, mode, 'loader', permission)

@@ -1,7 +1,7 @@
 /** Planning for the device at a port: judged, planned, folded, rehearsed with its cuts. */
 import { createHash } from 'node:crypto'
 import type { Candidate, PlanShown } from '@plain-slate/api'
-import type { CutClass, Json, Plan, Result } from '@plain-slate/core'
+import type { CutClass, Json, NoPlan, Plan, Result } from '@plain-slate/core'
 import {
   candidates,
   canonical,
@@ -13,6 +13,7 @@ import {
   rehearseCuts,
   worstByStep,
 } from '@plain-slate/core'
+import { isCode, sayAny } from '@plain-slate/texts'
 import type { House } from '../house.ts'
 import type { Refusal } from '../refusal.ts'
 import { shelvedOf } from '../shelf/shelf.ts'
@@ -57,9 +58,8 @@ export async function planAt(house: House, asked: PlanAsked): Promise<Result<Pla
   const at = { ...found.value.at, shelved: shelvedOf(pack) }
   const made = makePlan({ at, mode: found.value.facts.mode, permission: true })
   if (!made.ok) {
-    const { refusal } = made
-    const why = refusal.kind === 'not-takeable' ? refusal.code : refusal.kind
-    return refuse({ code: 'plan.none', facts: { title: pack.manifest.title, why } })
+    const facts = { title: pack.manifest.title, why: whyNone(made.refusal) }
+    return refuse({ code: 'plan.none', facts })
   }
   const plan = made.value
   const { nature, device } = modelledAt(found.value)
@@ -87,6 +87,13 @@ export async function planAt(house: House, asked: PlanAsked): Promise<Result<Pla
     scale: pack.manifest.scale,
   }
   return ok({ plan, shown, steps, found: found.value })
+}
+
+/** Why there is no plan, as the second half of a sentence. */
+function whyNone(refusal: NoPlan): string {
+  if (refusal.kind !== 'not-takeable') return sayAny('en-GB', `plan.none.${refusal.kind}`, {})
+  const { code, facts } = refusal
+  return isCode(code) ? sayAny('en-GB', code, facts) : code
 }
 
 const writesOf = (plan: Plan): PlanShown['writes'] =>

@@ -3,7 +3,6 @@ import type { RunRow as RunRowShown, RunShown, ShownRun } from '@plain-slate/api
 import type { Command, LedgeWord, Phase, StopReason } from '@plain-slate/core'
 import { ledgeWord, placeOf, standingOf } from '@plain-slate/core'
 import type { Database } from '../tables/database.ts'
-import { listSights } from '../tables/devices.ts'
 import type { RunRow } from '../tables/runs.ts'
 import { readJournal } from '../tables/runs.ts'
 import { seenOf } from '../bench/seen.ts'
@@ -54,13 +53,12 @@ export function runRowOf(run: RunRow): RunRowShown {
 
 /** Everything a page shows of a run. */
 export async function showRun(db: Database, run: RunRow): Promise<RunShown> {
-  const [journal, sights] = await Promise.all([readJournal(db, run.id), listSights(db)])
+  const journal = await readJournal(db, run.id)
   const next = Math.max(placeOf(journal).next, run.shown?.next ?? 0)
   const step = [...run.steps].reverse().find(({ firstCommand }) => firstCommand <= next)
   const command = commandAt(run, next)
   const { shown } = run
   const phase = phaseOf(run)
-  const sight = sights.find(({ port }) => port === run.port)?.facts ?? undefined
   return {
     ...runRowOf(run),
     word: wordOf(run, next, shown?.waiting ?? null),
@@ -74,7 +72,7 @@ export async function showRun(db: Database, run: RunRow): Promise<RunShown> {
     size: command?.kind === 'put' ? command.size : 0,
     stepSeconds: shown === null ? 0 : Math.max(0, shown.at - shown.stepAt) / 1000,
     runSeconds: shown === null ? 0 : Math.max(0, shown.at - shown.runAt) / 1000,
-    waiting: waitingOf(run, sight),
+    waiting: waitingOf(run),
     parts: [...standingOf(run.commands, journal)],
     journal: journal.length,
     scale: run.plan.packages.at(-1)?.manifest.scale ?? 1,
@@ -82,14 +80,11 @@ export async function showRun(db: Database, run: RunRow): Promise<RunShown> {
   }
 }
 
-function waitingOf(
-  run: RunRow,
-  sight: Parameters<typeof seenOf>[0] | undefined,
-): RunShown['waiting'] {
+/** What the run waits for, and what answers at its port meanwhile. */
+function waitingOf(run: RunRow): RunShown['waiting'] {
   const waiting = run.shown?.waiting ?? null
   if (run.state !== 'running' || waiting === null) return null
-  const seen = waiting.seen ?? sight
-  return { mode: waiting.mode, seen: seen === undefined ? null : seenOf(seen) }
+  return { mode: waiting.mode, seen: waiting.seen === null ? null : seenOf(waiting.seen) }
 }
 
 /** What hands are asked for: only while the run waits for it and nobody has said it is done. */

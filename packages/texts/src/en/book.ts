@@ -39,4 +39,13 @@ export const book = {
   'act.slip.noted': 'noted',
   'act.text.withdrawn':
     'withdrew {n, plural, one {# personal text} other {# personal texts}}, with {second}',
+  'act.archive.shelved': 'shelved the archive {name}',
+  'act.archive.refused': 'refused the archive {name}: {why}',
+  'act.cable.moved': 'hung cable {cable} on {to}, before on {from}',
+  'act.run.started': 'started writing {package} to {serial} at {port}',
+  'act.run.taken-up': 'took a run up',
+  'act.run.done-by-hand': 'said: {ask}',
+  'act.run.stop-asked': 'asked a run to stop',
+  'act.run.stopped': 'a run stopped: {why}',
+  'act.run.ended': 'a run ended as promised',
 } as const

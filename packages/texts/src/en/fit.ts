@@ -20,7 +20,8 @@ export const fit = {
   'fit.state.loader.new': 'Takes loader {most} at most; this is {here}',
   'fit.state.loader.back': 'Brings loader {brings}; this is {here}, and a loader does not go back',
   'fit.state.floor.fits': 'Floor {here}, package {generation}',
-  'fit.state.floor.rises': 'Floor {here}, package {generation}: the floor rises at the {when}',
+  'fit.state.floor.rises':
+    'Floor {here}, package {generation}: the floor rises {when, select, write {as it is written} lock {as the boot lock closes} other {at the first start}}',
   'fit.state.floor.below':
     'Generation {generation} is below the floor {here}, which the hardware keeps',
   'fit.state.battery.fits': 'Battery {here} %, needs {needed} %',

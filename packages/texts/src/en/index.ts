@@ -1,4 +1,5 @@
 /** The house's own language, British English, put together from its rooms. */
+import { bench } from './bench.ts'
 import { book } from './book.ts'
 import { command } from './command.ts'
 import { errors } from './errors.ts'
@@ -6,6 +7,8 @@ import { fit } from './fit.ts'
 import { frame } from './frame.ts'
 import { people } from './people.ts'
 import { places } from './places.ts'
+import { runs } from './runs.ts'
+import { shelf } from './shelf.ts'
 import { slips } from './slips.ts'
 import { terms } from './terms.ts'
 
@@ -19,4 +22,7 @@ export const en = {
   ...errors,
   ...command,
   ...fit,
+  ...bench,
+  ...runs,
+  ...shelf,
 } as const

@@ -10,20 +10,6 @@ export const places = {
   'counter.spine.state': '{n, plural, one {# slip} other {# slips}}',
   'counter.none.title': 'No slip is open',
   'counter.none': 'Take the first device in: press N, or follow the link.',
-  'shelf.title': 'Nothing is shelved yet',
-  'shelf.lede':
-    'The Shelf will hold every firmware package that was proven: whose it is, what it fits, its digests and where it came from.',
-  'bench.title':
-    '{ports, plural, one {One port} other {# ports}}, {cables, plural, =0 {no cable} one {one cable} other {# cables}}',
-  'bench.lede':
-    'The Bench will show each device that is plugged in, its mode and battery, and a run’s steps as they happen.',
-  'bench.ports': 'Ports',
-  'bench.cables': 'Cables',
-  'bench.port': 'port',
-  'bench.cable': 'cable',
-  'bench.hangs-on': 'hangs on',
-  'bench.note': 'what is known of it',
-  'bench.in-drawer': 'in the drawer',
   'drill.title': 'Nothing to practise yet',
   'drill.lede':
     'Drill will let people practise on stand-in devices: entering modes, a cut cable, a wrong sibling, with the same screens as a real job.',

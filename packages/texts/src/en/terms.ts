@@ -25,5 +25,4 @@ export const terms = {
   'role.trainee': 'trainee',
   'role.technician': 'technician',
   'role.lead': 'lead',
-  'port.free': 'Free',
 } as const

@@ -17,6 +17,14 @@ function word(say: Say, prefix: string, value: Json | undefined): string {
 
 /** The words of one entry; `name` turns a person's id into their name. */
 export function actWords(say: Say, line: EventLine, name: (id: string) => string): string {
+  return line.act.startsWith('run.') ||
+    line.act.startsWith('archive.') ||
+    line.act === 'cable.moved'
+    ? benchWords(say, line)
+    : slipWords(say, line, name)
+}
+
+function slipWords(say: Say, line: EventLine, name: (id: string) => string): string {
   const { facts } = line
   switch (line.act) {
     case 'person.added':
@@ -48,8 +56,39 @@ export function actWords(say: Say, line: EventLine, name: (id: string) => string
   }
 }
 
+/** What happened on the shelf and on the bench. */
+function benchWords(say: Say, { act, facts }: EventLine): string {
+  switch (act) {
+    case 'archive.shelved':
+      return say('act.archive.shelved', { name: textOf(facts['name']) })
+    case 'archive.refused':
+      return say('act.archive.refused', {
+        name: textOf(facts['name']),
+        why: word(say, 'rule', facts['rule']),
+      })
+    case 'cable.moved':
+      return say('act.cable.moved', {
+        cable: textOf(facts['cable']),
+        from: textOf(facts['from']) || say('bench.in-drawer'),
+        to: textOf(facts['to']) || say('bench.in-drawer'),
+      })
+    case 'run.started':
+      return say('act.run.started', {
+        package: textOf(facts['package']),
+        serial: textOf(facts['serial']),
+        port: textOf(facts['port']),
+      })
+    case 'run.done-by-hand':
+      return say('act.run.done-by-hand', { ask: word(say, 'ask.short', facts['ask']) })
+    case 'run.stopped':
+      return say('act.run.stopped', { why: word(say, 'why.short', facts['why']) })
+    default:
+      return isCode(`act.${act}`) ? say(`act.${act}` as Plain) : act
+  }
+}
+
 /** The acts whose sentence asks for nothing. */
-type Plain = Extract<Code, 'act.session.begun' | 'act.slip.opened'>
+type Plain = Extract<Code, 'act.session.begun' | 'act.slip.opened' | 'act.run.ended'>
 
 /** Speaks of entries with everybody's names. */
 export function useActWords(): (line: EventLine) => string {

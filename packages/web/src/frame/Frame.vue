@@ -11,6 +11,7 @@ import { listenToKeys } from '../keys/keyboard.ts'
 import { useShortcutStore, useShortcuts } from '../keys/shortcuts.ts'
 import { useSessionStore } from '../people/session.ts'
 import { useSay } from '../said.ts'
+import DropZone from '../shelf/DropZone.vue'
 import Ledge from './Ledge.vue'
 import TopBar from './TopBar.vue'
 import { PLACES } from './places.ts'
@@ -91,6 +92,7 @@ watch(
         <router-view name="margin" />
       </aside>
     </div>
+    <DropZone />
     <Ledge />
     <KeyCard v-model="card" />
   </div>

@@ -3,26 +3,47 @@
 </script>
 
 <script setup lang="ts">
+import type { Port } from '@plain-slate/api'
 import { useSay } from '../said.ts'
 import { useRead } from '../server/query.ts'
 
 const say = useSay()
 const bench = useRead('bench')
+const END = 4
+const end = (serial: string) => say('ledge.end', { end: serial.slice(-END) })
+
+/** Slip and device: whose job it is, else which device answers. */
+function what({ run, seen }: Port): string {
+  const serial = run?.serial ?? seen?.serial
+  const parts = [run?.slip ?? '', seen?.model ?? '', serial === undefined ? '' : end(serial)]
+  return parts.filter((part) => part !== '').join(' ')
+}
+function where({ cable, seen }: Port): string {
+  const hung = cable === null ? say('ledge.no-cable') : say('ledge.cable', { cable })
+  return seen === null ? hung : `${hung} · ${say('ledge.battery', { n: seen.battery })}`
+}
 </script>
 
 <template>
   <section class="ledge v-theme--ledge" :aria-label="say('frame.ledge')">
-    <div v-for="port in bench.data.value?.ports ?? []" :key="port.name" class="port">
+    <router-link
+      v-for="port in bench.data.value?.ports ?? []"
+      :key="port.name"
+      :to="`/bench/${port.name}`"
+      class="port"
+      :class="port.word"
+      :data-state="port.word"
+    >
       <div class="word">
-        {{ say('port.free') }}
+        {{ say(`port.${port.word}`) }}
         <span class="mono">{{ port.name }}</span>
       </div>
-      <div class="cable">
-        {{
-          port.cable === null ? say('ledge.no-cable') : say('ledge.cable', { cable: port.cable })
-        }}
+      <div class="what mono">{{ what(port) }}</div>
+      <div class="where">{{ where(port) }}</div>
+      <div v-if="port.run && port.run.done !== null" class="bar">
+        <div :style="{ width: `${port.run.done * 100}%` }" />
       </div>
-    </div>
+    </router-link>
   </section>
 </template>
 
@@ -38,27 +59,68 @@ const bench = useRead('bench')
   overflow: hidden;
 }
 .port {
+  position: relative;
+  display: block;
   background: var(--desk);
-  padding: 7px 12px 8px;
-  color: var(--ink-2);
+  padding: 6px 12px 8px;
+  color: var(--ink) !important;
+  text-decoration: none !important;
   min-width: 0;
+}
+.port:focus-visible {
+  outline-offset: -3px;
+}
+.free {
+  color: var(--ink-2) !important;
+}
+.hands-now {
+  background: var(--ochre);
+  color: var(--desk) !important;
+}
+.hands-off,
+.first-start {
+  background: repeating-linear-gradient(135deg, var(--desk) 0 10px, var(--sheet) 10px 20px);
+}
+.stopped,
+.in-doubt {
+  box-shadow: inset 0 5px 0 var(--brick);
+}
+.done {
+  box-shadow: inset 0 5px 0 var(--lichen);
 }
 .word {
   display: flex;
   justify-content: space-between;
   font-weight: 650;
-  font-size: 17px;
-  line-height: 1.3;
+  font-size: 19px;
+  line-height: 1.25;
   white-space: nowrap;
 }
 .word .mono {
-  font-size: 12px;
+  font-size: 13px;
   font-weight: 600;
   margin-top: 4px;
 }
-.cable {
+.what {
+  font-size: 13px;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.where {
   font-size: 12px;
-  margin-top: 2px;
+}
+.bar {
+  position: absolute;
+  left: 12px;
+  right: 12px;
+  bottom: 6px;
+  height: 5px;
+  background: var(--raised);
+}
+.bar div {
+  height: 100%;
+  background: var(--sky);
 }
 @media (max-width: 700px) {
   .ledge {

@@ -39,6 +39,7 @@ async function go(body: BodyOf<Contract['personChange']>) {
     <td>
       <select
         v-if="mayChange"
+        class="pick"
         :value="person.role"
         :aria-label="say('house.role-of', { name: person.name })"
         @change="go({ role: ($event.target as HTMLSelectElement).value as Person['role'] })"
@@ -52,7 +53,7 @@ async function go(body: BodyOf<Contract['personChange']>) {
       <form v-if="givingPin" class="row" @submit.prevent="go({ pin })">
         <input
           v-model="pin"
-          class="mono"
+          class="mono pick"
           type="password"
           inputmode="numeric"
           autocomplete="off"
@@ -86,15 +87,6 @@ async function go(body: BodyOf<Contract['personChange']>) {
 </template>
 
 <style scoped>
-select,
-input {
-  font: inherit;
-  color: var(--ink);
-  background: var(--field);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 2px 6px;
-}
 input {
   width: 110px;
 }

@@ -37,8 +37,22 @@ export async function call<Name extends RouteName>(
   const response = await send(route, addressOf(name, input), input.body)
   const body: unknown = await response.json().catch(() => undefined)
   if (response.ok) return route.answer.parse(body) as Answer<Name>
+  throw new Refused(refusalIn(body))
+}
+
+/** The refusal in an answer; ours where the answer holds none. */
+function refusalIn(body: unknown): Trouble {
   const trouble = errorSchema.safeParse(body)
-  throw new Refused(trouble.success ? trouble.data : offline())
+  return trouble.success ? trouble.data : offline()
+}
+
+/** The same of an answer's text. */
+export function troubleIn(text: string): Trouble {
+  try {
+    return refusalIn(JSON.parse(text))
+  } catch {
+    return offline()
+  }
 }
 
 /** The address of a route with its parameters and query, for links and downloads. */

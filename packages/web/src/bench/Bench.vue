@@ -1,0 +1,83 @@
+<script lang="ts">
+/** The Bench: every port with what hangs there, every cable with what it went through. */
+</script>
+
+<script setup lang="ts">
+import type { Bench } from '@plain-slate/api'
+import { computed } from 'vue'
+import Resource from '../parts/Resource.vue'
+import { useSay } from '../said.ts'
+import { useRead } from '../server/query.ts'
+import Cables from './Cables.vue'
+import { endOf } from './words.ts'
+
+const say = useSay()
+const bench = useRead('bench')
+const count = ({ ports }: Bench) => ({
+  devices: ports.filter(({ seen }) => seen !== null).length,
+  free: ports.filter(({ word }) => word === 'free').length,
+})
+const hands = computed(
+  () => bench.data.value?.ports.filter(({ word }) => word === 'hands-now').length ?? 0,
+)
+const title = (data: Bench) =>
+  hands.value === 0
+    ? say('bench.title', count(data))
+    : say('bench.title.hands', { n: hands.value, free: count(data).free })
+</script>
+
+<template>
+  <Resource v-slot="{ data }" :read="bench">
+    <h1>{{ title(data) }}</h1>
+    <p class="lede">{{ say('bench.lede') }}</p>
+    <p v-if="!data.watched" class="amiss" role="status">{{ say('bench.unwatched') }}</p>
+    <h2 id="ports">{{ say('bench.ports') }}</h2>
+    <div class="scroll-x">
+      <table class="rows" aria-labelledby="ports">
+        <thead>
+          <tr>
+            <th scope="col">{{ say('bench.port') }}</th>
+            <th scope="col">{{ say('bench.state') }}</th>
+            <th scope="col">{{ say('bench.device') }}</th>
+            <th scope="col">{{ say('bench.battery') }}</th>
+            <th scope="col">{{ say('bench.cable') }}</th>
+            <th scope="col">{{ say('bench.run') }}</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="port in data.ports" :key="port.name" class="clickable">
+            <td>
+              <router-link class="mono" :to="`/bench/${port.name}`">{{ port.name }}</router-link>
+            </td>
+            <td>
+              <b :class="{ dim: port.word === 'free' }">{{ say(`port.${port.word}`) }}</b>
+            </td>
+            <td>
+              <template v-if="port.seen">
+                <span class="mono">{{ port.seen.model }}</span>
+                <span class="mono dim"> …{{ endOf(port.seen.serial) }}</span>
+                <span class="dim small mono build">{{ port.seen.build ?? '' }}</span>
+              </template>
+            </td>
+            <td class="mono">
+              {{ port.seen ? say('bench.percent', { n: port.seen.battery }) : '' }}
+            </td>
+            <td class="mono">{{ port.cable ?? '' }}</td>
+            <td>
+              <router-link v-if="port.run" :to="`/bench/${port.name}`">{{
+                port.run.title
+              }}</router-link>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <Cables :bench="data" />
+  </Resource>
+</template>
+
+<style scoped>
+.build {
+  display: block;
+}
+</style>

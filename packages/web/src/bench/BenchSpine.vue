@@ -1,0 +1,31 @@
+<script lang="ts">
+/** The Bench's short list: its ports, each with its state word. */
+</script>
+
+<script setup lang="ts">
+import { useRoute } from 'vue-router'
+import { useSay } from '../said.ts'
+import { useRead } from '../server/query.ts'
+
+const say = useSay()
+const route = useRoute()
+const bench = useRead('bench')
+</script>
+
+<template>
+  <ul class="short-list" :aria-label="say('bench.ports')">
+    <li
+      v-for="port in bench.data.value?.ports ?? []"
+      :key="port.name"
+      :class="{ on: route.params['port'] === port.name }"
+    >
+      <router-link
+        :to="`/bench/${port.name}`"
+        :aria-current="route.params['port'] === port.name ? 'page' : undefined"
+      >
+        <span class="mono">{{ port.name }}</span>
+        <span :class="{ dim: port.word === 'free' }">{{ say(`port.${port.word}`) }}</span>
+      </router-link>
+    </li>
+  </ul>
+</template>

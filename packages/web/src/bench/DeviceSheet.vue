@@ -1,0 +1,149 @@
+<script lang="ts">
+/** The device at a port: what it said of itself, and every package of the shelf held against it. */
+</script>
+
+<script setup lang="ts">
+import type { Candidate, Seen } from '@plain-slate/api'
+import { INTENTS } from '@plain-slate/core'
+import type { Code } from '@plain-slate/texts'
+import { isCode, sayAny } from '@plain-slate/texts'
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { useBrowserStore } from '../browser.ts'
+import EmptyNote from '../parts/EmptyNote.vue'
+import Peg from '../parts/Peg.vue'
+import Resource from '../parts/Resource.vue'
+import Trouble from '../parts/Trouble.vue'
+import { useSay } from '../said.ts'
+import { troubleOf } from '../server/call.ts'
+import { renew, useChange, useRead } from '../server/query.ts'
+import { usePort } from './bench-query.ts'
+
+const props = defineProps<{ seen: Seen }>()
+const say = useSay()
+const browser = useBrowserStore()
+const client = useQueryClient()
+const { port, intent, keepData, address, change } = usePort()
+const fit = useRead('fit', () => ({
+  params: { port: port.value },
+  body: { intent: intent.value, keepData: keepData.value },
+}))
+const read = useChange('portRead')
+const about = computed(() => {
+  const { model, mode, build } = props.seen
+  const known = { model, port: port.value, mode: say(`mode.${mode}`) }
+  return build === null ? say('at.title.nobuild', known) : say('at.title', { ...known, build })
+})
+const intents = computed(() => INTENTS.map((value) => ({ value, title: say(`intent.${value}`) })))
+const why = ({ findings: [gravest] }: Candidate) =>
+  gravest !== undefined && isCode(gravest.code)
+    ? sayAny(browser.language, gravest.code as Code, gravest.facts)
+    : ''
+const takeable = ({ verdict }: Candidate) => verdict === 'fits' || verdict === 'fits-if'
+
+async function look() {
+  await read.mutateAsync({ params: { port: port.value } }).catch(() => undefined)
+  renew(client, 'bench')
+}
+</script>
+
+<template>
+  <h1>{{ about }}</h1>
+  <p class="lede">
+    {{
+      say('at.lede', {
+        board: seen.board,
+        loader: seen.loaderVersion,
+        battery: seen.battery,
+        serial: seen.serial,
+      })
+    }}
+  </p>
+  <p class="row">
+    <v-btn :disabled="read.isPending.value" @click="look">
+      {{ read.isPending.value ? say('at.reading') : say('at.read') }}
+    </v-btn>
+    <span v-if="read.data.value" role="status">
+      {{
+        say('at.read.done', {
+          table: String(read.data.value.table),
+          digests: read.data.value.digests,
+        })
+      }}
+    </span>
+    <span v-else class="dim">{{ say('at.read.hint') }}</span>
+  </p>
+  <Trouble v-if="read.error.value" :trouble="troubleOf(read.error.value)" quiet />
+  <div class="wanted">
+    <v-select
+      :model-value="intent"
+      :items="intents"
+      :label="say('at.intent')"
+      @update:model-value="(value: string) => change({ intent: value })"
+    />
+    <label>
+      <input
+        type="checkbox"
+        :checked="keepData"
+        @change="change({ keep: ($event.target as HTMLInputElement).checked ? '' : 'no' })"
+      />
+      {{ say('at.keep') }}
+    </label>
+  </div>
+  <h2 id="fit">
+    {{ say('at.fit') }} <small>{{ say('at.fit.small') }}</small>
+  </h2>
+  <Resource :read="fit" :empty="(data) => data.length === 0">
+    <template #empty>
+      <EmptyNote :what="say('at.fit.none')" :todo="say('at.fit.none.do')" />
+    </template>
+    <template #default="{ data }">
+      <div class="scroll-x">
+        <table class="rows" aria-labelledby="fit">
+          <thead>
+            <tr>
+              <th scope="col">{{ say('at.column.verdict') }}</th>
+              <th scope="col">{{ say('at.column.package') }}</th>
+              <th scope="col">{{ say('at.column.why') }}</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="one in data" :key="one.package">
+              <td class="nowrap">
+                <Peg :verdict="one.verdict" /> {{ say(`verdict.${one.verdict}`) }}
+              </td>
+              <td>
+                <router-link v-if="takeable(one)" :to="address({ package: one.package })">{{
+                  say('at.plan', { build: one.build })
+                }}</router-link>
+                <span v-else class="mono">{{ one.build }}</span>
+                <span v-if="one.title !== one.build" class="dim small name">{{ one.title }}</span>
+              </td>
+              <td>{{ why(one) }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+    </template>
+  </Resource>
+</template>
+
+<style scoped>
+.wanted {
+  display: grid;
+  grid-template-columns: 200px auto;
+  gap: 16px;
+  align-items: center;
+  justify-content: start;
+  margin-top: 12px;
+}
+input {
+  accent-color: var(--sky);
+}
+.nowrap {
+  white-space: nowrap;
+}
+.name {
+  display: block;
+}
+</style>

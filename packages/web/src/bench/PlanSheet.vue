@@ -1,0 +1,116 @@
+<script lang="ts">
+/** A plan for the device at a port: its headline, what becomes of things, its steps, its start. */
+</script>
+
+<script setup lang="ts">
+import type { PlanShown, Seen } from '@plain-slate/api'
+import { computed, watch } from 'vue'
+import Resource from '../parts/Resource.vue'
+import { useSay } from '../said.ts'
+import { useRead } from '../server/query.ts'
+import Findings from './Findings.vue'
+import StartCard from './StartCard.vue'
+import StepList from './StepList.vue'
+import { usePort } from './bench-query.ts'
+import { mib, planTitle, rangeWords } from './words.ts'
+
+const props = defineProps<{ seen: Seen }>()
+const say = useSay()
+const { port, intent, keepData, pack, address } = usePort()
+const asked = computed(() => ({
+  port: port.value,
+  package: pack.value,
+  intent: intent.value,
+  keepData: keepData.value,
+}))
+const plan = useRead('plan', () => ({ body: asked.value }))
+/* A device in another mode or with another build is another plan: it is made anew. */
+const sight = computed(() => `${props.seen.serial} ${props.seen.mode} ${props.seen.build ?? ''}`)
+watch(sight, () => void plan.refetch())
+const lede = (data: PlanShown) =>
+  say('plan.lede', {
+    time: rangeWords(say, data.time),
+    hands: rangeWords(say, data.hands),
+    needs: data.needs,
+    restarts: data.restarts,
+    back:
+      data.wayBackUntil === null
+        ? say('plan.back.none')
+        : say('plan.back', { step: data.wayBackUntil }),
+  })
+const reason = ({ reason: kind, facts }: PlanShown['writes'][number]) => {
+  const role = facts['role']
+  const version = facts['version']
+  if (kind === 'together-with') return say('write.together-with', { role: String(role) })
+  if (kind === 'same-version') return say('write.same-version', { version: String(version) })
+  return say(`write.${kind as 'differs'}`)
+}
+</script>
+
+<template>
+  <p class="no-print">
+    <router-link :to="address({ package: '' })">{{ say('at.back') }}</router-link>
+  </p>
+  <Resource v-slot="{ data }" :read="plan">
+    <h1>{{ planTitle(say, data) }}</h1>
+    <p class="lede">
+      <b>{{ data.title }}</b>. {{ lede(data) }}
+      <template v-if="data.scale > 1">{{ say('plan.scale', { scale: data.scale }) }}</template>
+    </p>
+    <StartCard :plan="data" :asked="asked" @again="plan.refetch()" />
+    <h2>{{ say('plan.findings') }}</h2>
+    <Findings :findings="data.findings" />
+    <h2 id="fates">{{ say('plan.fates') }}</h2>
+    <table class="rows narrow" aria-labelledby="fates">
+      <thead>
+        <tr>
+          <th scope="col">{{ say('plan.fate.item') }}</th>
+          <th scope="col">{{ say('plan.fate.will') }}</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="item in data.fates" :key="item.item">
+          <td>{{ item.name }}</td>
+          <td>
+            <b>{{ say(`fate.${item.fate as 'kept'}`) }}</b>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <h2 id="writes">{{ say('plan.writes') }}</h2>
+    <div class="scroll-x">
+      <table class="rows" aria-labelledby="writes">
+        <thead>
+          <tr>
+            <th scope="col">{{ say('plan.writes.part') }}</th>
+            <th scope="col">{{ say('plan.writes.size') }}</th>
+            <th scope="col">{{ say('plan.writes.act') }}</th>
+            <th scope="col">{{ say('plan.writes.why') }}</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="(one, at) in data.writes" :key="at">
+            <td class="mono">{{ one.partition }}</td>
+            <td class="mono">{{ say('run.mib', { n: mib(one.bytes) }) }}</td>
+            <td>
+              <b v-if="one.write">{{ say('write.written') }}</b>
+              <span v-else class="dim">{{ say('write.left') }}</span>
+            </td>
+            <td>{{ reason(one) }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <h2 id="steps">{{ say('plan.steps') }}</h2>
+    <StepList :steps="data.steps" />
+  </Resource>
+</template>
+
+<style scoped>
+p {
+  margin: 0 0 6px;
+}
+.narrow {
+  max-width: 420px;
+}
+</style>

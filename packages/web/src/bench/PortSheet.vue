@@ -1,0 +1,35 @@
+<script lang="ts">
+/** A port: the run that holds it, else its device and what fits it, else what to do first. */
+</script>
+
+<script setup lang="ts">
+import EmptyNote from '../parts/EmptyNote.vue'
+import Resource from '../parts/Resource.vue'
+import { useSay } from '../said.ts'
+import { useRead } from '../server/query.ts'
+import DeviceSheet from './DeviceSheet.vue'
+import PlanSheet from './PlanSheet.vue'
+import RunSheet from './RunSheet.vue'
+import { usePort } from './bench-query.ts'
+
+const say = useSay()
+const bench = useRead('bench')
+const { port, pack } = usePort()
+</script>
+
+<template>
+  <Resource v-slot="{ data }" :read="bench">
+    <p v-if="!data.watched" class="amiss" role="status">{{ say('bench.unwatched') }}</p>
+    <template v-for="at in data.ports" :key="at.name">
+      <template v-if="at.name === port">
+        <RunSheet v-if="at.run" :id="at.run.id" />
+        <PlanSheet v-else-if="at.seen && pack !== ''" :seen="at.seen" />
+        <DeviceSheet v-else-if="at.seen" :seen="at.seen" />
+        <template v-else>
+          <h1>{{ say('at.free', { port }) }}</h1>
+          <EmptyNote :what="say('port.free')" :todo="say('at.free.do')" />
+        </template>
+      </template>
+    </template>
+  </Resource>
+</template>

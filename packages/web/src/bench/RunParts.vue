@@ -1,0 +1,47 @@
+<script lang="ts">
+/** Partition by partition: what is new, what is in doubt, what is as it was, what was read back. */
+</script>
+
+<script setup lang="ts">
+import type { RunShown } from '@plain-slate/api'
+import { computed } from 'vue'
+import { useSay } from '../said.ts'
+import { mib } from './words.ts'
+
+const props = defineProps<{ run: RunShown }>()
+const say = useSay()
+/* While somebody drives it, the piece under way is just that. */
+const driven = computed(() => props.run.state === 'running' && props.run.word !== 'in-doubt')
+const size = (bytes: number) =>
+  bytes === 0 ? '' : say('run.mib', { n: mib(bytes * props.run.scale) })
+</script>
+
+<template>
+  <h2 id="parts">{{ say('run.parts') }}</h2>
+  <div class="scroll-x">
+    <table class="rows" aria-labelledby="parts">
+      <thead>
+        <tr>
+          <th scope="col">{{ say('run.parts.part') }}</th>
+          <th scope="col">{{ say('run.parts.new') }}</th>
+          <th scope="col">{{ say(driven ? 'run.parts.way' : 'run.parts.doubt') }}</th>
+          <th scope="col">{{ say('run.parts.old') }}</th>
+          <th scope="col">{{ say('run.parts.back') }}</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="part in run.parts" :key="`${part.partition} ${part.image}`">
+          <td class="mono">{{ part.partition }}</td>
+          <td class="mono">{{ size(part.kept) }}</td>
+          <td class="mono">
+            <b>{{ size(part.doubt) }}</b>
+          </td>
+          <td class="mono dim">{{ size(part.bytes - part.kept - part.doubt) }}</td>
+          <td :class="{ dim: !part.readBack }">
+            {{ say(part.readBack ? 'run.parts.yes' : 'run.parts.no') }}
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
+</template>

@@ -1,0 +1,100 @@
+<script lang="ts">
+/** The steps of a plan or a run: what, how long, what a cut there leaves, and where a run is. */
+</script>
+
+<script setup lang="ts">
+import type { StepShown } from '@plain-slate/api'
+import { useSay } from '../said.ts'
+import { rangeWords, stepWords } from './words.ts'
+
+const props = defineProps<{
+  steps: readonly StepShown[]
+  /** The step a run is at, and whether it stopped there; left out for a plan. */
+  at?: number
+  stopped?: boolean
+}>()
+const say = useSay()
+const GRAVE = ['dead', 'data-lost']
+
+function place(number: number) {
+  if (props.at === undefined) return undefined
+  if (number < props.at) return 'done' as const
+  if (number > props.at) return 'ahead' as const
+  return props.stopped ? ('stopped' as const) : ('now' as const)
+}
+</script>
+
+<template>
+  <div class="scroll-x">
+    <table class="rows" aria-labelledby="steps">
+      <thead>
+        <tr>
+          <th scope="col">{{ say('plan.step.number') }}</th>
+          <th scope="col">{{ say('plan.step.what') }}</th>
+          <th scope="col">{{ say('plan.step.time') }}</th>
+          <th scope="col">{{ say('plan.step.cut') }}</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr
+          v-for="step in steps"
+          :key="step.number"
+          :class="place(step.number)"
+          :aria-current="step.number === at ? 'step' : undefined"
+        >
+          <td class="mono">{{ step.number }}</td>
+          <td>
+            {{ stepWords(say, step) }}
+            <span v-if="step.hands" class="hands">{{ say('plan.hands') }}</span>
+            <b v-if="place(step.number) && place(step.number) !== 'ahead'" class="where">{{
+              say(`run.steps.${place(step.number) as 'now'}`)
+            }}</b>
+          </td>
+          <td class="mono nowrap">{{ rangeWords(say, step.seconds) }}</td>
+          <td :class="{ dim: step.worst === 'unaffected', grave: GRAVE.includes(step.worst) }">
+            <svg
+              v-if="GRAVE.includes(step.worst)"
+              width="12"
+              height="11"
+              viewBox="0 0 12 11"
+              aria-hidden="true"
+            >
+              <path d="M6 0L12 11H0Z" />
+            </svg>
+            {{ say(`cut.${step.worst}`) }}
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
+</template>
+
+<style scoped>
+.nowrap {
+  white-space: nowrap;
+}
+.hands {
+  font-size: 12.5px;
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  padding: 0 5px;
+  color: var(--ochre);
+}
+.where {
+  font-size: 12.5px;
+  margin-left: 6px;
+}
+.done td {
+  color: var(--ink-2);
+}
+.now td,
+.stopped td {
+  background: var(--raised);
+}
+.grave {
+  color: var(--brick);
+}
+path {
+  fill: var(--brick);
+}
+</style>

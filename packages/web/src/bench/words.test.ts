@@ -1,0 +1,94 @@
+import type { PlanShown, RunShown, StepShown } from '@plain-slate/api'
+import { speaker } from '@plain-slate/texts'
+import { describe, expect, it } from 'vitest'
+import { passedWords, planTitle, rangeWords, runTitle, stepWords, whyWords } from './words.ts'
+
+const say = speaker('en-GB')
+const step = (kind: string, facts: StepShown['facts'] = {}): StepShown => ({
+  number: 1,
+  kind,
+  facts,
+  seconds: { low: 9, high: 14 },
+  hands: false,
+  worst: 'redo',
+})
+const plan = (more: Partial<PlanShown> = {}): PlanShown =>
+  ({ steps: [step('meet')], fates: [], atRisk: {}, ...more }) as PlanShown
+const run = (more: Partial<RunShown> = {}): RunShown =>
+  ({
+    state: 'running',
+    word: 'hands-off',
+    why: null,
+    step: 1,
+    steps: [step('restart')],
+    ...more,
+  }) as RunShown
+
+describe('a time', () => {
+  it('is a range, its low end rounded down and its high end up', () => {
+    expect(rangeWords(say, { low: 9.9, high: 14.1 })).toBe('9 to 15 s')
+    expect(rangeWords(say, { low: 1440, high: 1961 })).toBe('24 to 33 min')
+    expect(rangeWords(say, { low: 30, high: 30 })).toBe('30 s')
+  })
+  it('that has passed is one figure', () => {
+    expect([passedWords(say, 48.4), passedWords(say, 600)]).toEqual(['48 s', '10 min'])
+  })
+})
+
+describe('a step in words', () => {
+  it('counts its pieces only where there are several', () => {
+    const facts = { partition: 'main', piece: 3, pieces: 11, mib: 320 }
+    expect(stepWords(say, step('write', facts))).toBe('Write main, piece 3 of 11, 320 MiB')
+    expect(stepWords(say, step('write', { ...facts, pieces: 1 }))).toBe('Write main, 320 MiB')
+  })
+  it('says how the loader is reached in the family’s own words', () => {
+    const facts = { to: 'loader', say: 'Hold both triggers.' }
+    expect(stepWords(say, step('enter', facts))).toBe('Into the loader: Hold both triggers.')
+  })
+  it('warns where a first start wipes', () => {
+    expect(stepWords(say, step('first-start', { wiped: 'true' }))).toContain('gone')
+    expect(stepWords(say, step('first-start', { wiped: 'false' }))).toBe('First start')
+  })
+})
+
+describe('a plan’s headline', () => {
+  it('names the worst: seconds that kill, then what can be repaired', () => {
+    const atRisk = { dead: 5.2, redo: 420, 'loop-data-safe': 50 }
+    expect(planTitle(say, plan({ atRisk }))).toBe(
+      '1 step, data kept: 6 s that could kill it, 8 min that could be repaired',
+    )
+  })
+  it('follows the fate of the data and stays when something harmless changes', () => {
+    const wiped = plan({ fates: [{ item: 'tickets', name: 'stored tickets', fate: 'wiped' }] })
+    expect(planTitle(say, wiped)).toContain('data wiped')
+    expect(planTitle(say, plan({ needs: 90, scale: 4 }))).toBe(planTitle(say, plan()))
+  })
+})
+
+describe('a run’s headline', () => {
+  it('tells a run nobody drives from a device that does not answer', () => {
+    expect(runTitle(say, run({ word: 'in-doubt', ownerless: true }))).toContain('nobody drives')
+    expect(runTitle(say, run({ word: 'in-doubt', ownerless: false }))).toContain('does not answer')
+  })
+  it('says why it stopped, with whose serial', () => {
+    const why = { code: 'wrong-device', facts: { serial: 'TRN4490081C04' } }
+    expect(runTitle(say, run({ word: 'stopped', state: 'stopped', why }))).toContain(
+      'TRN4490081C04',
+    )
+  })
+  it('has words for each reason there is', () => {
+    const reasons = [
+      { code: 'asked', facts: {} },
+      { code: 'superseded', facts: {} },
+      { code: 'refused', facts: { code: 'floor' } },
+      { code: 'not-equal', facts: { partition: 'main' } },
+      {
+        code: 'not-as-promised',
+        facts: { build: 'H2.0ZC.r4', loader: 6, floor: 5, outcome: 'loop' },
+      },
+    ]
+    const said = reasons.map((why) => whyWords(say, why))
+    expect(new Set(said).size).toBe(reasons.length)
+    expect(said[4]).toContain('restarts over and over')
+  })
+})

@@ -1,0 +1,140 @@
+/**
+ * Plans and runs in words: steps, ranges of time, why a run stopped. Reads what the contract shows;
+ * computes no figure of its own beyond rounding.
+ */
+import type { PlanShown, RunShown, StepShown } from '@plain-slate/api'
+import type { Say } from '@plain-slate/texts'
+
+const MIB = 1024 ** 2
+const MINUTE = 60
+/** Up to here a range is told in seconds. */
+const SECONDS_MOST = 90
+
+/** Whole MiB, and never 0 for something. */
+export const mib = (bytes: number): number =>
+  bytes === 0 ? 0 : Math.max(1, Math.round(bytes / MIB))
+
+type Range = { readonly low: number; readonly high: number }
+
+/** "24 to 33 min", "9 to 14 s"; the low end rounded down, the high end up. */
+export function rangeWords(say: Say, { low, high }: Range): string {
+  if (high <= SECONDS_MOST) {
+    const [from, to] = [Math.floor(low), Math.ceil(high)]
+    return from === to
+      ? say('range.seconds.one', { n: to })
+      : say('range.seconds', { low: from, high: to })
+  }
+  const [from, to] = [Math.floor(low / MINUTE), Math.ceil(high / MINUTE)]
+  return from === to
+    ? say('range.minutes.one', { n: to })
+    : say('range.minutes', { low: from, high: to })
+}
+
+/** A time that has passed: "48 s", "12 min". */
+export const passedWords = (say: Say, seconds: number): string =>
+  seconds < SECONDS_MOST
+    ? say('range.seconds.one', { n: Math.round(seconds) })
+    : say('range.minutes.one', { n: Math.round(seconds / MINUTE) })
+
+const text = (facts: StepShown['facts'], name: string): string => {
+  const value = facts[name]
+  return typeof value === 'string' || typeof value === 'number' ? String(value) : ''
+}
+
+/** What a step does. */
+export function stepWords(say: Say, { kind, facts }: StepShown): string {
+  const of = (name: string) => text(facts, name)
+  switch (kind) {
+    case 'ready':
+      return say(`step.ready.${of('what') as 'charge'}`)
+    case 'enter':
+      return say('step.enter', { to: say(`mode.${of('to') as 'loader'}`), say: of('say') })
+    case 'write': {
+      const { partition, piece, pieces, mib: size } = facts
+      const about = { partition: String(partition), mib: Number(size) }
+      return pieces === 1
+        ? say('step.write', about)
+        : say('step.write.piece', { ...about, piece: Number(piece), pieces: Number(pieces) })
+    }
+    case 'read-back':
+      return say('step.read-back', { partition: of('partition'), mib: of('mib') })
+    case 'first-start':
+      return say(of('wiped') === 'true' ? 'step.first-start.wiped' : 'step.first-start')
+    case 'prove':
+      return say('step.prove', { build: of('build'), loader: of('loader'), floor: of('floor') })
+    case 'undo':
+      return say(`step.undo.${of('what') as 'permission'}`)
+    default:
+      return say(`step.${kind as 'meet' | 'restart'}`)
+  }
+}
+
+/** Why a run stopped, as the second half of a sentence. */
+export function whyWords(say: Say, { code, facts }: NonNullable<RunShown['why']>): string {
+  const of = (name: string) => text(facts, name)
+  switch (code) {
+    case 'wrong-device':
+      return say('why.wrong-device', { serial: of('serial') })
+    case 'refused':
+      return say('why.refused', { what: say(`refused.${of('code') as 'floor'}`) })
+    case 'not-equal':
+      return say('why.not-equal', { partition: of('partition') })
+    case 'not-as-promised':
+      return say('why.not-as-promised', {
+        build: of('build'),
+        loader: of('loader'),
+        floor: of('floor'),
+        outcome: say(`outcome.${of('outcome') as 'loop'}`),
+      })
+    default:
+      return say(`why.${code as 'asked' | 'superseded'}`)
+  }
+}
+
+/** A run's headline: the state, then what it is at. */
+export function runTitle(say: Say, run: RunShown): string {
+  const step = run.steps.find(({ number }) => number === run.step)
+  const words = step === undefined ? '' : stepWords(say, step)
+  if (run.state === 'wanted') return say('run.title.wanted', { step: words })
+  const titles: Partial<Record<RunShown['word'], string>> = {
+    done: say('run.title.done', { title: run.title }),
+    stopped: say('run.title.stopped', {
+      why: run.why === null ? say('why.asked') : whyWords(say, run.why),
+    }),
+    'in-doubt': say(run.ownerless ? 'run.title.in-doubt' : 'run.title.in-doubt.lost'),
+    'not-seen': say('run.title.not-seen', { mode: say(`mode.${run.waiting?.mode ?? 'loader'}`) }),
+    'hands-now': say('run.title.hands-now', { step: words }),
+    'first-start': say('run.title.first-start'),
+  }
+  return titles[run.word] ?? say('run.title.hands-off', { step: words })
+}
+
+/** The worst of what becomes of the customer's things. */
+export function worstFate({ fates }: Pick<PlanShown, 'fates'>): 'kept' | 'unreadable' | 'wiped' {
+  const order = ['wiped', 'unreadable'] as const
+  return order.find((worst) => fates.some(({ fate }) => fate === worst)) ?? 'kept'
+}
+
+/** A plan's headline: how long a list, what becomes of the data, what could go how wrong for how long. */
+export function planTitle(say: Say, plan: PlanShown): string {
+  const { atRisk } = plan
+  const dead = Math.ceil(atRisk.dead ?? 0)
+  const lost = Math.ceil(atRisk['data-lost'] ?? 0)
+  const repair = Math.ceil(
+    ((atRisk.redo ?? 0) + (atRisk['loop-data-safe'] ?? 0) + (atRisk['needs-other-package'] ?? 0)) /
+      MINUTE,
+  )
+  const risks = [
+    ...(dead > 0 ? [say('plan.risk.dead', { n: dead })] : []),
+    ...(lost > 0 ? [say('plan.risk.lost', { n: lost })] : []),
+    ...(repair > 0 ? [say('plan.risk.repair', { n: repair })] : []),
+  ]
+  return say('plan.title', {
+    steps: plan.steps.length,
+    fate: say(`fate.${worstFate(plan)}`),
+    risks: risks.length === 0 ? say('plan.risk.none') : risks.join(', '),
+  })
+}
+
+/** The last characters of a serial number: enough to tell two devices apart by eye. */
+export const endOf = (serial: string): string => serial.slice(-4)
