@@ -62,6 +62,7 @@ export class WholeShop {
     this.#write('link.secret', 'link-secret')
     this.#write('control.secret', 'control-secret')
     this.#write('bench.secret', SECRET)
+    this.#write('run.json', JSON.stringify({ address: this.address }))
     this.#write('server.secrets', `cookie-secret\n${SECRET}\n`)
     this.#write('control', `http://127.0.0.1:${this.#ports['control'] ?? 0}/\ncontrol-secret\n`)
     const ofBench = Object.entries(this.#ports).filter(([name]) => name.startsWith('P'))

@@ -27,7 +27,18 @@ export function everyRoute(): readonly (readonly [RouteName, Route])[] {
   return Object.entries(contract) as [RouteName, Route][]
 }
 
+/** The address of a route with its parameters and query; what is undefined or empty is left out. */
+export function addressIn(
+  path: string,
+  params: Readonly<Record<string, string>>,
+  query: object,
+): string {
+  const given = Object.entries(query).filter(([, value]) => value !== undefined && value !== '')
+  const text = new URLSearchParams(given.map(([key, value]) => [key, String(value)])).toString()
+  return text === '' ? fillPath(path, params) : `${fillPath(path, params)}?${text}`
+}
+
 /** Puts parameters into a path; each is encoded. */
-export function fillPath(path: string, params: Readonly<Record<string, string>>): string {
+function fillPath(path: string, params: Readonly<Record<string, string>>): string {
   return path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(params[name] ?? ''))
 }

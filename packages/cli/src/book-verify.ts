@@ -4,25 +4,25 @@
  * long book needs no memory.
  */
 import { createHash } from 'node:crypto'
-import { createReadStream, readFileSync } from 'node:fs'
-import { join } from 'node:path'
+import { createReadStream } from 'node:fs'
 import { createInterface } from 'node:readline'
 import { Readable } from 'node:stream'
-import { contract, errorSchema } from '@plain-slate/api'
 import type { Break, Head, Result } from '@plain-slate/core'
 import { EMPTY_HEAD, follow, ok } from '@plain-slate/core'
+import { readArgs } from './args.ts'
 import type { Outcome } from './outcome.ts'
 import { say } from './outcome.ts'
+import { Cannot, cannot, serverOf } from './server.ts'
 
 const sha256 = (bytes: Uint8Array): Uint8Array => createHash('sha256').update(bytes).digest()
 
 /** Verifies the book that the arguments name. */
 export async function bookVerify(args: readonly string[]): Promise<Outcome> {
-  const at = args.indexOf('--data')
-  const data = at < 0 ? 'data' : (args[at + 1] ?? 'data')
-  const [file] = args.filter((_, index) => at < 0 || (index !== at && index !== at + 1))
-  const opened = file === undefined ? await openServer(data) : openFile(file)
-  if ('code' in opened) return opened
+  const {
+    data,
+    files: [file],
+  } = readArgs(args)
+  const opened = file === undefined ? await openServer(data) : createReadStream(file)
   try {
     return told(await walk(opened))
   } catch {
@@ -75,26 +75,9 @@ function told(result: Awaited<ReturnType<typeof walk>>): Outcome {
   }
 }
 
-const cannot = (text: string): Outcome => ({ code: 2, text, json: { error: text } })
-
-function openFile(file: string): Readable {
-  return createReadStream(file)
-}
-
-/** Asks the running server under the bench secret, which only who may read the data folder has. */
-async function openServer(data: string): Promise<Readable | Outcome> {
-  try {
-    const note = JSON.parse(readFileSync(join(data, 'run.json'), 'utf8')) as { address: string }
-    const secret = readFileSync(join(data, 'bench.secret'), 'utf8').trim()
-    const response = await fetch(new URL(contract.bookJsonl.path, note.address), {
-      headers: { authorization: `Bearer ${secret}` },
-    })
-    if (response.ok && response.body !== null) {
-      return Readable.from(response.body.pipeThrough(new TextDecoderStream()))
-    }
-    const { sentence } = errorSchema.parse(await response.json())
-    return cannot(say('cli.refused', { sentence }))
-  } catch {
-    return cannot(say('cli.no-server', { data }))
-  }
+/** Asks the running server for its book. */
+async function openServer(data: string): Promise<Readable> {
+  const response = await serverOf(data).fetch('bookJsonl', {})
+  if (response.body === null) throw new Cannot(say('cli.no-server', { data }))
+  return Readable.from(response.body.pipeThrough(new TextDecoderStream()))
 }

@@ -1,22 +1,47 @@
 /** The shell tool: finds the command, runs it, answers the exit code. */
 import { bookVerify } from './book-verify.ts'
+import { fit } from './fit.ts'
 import type { Outcome } from './outcome.ts'
 import { say } from './outcome.ts'
+import { plan, rehearse } from './plan.ts'
+import { prove } from './prove.ts'
+import { run } from './run.ts'
+import { Cannot, cannot } from './server.ts'
+import { shelve } from './shelve.ts'
 
 type Command = (args: readonly string[]) => Promise<Outcome>
 
-const COMMANDS: Readonly<Record<string, Command>> = { 'book verify': bookVerify }
+const COMMANDS: Readonly<Record<string, Command>> = {
+  'book verify': bookVerify,
+  shelve,
+  prove,
+  fit,
+  plan,
+  rehearse,
+  run,
+}
+/** The longest name that the words begin with. */
+function commandIn(words: readonly string[]) {
+  for (const length of [2, 1]) {
+    const command = COMMANDS[words.slice(0, length).join(' ')]
+    if (command !== undefined) return { command, args: words.slice(length) }
+  }
+  return undefined
+}
 
 /** Runs a command line; `--json` prints one JSON object instead of a sentence. */
 export async function main(args: readonly string[]): Promise<number> {
   const asJson = args.includes('--json')
   const rest = args.filter((arg) => arg !== '--json')
-  const command = COMMANDS[rest.slice(0, 2).join(' ')]
-  if (command === undefined) {
+  const found = commandIn(rest)
+  if (found === undefined) {
     console.error(say('cli.usage'))
     return 2
   }
-  const { code, text, json } = await command(rest.slice(2))
+  const { code, text, json } = await found.command(found.args).catch((error: unknown) => {
+    if (error instanceof Cannot) return cannot(error.message)
+    throw error
+  })
   if (asJson) console.log(JSON.stringify(json))
   else if (code === 0) console.log(text)
   else console.error(text)

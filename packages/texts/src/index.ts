@@ -1,2 +1,3 @@
+export * from './plans.ts'
 export * from './pseudo.ts'
 export * from './say.ts'

@@ -6,10 +6,10 @@
 import type { Bench } from '@plain-slate/api'
 import { computed } from 'vue'
 import Resource from '../parts/Resource.vue'
+import { endOf } from '@plain-slate/texts'
 import { useSay } from '../said.ts'
 import { useRead } from '../server/query.ts'
 import Cables from './Cables.vue'
-import { endOf } from './words.ts'
 
 const say = useSay()
 const bench = useRead('bench')

@@ -6,13 +6,13 @@
 import type { PlanShown, Seen } from '@plain-slate/api'
 import { computed, watch } from 'vue'
 import Resource from '../parts/Resource.vue'
+import { mib, planTitle, rangeWords } from '@plain-slate/texts'
 import { useSay } from '../said.ts'
 import { useRead } from '../server/query.ts'
 import Findings from './Findings.vue'
 import StartCard from './StartCard.vue'
 import StepList from './StepList.vue'
 import { usePort } from './bench-query.ts'
-import { mib, planTitle, rangeWords } from './words.ts'
 
 const props = defineProps<{ seen: Seen }>()
 const say = useSay()

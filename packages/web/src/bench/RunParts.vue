@@ -5,8 +5,8 @@
 <script setup lang="ts">
 import type { RunShown } from '@plain-slate/api'
 import { computed } from 'vue'
+import { mib } from '@plain-slate/texts'
 import { useSay } from '../said.ts'
-import { mib } from './words.ts'
 
 const props = defineProps<{ run: RunShown }>()
 const say = useSay()

@@ -6,12 +6,12 @@
 import type { RunShown } from '@plain-slate/api'
 import { computed } from 'vue'
 import Resource from '../parts/Resource.vue'
+import { endOf, mib, passedWords, rangeWords, runTitle } from '@plain-slate/texts'
 import { useSay } from '../said.ts'
 import { useRead } from '../server/query.ts'
 import RunActs from './RunActs.vue'
 import RunParts from './RunParts.vue'
 import StepList from './StepList.vue'
-import { endOf, mib, passedWords, rangeWords, runTitle } from './words.ts'
 
 const props = defineProps<{ id: string }>()
 const say = useSay()

@@ -11,11 +11,11 @@ import { computed } from 'vue'
 import HoldButton from '../keys/HoldButton.vue'
 import Trouble from '../parts/Trouble.vue'
 import { useSessionStore } from '../people/session.ts'
+import { endOf } from '@plain-slate/texts'
 import { useSay } from '../said.ts'
 import { troubleOf } from '../server/call.ts'
 import { renew, useChange } from '../server/query.ts'
 import { usePort } from './bench-query.ts'
-import { endOf } from './words.ts'
 
 const props = defineProps<{
   plan: PlanShown

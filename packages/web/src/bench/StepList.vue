@@ -4,8 +4,8 @@
 
 <script setup lang="ts">
 import type { StepShown } from '@plain-slate/api'
+import { rangeWords, stepWords } from '@plain-slate/texts'
 import { useSay } from '../said.ts'
-import { rangeWords, stepWords } from './words.ts'
 
 const props = defineProps<{
   steps: readonly StepShown[]

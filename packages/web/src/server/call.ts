@@ -2,8 +2,8 @@
  * Asking the server: one function for every route of the contract, typed by its schemas. A refusal
  * comes as Refused with the server's own sentence; no answer at all as Refused too, with ours.
  */
-import type { ApiError, Contract, ParamsOf, QueryOf, Route, RouteName } from '@plain-slate/api'
-import { contract, errorSchema, fillPath } from '@plain-slate/api'
+import type { ApiError, Contract, ParamsOf, Route, RouteName } from '@plain-slate/api'
+import { addressIn, contract, errorSchema } from '@plain-slate/api'
 import { speaker } from '@plain-slate/texts'
 import type { z } from 'zod'
 
@@ -57,16 +57,8 @@ export function troubleIn(text: string): Trouble {
 
 /** The address of a route with its parameters and query, for links and downloads. */
 export function addressOf<Name extends RouteName>(name: Name, input: InputOf<Name> = {}): string {
-  const path = fillPath(contract[name].path, (input.params ?? {}) as Record<string, string>)
-  const query = queryText((input.query ?? {}) as QueryOf<Route>)
-  return query === '' ? path : `${path}?${query}`
-}
-
-function queryText(query: unknown): string {
-  const given = Object.entries(query as Record<string, unknown>).filter(
-    ([, value]) => value !== undefined && value !== '',
-  )
-  return new URLSearchParams(given.map(([key, value]) => [key, String(value)])).toString()
+  const params = (input.params ?? {}) as Record<string, string>
+  return addressIn(contract[name].path, params, input.query ?? {})
 }
 
 async function send(route: Route, address: string, body: unknown): Promise<Response> {

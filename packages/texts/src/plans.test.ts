@@ -1,20 +1,13 @@
-import type { PlanShown, RunShown, StepShown } from '@plain-slate/api'
-import { speaker } from '@plain-slate/texts'
 import { describe, expect, it } from 'vitest'
-import { passedWords, planTitle, rangeWords, runTitle, stepWords, whyWords } from './words.ts'
+import { passedWords, planTitle, rangeWords, runTitle, stepWords, whyWords } from './plans.ts'
+import type { PlanSaid, RunSaid, StepSaid } from './plans.ts'
+import { speaker } from './say.ts'
 
 const say = speaker('en-GB')
-const step = (kind: string, facts: StepShown['facts'] = {}): StepShown => ({
-  number: 1,
-  kind,
-  facts,
-  seconds: { low: 9, high: 14 },
-  hands: false,
-  worst: 'redo',
-})
-const plan = (more: Partial<PlanShown> = {}): PlanShown =>
-  ({ steps: [step('meet')], fates: [], atRisk: {}, ...more }) as PlanShown
-const run = (more: Partial<RunShown> = {}): RunShown =>
+const step = (kind: string, facts: StepSaid['facts'] = {}) => ({ number: 1, kind, facts })
+const plan = (more: Partial<PlanSaid> = {}): PlanSaid =>
+  ({ steps: [step('meet')], fates: [], atRisk: {}, ...more }) as PlanSaid
+const run = (more: Partial<RunSaid> = {}): RunSaid =>
   ({
     state: 'running',
     word: 'hands-off',
@@ -22,7 +15,7 @@ const run = (more: Partial<RunShown> = {}): RunShown =>
     step: 1,
     steps: [step('restart')],
     ...more,
-  }) as RunShown
+  }) as RunSaid
 
 describe('a time', () => {
   it('is a range, its low end rounded down and its high end up', () => {
@@ -59,9 +52,9 @@ describe('a plan’s headline', () => {
     )
   })
   it('follows the fate of the data and stays when something harmless changes', () => {
-    const wiped = plan({ fates: [{ item: 'tickets', name: 'stored tickets', fate: 'wiped' }] })
+    const wiped = plan({ fates: [{ fate: 'wiped' }] })
     expect(planTitle(say, wiped)).toContain('data wiped')
-    expect(planTitle(say, plan({ needs: 90, scale: 4 }))).toBe(planTitle(say, plan()))
+    expect(planTitle(say, plan({ atRisk: { unaffected: 900 } }))).toBe(planTitle(say, plan()))
   })
 })
 

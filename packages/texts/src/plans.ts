@@ -1,9 +1,30 @@
 /**
- * Plans and runs in words: steps, ranges of time, why a run stopped. Reads what the contract shows;
+ * Plans and runs in words: steps, ranges of time, why a run stopped. Reads what is shown of them;
  * computes no figure of its own beyond rounding.
  */
-import type { PlanShown, RunShown, StepShown } from '@plain-slate/api'
-import type { Say } from '@plain-slate/texts'
+import type { CutClass, Json, LedgeWord, Mode } from '@plain-slate/core'
+import type { Say } from './say.ts'
+
+type Facts = Readonly<Record<string, Json>>
+/** A step by its kind, with the facts of its sentence. */
+export type StepSaid = { readonly kind: string; readonly facts: Facts }
+export type WhySaid = { readonly code: string; readonly facts: Facts }
+export type PlanSaid = {
+  readonly steps: readonly StepSaid[]
+  readonly fates: readonly { readonly fate: string }[]
+  /** Seconds in which a cut would leave each class. */
+  readonly atRisk: Readonly<Partial<Record<CutClass, number | undefined>>>
+}
+export type RunSaid = {
+  readonly state: string
+  readonly word: LedgeWord
+  readonly title: string
+  readonly step: number
+  readonly steps: readonly (StepSaid & { readonly number: number })[]
+  readonly why: WhySaid | null
+  readonly ownerless: boolean
+  readonly waiting: { readonly mode: Mode | null } | null
+}
 
 const MIB = 1024 ** 2
 const MINUTE = 60
@@ -36,13 +57,13 @@ export const passedWords = (say: Say, seconds: number): string =>
     ? say('range.seconds.one', { n: Math.round(seconds) })
     : say('range.minutes.one', { n: Math.round(seconds / MINUTE) })
 
-const text = (facts: StepShown['facts'], name: string): string => {
+const text = (facts: Facts, name: string): string => {
   const value = facts[name]
   return typeof value === 'string' || typeof value === 'number' ? String(value) : ''
 }
 
 /** What a step does. */
-export function stepWords(say: Say, { kind, facts }: StepShown): string {
+export function stepWords(say: Say, { kind, facts }: StepSaid): string {
   const of = (name: string) => text(facts, name)
   switch (kind) {
     case 'ready':
@@ -70,7 +91,7 @@ export function stepWords(say: Say, { kind, facts }: StepShown): string {
 }
 
 /** Why a run stopped, as the second half of a sentence. */
-export function whyWords(say: Say, { code, facts }: NonNullable<RunShown['why']>): string {
+export function whyWords(say: Say, { code, facts }: WhySaid): string {
   const of = (name: string) => text(facts, name)
   switch (code) {
     case 'wrong-device':
@@ -92,11 +113,11 @@ export function whyWords(say: Say, { code, facts }: NonNullable<RunShown['why']>
 }
 
 /** A run's headline: the state, then what it is at. */
-export function runTitle(say: Say, run: RunShown): string {
+export function runTitle(say: Say, run: RunSaid): string {
   const step = run.steps.find(({ number }) => number === run.step)
   const words = step === undefined ? '' : stepWords(say, step)
   if (run.state === 'wanted') return say('run.title.wanted', { step: words })
-  const titles: Partial<Record<RunShown['word'], string>> = {
+  const titles: Partial<Record<LedgeWord, string>> = {
     done: say('run.title.done', { title: run.title }),
     stopped: say('run.title.stopped', {
       why: run.why === null ? say('why.asked') : whyWords(say, run.why),
@@ -110,13 +131,13 @@ export function runTitle(say: Say, run: RunShown): string {
 }
 
 /** The worst of what becomes of the customer's things. */
-export function worstFate({ fates }: Pick<PlanShown, 'fates'>): 'kept' | 'unreadable' | 'wiped' {
+export function worstFate({ fates }: Pick<PlanSaid, 'fates'>): 'kept' | 'unreadable' | 'wiped' {
   const order = ['wiped', 'unreadable'] as const
   return order.find((worst) => fates.some(({ fate }) => fate === worst)) ?? 'kept'
 }
 
 /** A plan's headline: how long a list, what becomes of the data, what could go how wrong for how long. */
-export function planTitle(say: Say, plan: PlanShown): string {
+export function planTitle(say: Say, plan: PlanSaid): string {
   const { atRisk } = plan
   const dead = Math.ceil(atRisk.dead ?? 0)
   const lost = Math.ceil(atRisk['data-lost'] ?? 0)
