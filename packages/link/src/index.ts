@@ -1,4 +1,5 @@
 export * from './address.ts'
+export * from './conformance.ts'
 export * from './drive-run.ts'
 export * from './link.ts'
 export * from './piece.ts'

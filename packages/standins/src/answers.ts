@@ -25,7 +25,7 @@ export type Handled = {
 /** No payload. */
 export const NO_BYTES = new Uint8Array()
 
-/** A device whose process ended in mid-piece: as if its power had gone; the whole range is suspect. */
+/** A piece given up: its whole range is suspect, and the device is off, as if its power had gone. */
 export function brokenOff(model: DeviceModel): DeviceModel {
   const { session } = model
   const part = session === undefined ? undefined : model.parts[session.partition]

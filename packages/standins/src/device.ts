@@ -266,7 +266,7 @@ export class SimulatedDevice {
     const { session } = this.#model
     const whole = session !== undefined && session.got === session.size
     if (whole && this.#hash.copy().digest('hex') !== request.piece) {
-      this.#take({ ...this.#model, session: undefined })
+      this.#take({ ...brokenOff(this.#model), mode: this.#model.mode })
       this.#forgetSession()
       return this.#refuse('bad-digest', at)
     }

@@ -68,26 +68,26 @@ export function serveStream(stream: Duplex, { device, clock, secret, met }: Serv
     const id = typeof header['id'] === 'number' ? header['id'] : 0
     const parsed = requestSchema.safeParse(header)
     if (!parsed.success) return void stream.write(notKnown(id, device.model.at))
-    if (!greeted && !greet(parsed.data)) return void stream.destroy()
+    const greeting = greeted ? 'in' : greet(parsed.data)
+    if (greeting === 'out') return void stream.destroy()
     const handled = device.handle(parsed.data, payload, clock.now(device.model.at))
     await clock.until(handled.doneAt, ended.signal)
     if (isOver()) return
     if (handled.ends !== 'instead')
       stream.write(encodeFrame({ ...json(handled.answer), id }, handled.payload))
-    if (handled.ends !== 'no') {
-      endSoftly(stream)
-    }
+    if (handled.ends !== 'no' || greeting === 'older') endSoftly(stream)
   }
 
-  function greet(request: LinkRequest): boolean {
-    if (request.verb !== 'hello' || request.secret !== secret) return false
-    if (request.protocol !== LINK_PROTOCOL) return false
-    /* An older owner is told so by the device itself, and does not push a newer one off the cable. */
-    const owns = request.epoch !== LOOKING && request.epoch >= device.model.epoch
-    if (!met(stream, owns)) return false
+  /** An older owner is told so by the device itself, and pushes no newer one off the cable. */
+  function greet(request: LinkRequest): 'in' | 'older' | 'out' {
+    if (request.verb !== 'hello' || request.secret !== secret) return 'out'
+    if (request.protocol !== LINK_PROTOCOL) return 'out'
+    const looks = request.epoch === LOOKING
+    if (!looks && request.epoch < device.model.epoch) return 'older'
+    if (!met(stream, !looks)) return 'out'
     greeted = true
     clearTimeout(late)
-    return true
+    return 'in'
   }
 }
 

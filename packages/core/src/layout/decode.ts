@@ -48,13 +48,28 @@ export function* decodeTable(
   return second === undefined ? ok(first) : refuse({ kind: 'ambiguous' })
 }
 
-/** Runs the decoder over bytes that are all there. */
-export function decodeBytes(disk: Uint8Array, sectorBytes?: number): Result<Decoded, NoTable> {
-  const decoder = decodeTable(disk.length, sectorBytes)
+/** Bytes of a disk that were read, and where they begin. */
+export type ReadRange = { readonly at: number; readonly bytes: Uint8Array }
+
+/** Runs the decoder over ranges that were read; what it asks for beyond them is not there. */
+export function decodeRanges(
+  diskBytes: number,
+  sectorBytes: number | undefined,
+  ranges: readonly ReadRange[],
+): Result<Decoded, NoTable> {
+  const decoder = decodeTable(diskBytes, sectorBytes)
   let step = decoder.next()
-  while (step.done !== true) step = decoder.next(disk.subarray(step.value.from, step.value.to))
+  while (step.done !== true) {
+    const { from, to } = step.value
+    const range = ranges.find(({ at, bytes }) => at <= from && from < at + bytes.length)
+    step = decoder.next(range?.bytes.subarray(from - range.at, to - range.at) ?? new Uint8Array())
+  }
   return step.value
 }
+
+/** Runs the decoder over bytes that are all there. */
+export const decodeBytes = (disk: Uint8Array, sectorBytes?: number): Result<Decoded, NoTable> =>
+  decodeRanges(disk.length, sectorBytes, [{ at: 0, bytes: disk }])
 
 type Header = {
   readonly own: number
@@ -131,7 +146,8 @@ function readHeader(sector: Uint8Array, size: number, lba: number): Header | und
   const headerBytes = view.getUint32(12, true)
   if (view.getBigUint64(0, true) !== SIGNATURE) return undefined
   if (headerBytes < HEADER_BYTES || headerBytes > size) return undefined
-  const whole = sector.slice(0, headerBytes)
+  /* A copy: on a Node buffer slice would share the bytes. */
+  const whole = new Uint8Array(sector.subarray(0, headerBytes))
   new DataView(whole.buffer).setUint32(16, 0, true)
   if (crc32(whole) !== view.getUint32(16, true)) return undefined
   const [own, other, firstUsable, lastUsable, array] = [24, 32, 40, 48, 72].map((at) =>

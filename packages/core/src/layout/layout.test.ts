@@ -50,6 +50,14 @@ describe('a partition table', () => {
     expect(decodeBytes(disk(table))).toEqual({ ok: true, value: { table, problems: [] } })
   })
 
+  it('reads the same from a Node buffer that shares its memory, and leaves that as it was', () => {
+    const table = device()
+    const shared = Buffer.concat([Buffer.alloc(64), disk(table)])
+    const before = Buffer.from(shared)
+    expect(decodeBytes(shared.subarray(64), 512)).toMatchObject({ ok: true, value: { table } })
+    expect(shared.equals(before)).toBe(true)
+  })
+
   it('reads back whatever it holds', () => {
     const name = fc.string({ minLength: 1, maxLength: 36 }).filter((text) => !text.includes('\0'))
     const sizes = fc.array(fc.tuple(name, fc.integer({ min: 8, max: 64 })), { maxLength: 20 })

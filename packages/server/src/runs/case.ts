@@ -13,7 +13,15 @@ import type {
   Result,
   Table,
 } from '@plain-slate/core'
-import { FACTS_OVER_LINK, decodeTable, identify, modelled, ms, ok, refuse } from '@plain-slate/core'
+import {
+  FACTS_OVER_LINK,
+  decodeRanges,
+  identify,
+  modelled,
+  ms,
+  ok,
+  refuse,
+} from '@plain-slate/core'
 import type { Modelled } from '@plain-slate/core'
 import type { House } from '../house.ts'
 import type { Refusal } from '../refusal.ts'
@@ -92,15 +100,8 @@ function readOf(facts: DeviceFacts, row: DeviceRow | undefined): ReadDevice {
 /** The table in the ranges that were read; undefined when none can be made out. */
 function tableOf(disk: NonNullable<DeviceRow['disk']>): Table | undefined {
   const ranges = disk.ranges.map(({ at, bytes }) => ({ at, bytes: Buffer.from(bytes, 'base64') }))
-  const decoder = decodeTable(disk.diskBytes, disk.sectorBytes)
-  let step = decoder.next()
-  while (step.done !== true) {
-    const { from, to } = step.value
-    const range = ranges.find(({ at, bytes }) => at <= from && from < at + bytes.length)
-    const bytes = range?.bytes.subarray(from - range.at, to - range.at) ?? new Uint8Array()
-    step = decoder.next(bytes)
-  }
-  return step.value.ok ? step.value.value.table : undefined
+  const decoded = decodeRanges(disk.diskBytes, disk.sectorBytes, ranges)
+  return decoded.ok ? decoded.value.table : undefined
 }
 
 /** The model of the device for a rehearsal. */

@@ -1,0 +1,175 @@
+/** What hands do to a simulated device while something is written to it, down to its bytes. */
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { BLOCK_BYTES, LINK_PROTOCOL, LOOKING, imageOn } from '@plain-slate/core'
+import { DEMO_DEVICES, makeDevice } from '@plain-slate/demo'
+import type { Link } from '@plain-slate/link'
+import { LinkLost, digestOf, hello, openLink, openStream, putPiece } from '@plain-slate/link'
+import type { Bench } from '@plain-slate/standins'
+import { openBench } from '@plain-slate/standins'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { family, shelfAt } from '../agrees/shelf.ts'
+
+const shelf = shelfAt(1024)
+const SECRET = 'a secret of the test'
+const [, draft] = DEMO_DEVICES
+if (draft === undefined) throw new Error('no device')
+const { serial } = draft
+const aim = shelf.shelf.find(({ manifest }) => manifest.build === 'H2.104.r4')?.manifest
+const support = aim?.images.find(({ partition }) => partition === 'support')
+if (support === undefined) throw new Error('no image')
+const put = {
+  kind: 'put',
+  partition: 'support',
+  offset: 0,
+  size: support.size,
+  image: support.sha256,
+} as const
+
+let folder: string
+let bench: Bench
+let epoch = 0
+beforeEach(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'hands-'))
+  makeDevice({ folder, family, scale: shelf.scale }, { ...draft, port: 'P1' })
+  const images = [...shelf.catalogue.values()]
+  const plan = { folder, secret: SECRET, pace: 0, ports: { P1: 0, P2: 0 }, families: [family] }
+  bench = await openBench({ ...plan, images })
+  toLoader()
+})
+afterEach(async () => {
+  await bench.stop()
+  rmSync(folder, { recursive: true, force: true })
+})
+
+function toLoader(): void {
+  bench.act({ kind: 'keys', serial, to: 'off' })
+  bench.act({ kind: 'keys', serial, to: 'loader' })
+}
+const device = () => {
+  const [one] = bench.devices()
+  if (one === undefined) throw new Error('no device')
+  return one
+}
+async function stream(port = 'P1'): Promise<Link | undefined> {
+  const opened = await openStream({
+    kind: 'tcp',
+    host: '127.0.0.1',
+    port: bench.ports[port] ?? 0,
+  })
+  return opened === undefined ? undefined : openLink(opened)
+}
+async function met(): Promise<{
+  readonly link: Link
+  readonly lease: { run: string; epoch: number }
+}> {
+  const link = await stream()
+  if (link === undefined) throw new Error('nothing there')
+  epoch += 1
+  const lease = { run: 'run', epoch }
+  const answer = await hello(link, lease, SECRET)
+  if (answer.answer !== 'facts') throw new Error(`hello: ${answer.answer}`)
+  return { link, lease }
+}
+async function write(): Promise<string> {
+  const { link, lease } = await met()
+  return putPiece(link, lease, put, shelf.bytes, () => undefined).then(
+    ({ kind }) => kind,
+    (error: unknown) => (error instanceof LinkLost ? 'lost' : String(error)),
+  )
+}
+const flash = () => readFileSync(join(folder, `${serial}.flash`))
+const start = () => device().file.starts['support'] ?? 0
+
+describe('a battery taken out in mid-piece', () => {
+  it('leaves what was whole new, one block torn, the rest old', async () => {
+    const old = flash()
+    const cut = 5 * BLOCK_BYTES + 1000
+    bench.act({ kind: 'cut', serial, piece: 1, bytes: cut, how: 'battery' })
+    expect(await write()).toBe('lost')
+    const now = flash()
+    const image: Uint8Array[] = []
+    for await (const part of shelf.bytes(support.sha256, 0, support.size)) image.push(part)
+    const wanted = Buffer.concat(image)
+    const block = (bytes: Buffer, index: number, from = start()) =>
+      bytes.subarray(from + index * BLOCK_BYTES, from + (index + 1) * BLOCK_BYTES)
+    for (let index = 0; index < 5; index += 1)
+      expect(block(now, index).equals(block(wanted, index, 0))).toBe(true)
+    expect(block(now, 5).equals(block(wanted, 5, 0))).toBe(false)
+    expect(block(now, 5).equals(block(old, 5))).toBe(false)
+    expect(
+      now.subarray(start() + 6 * BLOCK_BYTES).equals(old.subarray(start() + 6 * BLOCK_BYTES)),
+    ).toBe(true)
+    expect(device().model.mode).toBe('off')
+    expect(device().model.session).toBeUndefined()
+  })
+
+  it('is written whole when it is begun again', async () => {
+    bench.act({ kind: 'cut', serial, piece: 1, bytes: 9000, how: 'battery' })
+    expect(await write()).toBe('lost')
+    bench.act({ kind: 'keys', serial, to: 'loader' })
+    expect(await write()).toBe('kept')
+    const { link } = await met()
+    const range = { verb: 'digest', partition: 'support', from: 0, to: support.size } as const
+    expect((await link.ask(range)).answer).toMatchObject({ sha256: support.sha256 })
+  })
+})
+
+describe('a cable pulled in mid-piece', () => {
+  it('leaves the session where it was, and nothing on the port', async () => {
+    bench.act({ kind: 'cut', serial, piece: 1, bytes: 9000, how: 'cable' })
+    expect(await write()).toBe('lost')
+    expect(device().model.session?.got).toBe(9000)
+    const there = await stream()
+    await expect(there?.ask({ verb: 'facts' })).rejects.toThrow(LinkLost)
+    expect(bench.act({ kind: 'plug', serial, port: 'P1' })).toBeUndefined()
+    expect(await write()).toBe('kept')
+  })
+})
+
+describe('a stream', () => {
+  it('that is not what it said at its end counts for nothing, and the range is suspect', async () => {
+    const { link, lease } = await met()
+    const short = { ...put, size: BLOCK_BYTES }
+    const wrong = async function* () {
+      yield await Promise.resolve(new Uint8Array(BLOCK_BYTES))
+    }
+    await putPiece(link, lease, short, wrong, () => undefined)
+    const part = device().model.parts['support']
+    expect(part && imageOn(part, device().nature.catalogue)?.image).not.toBe(support.sha256)
+    const digest = await digestOf(shelf.bytes, support.sha256, 0, BLOCK_BYTES)
+    const range = { verb: 'digest', partition: 'support', from: 0, to: BLOCK_BYTES } as const
+    expect((await link.ask(range)).answer).not.toMatchObject({ sha256: digest })
+  })
+
+  it('of a newer owner ends the older one’s; one that only looks is not let in beside it', async () => {
+    const first = await met()
+    const second = await met()
+    await expect(first.link.ask({ verb: 'facts' })).rejects.toThrow(LinkLost)
+    const look = await stream()
+    await expect(
+      look?.ask({
+        verb: 'hello',
+        run: 'look',
+        epoch: LOOKING,
+        protocol: LINK_PROTOCOL,
+        secret: SECRET,
+      }),
+    ).rejects.toThrow(LinkLost)
+    expect((await second.link.ask({ verb: 'facts' })).answer.answer).toBe('facts')
+  })
+})
+
+describe('hands', () => {
+  it('can do only what the device and the bench allow, and are told why not', () => {
+    expect(bench.act({ kind: 'keys', serial, to: 'rescue' })).toMatch(/no keys lead to rescue/)
+    expect(bench.act({ kind: 'charge', serial, percent: 90 })).toMatch(/does not charge/)
+    expect(bench.act({ kind: 'unplug', serial: 'TRN0000000000' })).toMatch(/no simulated device/)
+  })
+  it('are offered the ways of the family from the mode it is in', () => {
+    bench.act({ kind: 'cell-out', serial })
+    const [shown] = bench.shown()
+    expect(shown?.keys.map(({ to }) => to)).toEqual(expect.arrayContaining(['loader', 'rescue']))
+  })
+})

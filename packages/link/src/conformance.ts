@@ -1,0 +1,284 @@
+/**
+ * The conformance suite of the device link: what docs/link.md asks of a device's side, held against any
+ * address or command. It writes one image to one partition and nothing else; the device must be in the
+ * loader, and its owner must have agreed. Each check opens streams of its own.
+ */
+import { createHash, randomUUID } from 'node:crypto'
+import { setTimeout as pause } from 'node:timers/promises'
+import { crc32 } from 'node:zlib'
+import type { DeviceFacts, LinkAnswer, LinkRequest } from '@plain-slate/core'
+import { HEADER_MAX, LINK_PROTOCOL, LOOKING, decodeRanges } from '@plain-slate/core'
+import type { Address } from './address.ts'
+import { openStream } from './address.ts'
+import type { Answered, Link } from './link.ts'
+import { LinkLost, hello, openLink } from './link.ts'
+import { putPiece } from './piece.ts'
+
+export type Target = {
+  readonly address: Address
+  readonly secret: string
+  /** An image that the device takes, and where. */
+  readonly image: Uint8Array
+  readonly partition: string
+  /** A partition that is never written. */
+  readonly never: string
+  /** An epoch above all that the device has met; the suite goes up from it. */
+  readonly epoch: number
+}
+
+export type Checked = {
+  readonly claim: string
+  /** What was found instead; undefined: it conforms. */
+  readonly wrong: string | undefined
+}
+
+type Check = (bench: Bench) => Promise<string | undefined>
+
+/** A stream that must end has ended by then. */
+const SOON_MS = 4000
+
+const CHECKS: Readonly<Record<string, Check>> = {
+  'ends a stream whose secret is wrong, without a word': (bench) =>
+    endsWithout(bench, { ...bench.hello(), secret: 'another secret' }),
+  'ends a stream of another protocol': (bench) =>
+    endsWithout(bench, { ...bench.hello(), protocol: 'plain-slate/link@0' }),
+  'ends a stream that begins with anything but hello': (bench) =>
+    endsWithout(bench, { verb: 'facts' }),
+  'ends a stream with a header over 64 KiB': async (bench) => {
+    const stream = await openStream(bench.target.address)
+    if (stream === undefined) return 'nothing is at this address'
+    const ended = new Promise<undefined>((resolve) =>
+      stream.once('close', () => resolve(undefined)).once('end', () => resolve(undefined)),
+    )
+    const length = Buffer.alloc(4)
+    length.writeUInt32BE(HEADER_MAX + 1)
+    stream.on('error', () => undefined).resume()
+    stream.write(Buffer.concat([length, Buffer.alloc(HEADER_MAX + 1, 0x20)]))
+    const late = pause(SOON_MS).then(() => 'it listens on')
+    return Promise.race([ended, late]).finally(() => stream.destroy())
+  },
+  'answers hello with its facts, in the loader': async (bench) => {
+    const facts = await bench.facts()
+    return facts?.mode === 'loader' ? undefined : `it is in ${facts?.mode ?? 'no mode'}`
+  },
+  'answers what it does not know with unknown-verb, and listens on': async (bench) => {
+    const link = await bench.meet()
+    const first = await codeOf(link.ask({ verb: 'sing' } as unknown as LinkRequest))
+    const then = (await link.ask({ verb: 'facts' })).answer.answer
+    return want(`${first}, then ${then}`, 'unknown-verb, then facts')
+  },
+  'refuses an older epoch, at hello and at a writing verb': async (bench) => {
+    const older = bench.lease()
+    const link = await bench.meet()
+    const late = await bench.open()
+    const greeted = await hello(late, older, bench.target.secret).catch(() => undefined)
+    late.close()
+    const written = await codeOf(link.ask({ ...bench.begin(), ...older }))
+    return want(`${refusalOf(greeted)}, ${written}`, 'old-epoch, old-epoch')
+  },
+  'lets a look in at epoch 0 and is owned by nobody for it': async (bench) => {
+    await bench.meet()
+    const look = await bench.open()
+    const seen = await hello(look, { run: 'look', epoch: LOOKING }, bench.target.secret).catch(
+      () => undefined,
+    )
+    look.close()
+    const after = (await bench.facts())?.serial
+    return seen === undefined || seen.answer === 'facts' ? want(after, bench.serial) : seen.answer
+  },
+  'gives a partition table whose checksums hold': async (bench) => {
+    const link = await bench.meet()
+    return tableOf(await link.ask({ verb: 'table' }))
+  },
+  'takes no chunk before a begin': async (bench) => {
+    const link = await bench.meet()
+    return want(await codeOf(link.ask(bench.chunk(0, 16), bench.bytes(0, 16))), 'no-session')
+  },
+  'refuses a partition it does not have, one that is never written, and what is too long': async (
+    bench,
+  ) => {
+    const link = await bench.meet()
+    const codes = [
+      await codeOf(link.ask({ ...bench.begin(), partition: 'no such part' })),
+      await codeOf(link.ask({ ...bench.begin(), partition: bench.target.never })),
+      await codeOf(link.ask({ ...bench.begin(), size: 2 ** 50 })),
+    ]
+    return want(codes.join(' '), 'no-partition never-written too-large')
+  },
+  'refuses an image that nobody signed': async (bench) => {
+    const link = await bench.meet()
+    return want(await codeOf(link.ask({ ...bench.begin(), image: '0'.repeat(64) })), 'not-signed')
+  },
+  'refuses a chunk at a wrong offset, or damaged on its way, and keeps what it had': async (
+    bench,
+  ) => {
+    const link = await bench.meet()
+    await link.ask(bench.begin())
+    const codes = [
+      await codeOf(link.ask(bench.chunk(4096, 16), bench.bytes(4096, 16))),
+      await codeOf(link.ask({ ...bench.chunk(0, 16), crc32: 1 }, bench.bytes(0, 16))),
+    ]
+    const kept = keptOf(await link.ask(bench.begin()))
+    return want(`${codes.join(' ')} ${kept}`, 'bad-offset bad-checksum 0')
+  },
+  'keeps what it acknowledged when the stream breaks, and resumes there': async (bench) => {
+    const link = await bench.meet()
+    await link.ask(bench.begin())
+    const half = Math.floor(bench.target.image.length / 2)
+    await link.ask(bench.chunk(0, half), bench.bytes(0, half))
+    link.close()
+    const again = await bench.meet()
+    return want(String(keptOf(await again.ask(bench.begin()))), String(half))
+  },
+  'finishes only a piece that is all there and is what it was said to be': async (bench) => {
+    const link = await bench.meet()
+    const kept = keptOf(await link.ask(bench.begin()))
+    const early = await codeOf(link.ask(bench.finish()))
+    const rest = bench.target.image.length - kept
+    await link.ask(bench.chunk(kept, rest), bench.bytes(kept, rest))
+    const other = await codeOf(link.ask({ ...bench.finish(), piece: '0'.repeat(64) }))
+    return want(`${early} ${other}`, 'bad-offset bad-digest')
+  },
+  'takes a piece in a window of chunks, and digests what it was given': async (bench) => {
+    const link = await bench.meet()
+    const { image, partition } = bench.target
+    const put = {
+      kind: 'put',
+      partition,
+      offset: 0,
+      size: image.length,
+      image: bench.digest,
+    } as const
+    const whole = (_: string, from: number, to: number) => inParts(image.subarray(from, to))
+    const outcome = await putPiece(link, bench.lease(), put, whole, () => undefined)
+    const range = { verb: 'digest', partition, from: 0, to: image.length } as const
+    const { answer } = await link.ask(range)
+    const found = answer.answer === 'digest' ? answer.sha256 : refusalOf(answer)
+    return want(`${outcome.kind} ${found}`, `kept ${bench.digest}`)
+  },
+}
+
+/** Every claim of the suite, in order, against one target. Throws when no device answers at all. */
+export async function conform(target: Target): Promise<readonly Checked[]> {
+  const bench = new Bench(target)
+  const found: Checked[] = []
+  await bench.begun()
+  for (const [claim, check] of Object.entries(CHECKS)) {
+    const wrong = await check(bench).catch((error: unknown) => String(error))
+    bench.leave()
+    found.push({ claim, wrong })
+  }
+  return found
+}
+
+class Bench {
+  readonly target: Target
+  readonly digest: string
+  serial = ''
+  #epoch: number
+  readonly #run = randomUUID()
+  #open: Link[] = []
+
+  constructor(target: Target) {
+    this.target = target
+    this.#epoch = target.epoch
+    this.digest = sha256(target.image)
+  }
+
+  async begun(): Promise<void> {
+    const facts = await this.facts()
+    if (facts === undefined) throw new Error('no device answers')
+    this.serial = facts.serial
+    this.leave()
+  }
+
+  lease = () => ({ run: this.#run, epoch: this.#epoch })
+  hello = () => ({
+    verb: 'hello' as const,
+    ...this.lease(),
+    protocol: LINK_PROTOCOL,
+    secret: this.target.secret,
+  })
+  begin = () => ({
+    verb: 'begin' as const,
+    ...this.lease(),
+    partition: this.target.partition,
+    offset: 0,
+    size: this.target.image.length,
+    image: this.digest,
+  })
+  chunk = (offset: number, size: number) => ({
+    verb: 'chunk' as const,
+    ...this.lease(),
+    offset,
+    crc32: crc32(this.bytes(offset, size)),
+  })
+  finish = () => ({ verb: 'finish' as const, ...this.lease(), piece: this.digest })
+  bytes = (offset: number, size: number) => this.target.image.subarray(offset, offset + size)
+
+  async open(): Promise<Link> {
+    const stream = await openStream(this.target.address)
+    if (stream === undefined) throw new Error('nothing is at this address')
+    const link = openLink(stream)
+    this.#open.push(link)
+    return link
+  }
+
+  /** A stream that was greeted, at a higher epoch than the one before. */
+  async meet(): Promise<Link> {
+    this.#epoch += 1
+    const link = await this.open()
+    const answer = await hello(link, this.lease(), this.target.secret)
+    if (answer.answer !== 'facts') throw new Error(`hello: ${refusalOf(answer)}`)
+    return link
+  }
+
+  async facts(): Promise<DeviceFacts | undefined> {
+    const link = await this.meet()
+    const { answer } = await link.ask({ verb: 'facts' })
+    return answer.answer === 'facts' ? answer.facts : undefined
+  }
+
+  leave(): void {
+    for (const link of this.#open) link.close()
+    this.#open = []
+  }
+}
+
+const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex')
+
+const want = (found: string | undefined, wanted: string): string | undefined =>
+  found === wanted ? undefined : `${found ?? 'nothing'}, not ${wanted}`
+
+const refusalOf = (answer: LinkAnswer | undefined): string =>
+  answer === undefined ? 'no answer' : answer.answer === 'refused' ? answer.code : answer.answer
+const codeOf = async (answered: Promise<Answered>): Promise<string> =>
+  refusalOf((await answered).answer)
+const keptOf = ({ answer }: Answered): number => (answer.answer === 'kept' ? answer.got : -1)
+
+const isLost = (asked: Promise<unknown>): Promise<boolean> =>
+  asked.then(
+    () => false,
+    (error: unknown) => error instanceof LinkLost,
+  )
+
+async function endsWithout(bench: Bench, first: LinkRequest): Promise<string | undefined> {
+  const link = await bench.open()
+  return (await isLost(link.ask(first))) ? undefined : 'it answered'
+}
+
+function tableOf({ answer, payload }: Answered): string | undefined {
+  if (answer.answer !== 'table') return refusalOf(answer)
+  let start = 0
+  const ranges = answer.ranges.map(({ at, length }) => {
+    const bytes = payload.subarray(start, start + length)
+    start += length
+    return { at, bytes }
+  })
+  const decoded = decodeRanges(answer.diskBytes, answer.sectorBytes, ranges)
+  return decoded.ok ? undefined : `no table: ${decoded.refusal.kind}`
+}
+
+async function* inParts(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
+  yield* await Promise.resolve([bytes])
+}
