@@ -1,0 +1,45 @@
+/** Reading a device in its loader: its table and digests settle what was only supposed before. */
+import type { Candidate, PlanShown } from '@plain-slate/api'
+import { cloneTemplate } from '@plain-slate/server/testing'
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import { OTHER, WholeShop, until } from './whole-shop.ts'
+
+let shop: WholeShop
+beforeAll(async () => {
+  const { databaseUrl } = await cloneTemplate('demo')
+  shop = new WholeShop(databaseUrl, 0)
+  await shop.open()
+  await shop.hands({ kind: 'keys', serial: OTHER, to: 'off' })
+  await shop.hands({ kind: 'keys', serial: OTHER, to: 'loader' })
+  await shop.hands({ kind: 'plug', serial: OTHER, port: 'P3' })
+  await until('it is seen', async () => (await shop.port('P3')).word === 'loader')
+}, 120_000)
+afterAll(() => shop.close())
+
+const asked = { port: 'P3', package: 'tarn-H2.104.r4' }
+const plan = () => shop.call<PlanShown>('POST', '/api/plans', asked)
+const left = ({ writes }: PlanShown) => writes.filter(({ write }) => !write)
+async function codes(): Promise<readonly string[]> {
+  const fits = await shop.call<Candidate[]>('POST', '/api/bench/ports/P3/fit', {})
+  const found = fits.find((one) => one.package === asked.package)?.findings ?? []
+  return found.map(({ code }) => code)
+}
+
+it('tells the layout from the device’s own table, and leaves alone what its digests show to be same', async () => {
+  const before = await plan()
+  expect(left(before)).toEqual([])
+  expect(await codes()).not.toContain('fit.layout.table.equal')
+  const read = await shop.call<{ table: boolean; digests: number }>(
+    'POST',
+    '/api/bench/ports/P3/read',
+    {},
+  )
+  expect(read.table).toBe(true)
+  expect(read.digests).toBeGreaterThan(4)
+  expect(await codes()).toContain('fit.layout.table.equal')
+  const after = await plan()
+  expect(left(after).map(({ reason }) => reason)).toContain('same-digest')
+  expect(left(after).every(({ reason }) => reason === 'same-digest')).toBe(true)
+  expect(after.time.high).toBeLessThan(before.time.high)
+  expect(after.digest).not.toBe(before.digest)
+}, 60_000)
