@@ -9,9 +9,15 @@ import { firstView } from './first-view.ts'
 import { machineRoom } from './machine-room.ts'
 import { proving } from './proving.ts'
 import type { Row } from './row.ts'
+import { writing } from './writing.ts'
 
 const ROOT = fileURLToPath(new URL('../../', import.meta.url))
-const MEASUREMENTS: readonly (() => Promise<readonly Row[]>)[] = [firstView, machineRoom, proving]
+const MEASUREMENTS: readonly (() => Promise<readonly Row[]>)[] = [
+  firstView,
+  machineRoom,
+  proving,
+  writing,
+]
 
 const rows: Row[] = []
 for (const measure of MEASUREMENTS) rows.push(...(await measure()))

@@ -3,8 +3,6 @@
  * Reads one request (or what hands do) and the model time; changes model and flash together; gives the
  * answer. It cuts itself where it was told to, by its own count of bytes kept.
  */
-import { createHash } from 'node:crypto'
-import type { Hash } from 'node:crypto'
 import { crc32 } from 'node:zlib'
 import type {
   DeviceModel,
@@ -14,25 +12,19 @@ import type {
   Nature,
   TwinInput,
 } from '@plain-slate/core'
-import { BLOCK_BYTES, cutAt, factsOf, imageOn, lay, step, withPart } from '@plain-slate/core'
+import { BLOCK_BYTES, cutAt, factsOf, step } from '@plain-slate/core'
 import type { Handled } from './answers.ts'
 import { NO_BYTES, brokenOff, said, tableOf, tornBytes } from './answers.ts'
+import { checkedByBytes } from './checked.ts'
 import type { DeviceFile } from './device-file.ts'
 import type { Flash } from './flash.ts'
-
-/** A cut that waits: at the nth piece begun from now (1: the next), after so many of its bytes. */
-export type PlannedCut = {
-  readonly piece: number
-  /** More than the piece has: after it is kept and that was said. */
-  readonly bytes: number
-  readonly kind: 'cable' | 'battery' | 'computer'
-}
+import { OpenPiece } from './open-piece.ts'
+import type { PlannedCut } from './planned-cut.ts'
+import { cutWithin } from './planned-cut.ts'
 
 export class SimulatedDevice {
   #model: DeviceModel
-  /** What came of the block under way: it is flashed when it is whole. */
-  #tail: Uint8Array = NO_BYTES
-  #hash: Hash = createHash('sha256')
+  #piece = new OpenPiece()
   #cut: PlannedCut | undefined
   #port: string | null
   #cellOut: boolean
@@ -117,7 +109,7 @@ export class SimulatedDevice {
   }
   /** The keys of a chord or a menu; answers when it will be there, ms of model time. */
   keys(to: Mode, at: number): number {
-    this.#check()
+    this.#take(checkedByBytes(this.#model, this.nature.catalogue, this.file, this.flash))
     const stepped = step(this.nature, this.#model, { kind: 'keys', to }, at)
     this.#take(stepped.device)
     this.#forgetSession()
@@ -191,7 +183,7 @@ export class SimulatedDevice {
   ): Handled {
     if (payload.length === 0 || crc32(payload) !== request.crc32)
       return this.#refuse('bad-checksum', at)
-    const cut = this.#cutWithin(request.offset, payload.length)
+    const cut = cutWithin(this.#cut, request.offset, payload.length)
     const { epoch, offset } = request
     const input = { kind: 'chunk', epoch, offset, size: payload.length } as const
     const before = this.#model
@@ -201,7 +193,7 @@ export class SimulatedDevice {
       return said(output, doneAt)
     }
     const taken = cut === undefined ? payload : payload.subarray(0, cut - offset)
-    this.#flashBytes(before, taken)
+    this.#piece.take(this.flash, before.session, this.#startOf(before.session?.partition), taken)
     if (cut === undefined) {
       this.#take(device)
       const empty = device.mode === 'off'
@@ -210,26 +202,6 @@ export class SimulatedDevice {
     }
     this.#take({ ...before, at: device.at, battery: device.battery, epoch: device.epoch })
     return this.#cutNow(cut, doneAt)
-  }
-
-  /** The byte of the open piece at which a planned cut falls within this chunk. */
-  #cutWithin(offset: number, length: number): number | undefined {
-    const cut = this.#cut
-    if (cut?.piece !== 0 || cut.bytes <= offset || cut.bytes > offset + length) return undefined
-    return cut.bytes
-  }
-
-  /** Whole blocks go to the flash; the rest waits. At a piece's end nothing waits. */
-  #flashBytes({ session }: DeviceModel, bytes: Uint8Array): void {
-    if (session === undefined) return
-    this.#hash.update(bytes)
-    const start = (this.file.starts[session.partition] ?? 0) + session.offset
-    const from = session.got - this.#tail.length
-    const all = this.#tail.length === 0 ? bytes : Buffer.concat([this.#tail, bytes])
-    const ends = session.got + bytes.length === session.size
-    const whole = ends ? all.length : all.length - (all.length % BLOCK_BYTES)
-    if (whole > 0) this.flash.write(start + from, all.subarray(0, whole))
-    this.#tail = all.slice(whole)
   }
 
   /** The cut that was planned: what is kept is kept, the stream ends, with power the session too. */
@@ -249,23 +221,24 @@ export class SimulatedDevice {
     const { session } = this.#model
     if (session !== undefined && got % BLOCK_BYTES !== 0 && got < session.size) {
       const within = session.offset + got - (got % BLOCK_BYTES)
-      const at = (this.file.starts[session.partition] ?? 0) + within
+      const at = this.#startOf(session.partition) + within
       const old = this.flash.read(at, BLOCK_BYTES)
-      this.flash.write(at, tornBytes(old, this.#tail))
+      this.flash.write(at, tornBytes(old, this.#piece.tail))
     }
     this.#take(cutAt(this.#model, got, true))
     this.#forgetSession()
   }
 
   #forgetSession(): void {
-    this.#tail = NO_BYTES
-    this.#hash = createHash('sha256')
+    this.#piece = new OpenPiece()
   }
+  /** Where a partition begins on the disk, in bytes. */
+  #startOf = (partition = ''): number => this.file.starts[partition] ?? 0
 
   #finish(request: Extract<LinkRequest, { verb: 'finish' }>, at: number): Handled {
     const { session } = this.#model
     const whole = session !== undefined && session.got === session.size
-    if (whole && this.#hash.copy().digest('hex') !== request.piece) {
+    if (whole && this.#piece.digest() !== request.piece) {
       this.#take({ ...brokenOff(this.#model), mode: this.#model.mode })
       this.#forgetSession()
       return this.#refuse('bad-digest', at)
@@ -286,7 +259,7 @@ export class SimulatedDevice {
       return this.#refuse('too-large', at)
     const handled = this.#ask({ kind: 'digest', partition, size: to - from }, at)
     if (handled.answer.answer === 'refused') return handled
-    const start = this.file.starts[partition] ?? 0
+    const start = this.#startOf(partition)
     const sha256 = this.flash.digest(start + from, start + to)
     return { ...handled, answer: { answer: 'digest', at: handled.doneAt, sha256 } }
   }
@@ -298,7 +271,7 @@ export class SimulatedDevice {
 
   #restart(request: Extract<LinkRequest, { verb: 'restart' }>, at: number): Handled {
     const { epoch, to } = request
-    this.#check()
+    this.#take(checkedByBytes(this.#model, this.nature.catalogue, this.file, this.flash))
     const { device, output, doneAt } = step(
       this.nature,
       this.#model,
@@ -312,23 +285,6 @@ export class SimulatedDevice {
     this.#save()
     const answer = { answer: 'mode', at, mode: to } as const
     return { answer, payload: NO_BYTES, doneAt: at, ends: 'after' }
-  }
-
-  /**
-   * Before a start it checks what it holds by the bytes themselves. A stretch that was found to be there
-   * already, and so was not sent, is the image's as much as the ones that were.
-   */
-  #check(): void {
-    const { catalogue } = this.nature
-    for (const [name, part] of Object.entries(this.#model.parts)) {
-      const image = part.map.find((run) => run.kind === 'image')?.image
-      const facts = image === undefined ? undefined : catalogue.get(image)
-      if (facts === undefined || imageOn(part, catalogue) !== undefined) continue
-      const start = this.file.starts[name] ?? 0
-      if (this.flash.digest(start, start + facts.blocks * BLOCK_BYTES) !== facts.image) continue
-      const whole = { from: 0, to: facts.blocks, kind: 'image', image: facts.image, at: 0 } as const
-      this.#take(withPart(this.#model, name, { ...part, map: lay(part.map, whole) }))
-    }
   }
 
   #refuse(code: DeviceRefusal, at: number): Handled {

@@ -1,0 +1,48 @@
+/**
+ * Holds a device's side of the link against the conformance suite: `npm run conform -- --secret FILE
+ * --image FILE --partition NAME --never NAME [--epoch N] tcp:HOST:PORT`, or a command and its arguments
+ * after `--`. It writes the image to the partition and nothing else. docs/link.md says what is asked.
+ */
+import { readFileSync } from 'node:fs'
+import { parseArgs } from 'node:util'
+import { conform, readAddress } from '@plain-slate/link'
+import type { Address } from '@plain-slate/link'
+
+const text = { type: 'string' } as const
+const { values, positionals } = parseArgs({
+  options: { secret: text, image: text, partition: text, never: text, epoch: text },
+  allowPositionals: true,
+})
+const { secret, image, partition, never, epoch = '1' } = values
+
+function addressOf([first, ...rest]: readonly string[]): Address | undefined {
+  if (first === undefined) return undefined
+  return rest.length === 0 && first.startsWith('tcp:')
+    ? readAddress(first)
+    : { kind: 'command', argv: [first, ...rest] }
+}
+
+const address = addressOf(positionals)
+if (
+  address === undefined ||
+  secret === undefined ||
+  image === undefined ||
+  partition === undefined ||
+  never === undefined
+) {
+  console.error(
+    'npm run conform -- --secret FILE --image FILE --partition NAME --never NAME [--epoch N] (tcp:HOST:PORT | -- COMMAND ARGUMENT …)',
+  )
+  process.exit(2)
+}
+const found = await conform({
+  address,
+  secret: readFileSync(secret, 'utf8').trim(),
+  image: readFileSync(image),
+  partition,
+  never,
+  epoch: Number(epoch),
+})
+for (const { claim, wrong } of found)
+  console.log(wrong === undefined ? `holds      ${claim}` : `does not   ${claim}: ${wrong}`)
+process.exitCode = found.every(({ wrong }) => wrong === undefined) ? 0 : 1
