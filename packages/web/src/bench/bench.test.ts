@@ -1,0 +1,235 @@
+// @vitest-environment jsdom
+import type { PlanShown, RunShown, StandInDevice, StepShown } from '@plain-slate/api'
+import { flushPromises } from '@vue/test-utils'
+import { describe, expect, it } from 'vitest'
+import HoldButton from '../keys/HoldButton.vue'
+import Peg from '../parts/Peg.vue'
+import { mounted } from '../testing/mounted.ts'
+import Findings from './Findings.vue'
+import HandsDevice from './HandsDevice.vue'
+import RunActs from './RunActs.vue'
+import RunParts from './RunParts.vue'
+import StartCard from './StartCard.vue'
+import StepList from './StepList.vue'
+
+const plan = (more: Partial<PlanShown> = {}) =>
+  ({
+    package: 'tarn-H2.104.r4',
+    title: 'H2.104.r4',
+    serial: 'TRN4490077F31',
+    port: 'P2',
+    digest: 'd'.repeat(64),
+    fates: [{ item: 'tickets', name: 'stored tickets', fate: 'kept' }],
+    ...more,
+  }) as PlanShown
+const asked = { port: 'P2', package: 'tarn-H2.104.r4', intent: 'update', keepData: true } as const
+
+describe('the start card', () => {
+  const card = (more: Partial<PlanShown> = {}, role: 'lead' | 'trainee' = 'lead') =>
+    mounted(StartCard, { plan: plan(more), asked }, { role, at: '/bench/P2?package=x' })
+
+  it('names port, end of serial, package and what is lost', async () => {
+    const { shown } = await card()
+    expect(shown.text()).toContain('…7F31')
+    expect(shown.text()).toContain('nothing of the customer’s')
+    const { shown: wiping } = await card({
+      fates: [{ item: 'tickets', name: 'stored tickets', fate: 'wiped' }],
+      serial: 'TRN4490081C04',
+    })
+    expect(wiping.text()).toContain('Will be loststored tickets')
+    expect(wiping.text()).toContain('…1C04')
+  })
+
+  it('starts what was shown when it was held, and shows the run instead of the plan', async () => {
+    const { shown, asked: calls, router } = await card()
+    shown.findComponent(HoldButton).vm.$emit('held')
+    await flushPromises()
+    expect(calls).toContainEqual({
+      method: 'POST',
+      path: '/api/runs',
+      body: { ...asked, digest: 'd'.repeat(64) },
+    })
+    expect(router.currentRoute.value.path).toBe('/bench/P2')
+  })
+
+  it('offers no start to whoever may not', async () => {
+    const { shown } = await card({}, 'trainee')
+    expect(shown.findComponent(HoldButton).exists()).toBe(false)
+  })
+})
+
+const step = (number: number, more: Partial<StepShown> = {}): StepShown => ({
+  number,
+  kind: 'restart',
+  facts: {},
+  seconds: { low: 9, high: 14 },
+  hands: false,
+  worst: 'unaffected',
+  ...more,
+})
+
+describe('a list of steps', () => {
+  const steps = [step(1, { hands: true }), step(2, { worst: 'dead' }), step(3)]
+  it('marks what kills, and hands, in words', async () => {
+    const { shown } = await mounted(StepList, { steps })
+    const rows = shown.findAll('tbody tr')
+    expect(rows[0]?.text()).toContain('hands')
+    expect(rows[1]?.text()).toContain('dead if cut')
+    expect(rows.map((row) => row.find('svg').exists())).toEqual([false, true, false])
+    expect(shown.text()).not.toContain('now')
+  })
+
+  it('says where a run is, and where it stopped', async () => {
+    const { shown } = await mounted(StepList, { steps, at: 2 })
+    expect(shown.find('[aria-current="step"]').text()).toContain('now')
+    expect(shown.findAll('tbody tr')[0]?.text()).toContain('done')
+    await shown.setProps({ stopped: true })
+    expect(shown.find('[aria-current="step"]').text()).toContain('stopped here')
+  })
+})
+
+const run = (more: Partial<RunShown> = {}) =>
+  ({
+    id: '0b8f4a52-6c1e-4d0a-9a54-1f2e7c9d0009',
+    state: 'running',
+    word: 'hands-off',
+    ownerless: false,
+    stopping: false,
+    asked: null,
+    scale: 256,
+    parts: [],
+    ...more,
+  }) as RunShown
+const MIB = 1024 ** 2
+
+describe('partition by partition', () => {
+  const parts = [
+    { partition: 'main', image: 'i', bytes: 13 * MIB, kept: 4 * MIB, doubt: MIB, readBack: false },
+    { partition: 'modem', image: 'm', bytes: MIB, kept: MIB, doubt: 0, readBack: true },
+  ]
+  const cells = async (more: Partial<RunShown>) => {
+    const { shown } = await mounted(RunParts, { run: run({ parts, ...more }) })
+    const row = shown.findAll('tbody tr')[0]
+    return { text: shown.text(), main: row?.findAll('td').map((cell) => cell.text()) }
+  }
+
+  it('adds up, at the size of the device that is modelled', async () => {
+    const { main } = await cells({})
+    expect(main).toEqual(['main', '1024 MiB', '256 MiB', '2048 MiB', 'not yet'])
+    expect((await cells({ scale: 1 })).main?.[1]).toBe('4 MiB')
+  })
+
+  it('calls the piece under way in doubt only when nobody drives it or it was lost', async () => {
+    expect((await cells({})).text).toContain('on its way')
+    expect((await cells({ word: 'in-doubt' })).text).toContain('in doubt')
+    expect((await cells({ state: 'stopped', word: 'stopped' })).text).toContain('in doubt')
+  })
+})
+
+describe('what a person can do with a run', () => {
+  const labels = async (more: Partial<RunShown>, role: 'lead' | 'trainee' = 'lead') => {
+    const { shown } = await mounted(RunActs, { run: run(more) }, { role })
+    return shown.findAll('button').map((one) => one.text())
+  }
+  const ask = { command: 4, ask: 'enter', text: 'Hold both triggers.' }
+
+  it('follows its state', async () => {
+    expect(await labels({})).toEqual(['Stop after this piece'])
+    expect(await labels({ stopping: true })).toEqual([])
+    expect(await labels({ asked: ask })).toEqual(['Done.', 'Stop after this piece'])
+    expect(await labels({ ownerless: true })).toEqual(['Take it up', 'Stop after this piece'])
+    expect(await labels({ state: 'stopped' })).toEqual(['Take it up', 'Put it away'])
+    expect(await labels({ state: 'ended' })).toEqual(['Put it away'])
+  })
+
+  it('leaves taking up to those who may start', async () => {
+    expect(await labels({ state: 'stopped' }, 'trainee')).toEqual(['Put it away'])
+  })
+
+  it('says "done" for the command that asked', async () => {
+    const { shown, asked: calls } = await mounted(RunActs, { run: run({ asked: ask }) })
+    await shown.find('button').trigger('click')
+    await flushPromises()
+    expect(calls[0]).toMatchObject({ path: `/api/runs/${run().id}/done`, body: { command: 4 } })
+  })
+})
+
+describe('the hands of a simulated device', () => {
+  const device: StandInDevice = {
+    serial: 'TRN4490077F31',
+    name: 'handheld 14',
+    model: 'BRAK-H2K',
+    port: 'P2',
+    mode: 'normal',
+    battery: 71,
+    cellOut: false,
+    pace: 20,
+    keys: [{ to: 'off', say: 'Hold power.' }],
+  }
+  const shownOf = (more: Partial<StandInDevice>, may = true) =>
+    mounted(HandsDevice, { device: { ...device, ...more }, ports: ['P1', 'P2'], may })
+  const labels = async (more: Partial<StandInDevice>) =>
+    (await shownOf(more)).shown.findAll('button').map((one) => one.text())
+
+  it('are offered as the device is', async () => {
+    const plugged = ['Unplug', 'Take the battery out', 'Charge to 80 %', 'Keys: to off']
+    expect(await labels({})).toEqual(plugged)
+    expect(await labels({ port: null })).toEqual(plugged.slice(1))
+    expect(await labels({ cellOut: true })).toContain('Put the battery in')
+    expect(await labels({ battery: 90 })).not.toContain('Charge to 80 %')
+    expect(await labels({ keys: [] })).not.toContain('Keys: to off')
+  })
+
+  it('tell where it is, and that it is away while it restarts', async () => {
+    expect((await shownOf({})).shown.text()).toContain('at P2, normal mode, battery 71 %')
+    expect((await shownOf({ mode: null })).shown.text()).toContain('restarting')
+  })
+
+  it('plug it in where it is asked, and nobody who may not touches it', async () => {
+    const { shown, asked: calls } = await shownOf({ port: null })
+    await shown.find('select').setValue('P1')
+    expect(calls[0]?.body).toEqual({ kind: 'plug', serial: 'TRN4490077F31', port: 'P1' })
+    const { shown: barred } = await shownOf({}, false)
+    expect(barred.findAll('button, select')).toEqual([])
+  })
+})
+
+describe('a finding', () => {
+  const finding = {
+    rule: 'state.loader',
+    verdict: 'fits-if',
+    code: 'fit.state.loader.raise',
+    facts: { here: 6, least: 7, by: 'loader 7' },
+    marks: [{ kind: 'risky', seconds: 1 }, { kind: 'irreversible' }],
+    remedy: null,
+  } as const
+  it('says its claim with the facts it was made from, and its marks', async () => {
+    const { shown } = await mounted(Findings, { findings: [finding] })
+    expect(shown.text()).toContain('Loader 6 is raised to 7 on the way, by loader 7')
+    expect(shown.text()).toContain('1 s at risk')
+    expect(shown.text()).toContain('cannot be undone')
+    const other = { ...finding, facts: { ...finding.facts, here: 5 } }
+    const { shown: moved } = await mounted(Findings, { findings: [other] })
+    expect(moved.text()).toContain('Loader 5 is raised')
+  })
+
+  it('bears a peg whose shape alone tells the verdict', async () => {
+    const shapes = await Promise.all(
+      (['fits', 'fits-if', 'does-not-fit', 'cannot-tell'] as const).map(async (verdict) => {
+        const { shown } = await mounted(Peg, { verdict })
+        const named = shown.find('title').text()
+        return [named, shown.findAll('rect, path').map(({ element }) => element.outerHTML)]
+      }),
+    )
+    const drawn = shapes.map(([, shape]) =>
+      JSON.stringify(shape).replace(/ data-v-\w+=\\"\\"/g, ''),
+    )
+    expect(new Set(drawn.slice(0, 3)).size).toBe(3)
+    expect(shapes.map(([name]) => name)).toEqual([
+      'fits',
+      'fits if',
+      'does not fit',
+      'cannot tell yet',
+    ])
+  })
+})

@@ -1,0 +1,42 @@
+/** Mounting a part of the page as it stands in it: with its stores, a query client, somebody signed in. */
+import type { Face } from '@plain-slate/api'
+import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query'
+import { flushPromises, mount } from '@vue/test-utils'
+import { createPinia } from 'pinia'
+import type { Component } from 'vue'
+import { createMemoryHistory, createRouter } from 'vue-router'
+import { useSessionStore } from '../people/session.ts'
+
+export type Asked = { readonly method: string; readonly path: string; readonly body: unknown }
+
+type Where = { readonly role?: Face['role']; readonly at?: string; readonly answer?: object }
+
+/** Mounts with somebody of a role signed in; what is asked of the server is kept, and answered alike. */
+export async function mounted(
+  component: Component,
+  props: object,
+  { role = 'lead', at = '/bench/P2', answer = {} }: Where = {},
+) {
+  const asked: Asked[] = []
+  globalThis.fetch = (input, init) => {
+    const body: unknown = typeof init?.body === 'string' ? JSON.parse(init.body) : undefined
+    asked.push({ method: init?.method ?? 'GET', path: input as string, body })
+    return Promise.resolve(new Response(JSON.stringify(answer), { status: 200 }))
+  }
+  const pinia = createPinia()
+  const page = { template: '<div />' }
+  const routes = [{ path: '/:place/:port', component: page }]
+  const router = createRouter({ history: createMemoryHistory(), routes })
+  await router.push(at)
+  const queryClient = new QueryClient({ defaultOptions: { queries: { retry: false } } })
+  const shown = mount(component, {
+    props: { ...props },
+    global: {
+      plugins: [[VueQueryPlugin, { queryClient }], pinia, router],
+      stubs: { VBtn: { template: '<button type="button"><slot /></button>' } },
+    },
+  })
+  useSessionStore(pinia).person = { id: 'ilse', name: 'Ilse Maro', initials: 'IM', role }
+  await flushPromises()
+  return { shown, asked, router }
+}
