@@ -30,7 +30,7 @@ function claims(more: Partial<Case>): Readonly<Record<string, string>> {
       steps: steps.map(({ kind }) => kind),
       written,
       expected,
-    }).map(([name, value]) => [name, JSON.stringify(value) ?? 'none']),
+    }).map(([name, value]) => [name, String(JSON.stringify(value))]),
   )
 }
 const before = claims({})

@@ -12,8 +12,8 @@ import { anyAgent, insertLook, listSights, putDevice, takeLook } from '../tables
 import { tell } from '../tables/news.ts'
 import { listRuns } from '../tables/runs.ts'
 
-/** A look that finds nothing by then is over. */
-const LOOK_MS = 60_000
+/** A look that finds nothing by then is over; a device digests some GiB in a minute or two. */
+const LOOK_MS = 180_000
 const AGAIN_MS = 100
 
 export type ReadDone = {

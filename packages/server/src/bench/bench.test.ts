@@ -1,0 +1,159 @@
+import type { ApiError, Bench as BenchShown, Port } from '@plain-slate/api'
+import type { DeviceFacts } from '@plain-slate/core'
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import type { Bench, Browser } from '../testing/bench.ts'
+import { openBench } from '../testing/bench.ts'
+
+const FACTS: DeviceFacts = {
+  model: 'BRAK-H2K',
+  board: 'r4',
+  chipset: 'Slate 2',
+  storageGb: 32,
+  region: 'HI',
+  carrier: 'O',
+  serial: 'TRN4490077F31',
+  mode: 'loader',
+  build: 'H2.0ZC.r4',
+  release: 4,
+  patchDate: '2026-06-01',
+  loaderVersion: 6,
+  floor: 5,
+  bootLock: 'closed',
+  batteryPercent: 71,
+  outcome: 'normal',
+  returns: 0,
+  scale: 256,
+}
+
+let bench: Bench
+let tavi: Browser
+let juno: Browser
+beforeAll(async () => {
+  bench = await openBench()
+  tavi = await bench.at('Tavi')
+  juno = await bench.at('Juno')
+})
+afterAll(() => bench.close())
+
+/** An agent's word on a port. */
+async function sees(port: string, facts: Partial<DeviceFacts> | null): Promise<number> {
+  const told = facts === null ? null : { ...FACTS, ...facts }
+  const response = await fetch(`${bench.address}/api/agent/ports`, {
+    method: 'POST',
+    headers: { authorization: 'Bearer bench-secret', 'content-type': 'application/json' },
+    body: JSON.stringify({ agent: 'a', ports: [{ name: port, facts: told }] }),
+  })
+  return response.status
+}
+const shown = async () => (await tavi.get<BenchShown>('/api/bench')).body
+async function port(name: string): Promise<Port | undefined> {
+  return (await shown()).ports.find((one) => one.name === name)
+}
+
+describe('a port', () => {
+  beforeEach(() => sees('P4', null))
+
+  it('says what answers there, in the ledge’s own words', async () => {
+    expect((await port('P4'))?.word).toBe('free')
+    await sees('P4', {})
+    expect(await port('P4')).toMatchObject({
+      word: 'loader',
+      seen: { model: 'BRAK-H2K', serial: 'TRN4490077F31', battery: 71, build: 'H2.0ZC.r4' },
+    })
+    await sees('P4', { mode: 'normal' })
+    expect((await port('P4'))?.word).toBe('normal')
+  })
+
+  it('follows battery and build, and no other port does', async () => {
+    const others = async () => (await shown()).ports.filter(({ name }) => name !== 'P4')
+    const before = await others()
+    await sees('P4', { batteryPercent: 40, build: 'H2.104.r4' })
+    expect((await port('P4'))?.seen).toMatchObject({ battery: 40, build: 'H2.104.r4' })
+    expect(await others()).toEqual(before)
+  })
+
+  it('is watched while an agent speaks, and its words are taken from nobody else', async () => {
+    await sees('P4', {})
+    expect((await shown()).watched).toBe(true)
+    const said = await tavi.post('/api/agent/ports', { agent: 'a', ports: [] })
+    expect(said.body.code).toBe('act.refused')
+  })
+})
+
+describe('a cable', () => {
+  const where = async (cable: string) =>
+    (await shown()).cables.find(({ name }) => name === cable)?.port
+
+  it('is hung on another port, and the one that hung there comes off', async () => {
+    expect(await where('E')).toBeNull()
+    await juno.post('/api/bench/cables', { cable: 'E', port: 'P6' })
+    expect(await where('E')).toBe('P6')
+    await juno.post('/api/bench/cables', { cable: 'F', port: 'P6' })
+    expect([await where('E'), await where('F')]).toEqual([null, 'P6'])
+    expect((await port('P6'))?.cable).toBe('F')
+  })
+
+  it('that nobody knows is refused by name, and so is a port', async () => {
+    const cable = await tavi.post('/api/bench/cables', { cable: 'Z', port: 'P6' })
+    expect([cable.status, cable.body.code]).toEqual([404, 'port.unknown'])
+    const place = await tavi.post('/api/bench/cables', { cable: 'F', port: 'P9' })
+    expect(place.body.code).toBe('port.unknown')
+    expect(await where('F')).toBe('P6')
+  })
+
+  it('has its moves in the book', async () => {
+    await tavi.post('/api/bench/cables', { cable: 'E', port: 'P5' })
+    type Entries = { entries: { act: string; facts: object; by: string | null }[] }
+    const { body } = await tavi.get<Entries>('/api/book?act=cable.moved')
+    expect(body.entries[0]).toMatchObject({ by: 'Tavi Renn', facts: { cable: 'E', to: 'P5' } })
+  })
+})
+
+describe('hands', () => {
+  it('have nothing to hold where no simulated bench is', async () => {
+    expect((await tavi.get<object[]>('/api/bench/hands')).body).toEqual([])
+    const act = { kind: 'unplug', serial: 'TRN4490077F31' }
+    const said = await tavi.post<ApiError>('/api/bench/hands', act)
+    expect(said.body.code).toBe('hands.none')
+  })
+
+  it('do nothing that is not in the contract', async () => {
+    const act = { kind: 'hammer', serial: 'TRN4490077F31' }
+    expect((await tavi.post('/api/bench/hands', act)).body.code).toBe('input.invalid')
+  })
+})
+
+describe('reading a device', () => {
+  /** The agent's part of a look: takes what is wanted and answers what it found. */
+  async function answerLook(facts: Partial<DeviceFacts> | null, digests: object[] = []) {
+    type Work = { looks: { id: string; port: string; digests: object[] }[] }
+    const headers = {
+      authorization: 'Bearer bench-secret',
+      'content-type': 'application/json',
+    }
+    for (;;) {
+      const response = await fetch(`${bench.address}/api/agent/work`, { headers })
+      const [look] = ((await response.json()) as Work).looks
+      if (look === undefined) continue
+      const told = facts === null ? null : { ...FACTS, ...facts }
+      const body = JSON.stringify({ id: look.id, found: { facts: told, table: null, digests } })
+      await fetch(`${bench.address}/api/agent/look`, { method: 'POST', headers, body })
+      return look.port
+    }
+  }
+
+  it('asks whoever holds the ports, and keeps what was found', async () => {
+    await sees('P3', { mode: 'normal' })
+    const reading = tavi.post<{ serial: string; digests: number }>('/api/bench/ports/P3/read')
+    const digest = { partition: 'modem', size: 4096, sha256: 'a'.repeat(64) }
+    expect(await answerLook({}, [digest])).toBe('P3')
+    expect((await reading).body).toEqual({ serial: FACTS.serial, digests: 1, table: false })
+  })
+
+  it('is refused where nothing answered, and at a port that nobody knows', async () => {
+    const reading = tavi.post('/api/bench/ports/P1/read')
+    await answerLook(null)
+    expect((await reading).body.code).toBe('port.empty')
+    expect((await tavi.post('/api/bench/ports/P9/read')).body.code).toBe('port.unknown')
+  })
+})
