@@ -5,6 +5,7 @@
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { format } from 'prettier'
 import { firstView } from './first-view.ts'
 import { machineRoom } from './machine-room.ts'
 import { proving } from './proving.ts'
@@ -31,5 +32,5 @@ one run, times are medians of 7 after 2 warm-ups with their spread.
 | --- | --- | --- |
 ${table.join('\n')}
 `
-writeFileSync(join(ROOT, 'docs', 'benchmarks.md'), text)
+writeFileSync(join(ROOT, 'docs', 'benchmarks.md'), await format(text, { parser: 'markdown' }))
 console.log(text)
