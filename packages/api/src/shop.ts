@@ -20,6 +20,8 @@ export type Shop = z.infer<typeof shopSchema>
 export const hitSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('slip'), number: z.string(), title: z.string(), detail: z.string() }),
   z.object({ kind: z.literal('person'), id: z.string(), title: z.string(), detail: z.string() }),
+  z.object({ kind: z.literal('package'), id: z.string(), title: z.string(), detail: z.string() }),
+  z.object({ kind: z.literal('device'), port: z.string(), title: z.string(), detail: z.string() }),
 ])
 export type Hit = z.infer<typeof hitSchema>
 

@@ -11,7 +11,7 @@ import type { Plan } from '../plan/plan.ts'
 import type { JournalEntry } from '../run/journal.ts'
 import { begin, takeUp } from '../run/run.ts'
 import { BLOCK_BYTES } from '../twin/blocks.ts'
-import type { DeviceModel } from '../twin/state.ts'
+import type { DeviceModel, Part } from '../twin/state.ts'
 import { loaderIsWhole, startOutcome } from '../twin/state.ts'
 import type { Nature } from '../twin/twin.ts'
 import { step } from '../twin/twin.ts'
@@ -153,11 +153,27 @@ function wayOutFinder(
 ): (left: DeviceModel, journal: readonly JournalEntry[]) => WayOut {
   const known = new Map<string, WayOut>()
   return (left, journal) => {
-    const key = `${journal.length} ${canonical(left as unknown as Json)}`
+    const key = `${journal.length} ${textOf(left)}`
     const found = known.get(key) ?? runOut(nature, plan, commands, left, journal)
     known.set(key, found)
     return found
   }
+}
+
+/** A device as text: equal texts, equal devices. */
+const textOf = ({ parts, ...rest }: DeviceModel): string =>
+  canonical(rest as unknown as Json) + partsText(parts)
+
+/** Parts as text, each made once: states share the parts that they did not change. */
+const partTexts = new WeakMap<Part, string>()
+function partsText(parts: DeviceModel['parts']): string {
+  let text = ''
+  for (const [name, part] of Object.entries(parts)) {
+    const known = partTexts.get(part) ?? canonical(part as unknown as Json)
+    partTexts.set(part, known)
+    text += `${name} ${known}\n`
+  }
+  return text
 }
 
 /** Charge full, the loader entered by its keys, the run taken up from its journal under a new epoch. */
@@ -192,7 +208,5 @@ function classify(
   const starts = startOutcome(nature.family, left, nature.catalogue)
   if (starts === 'loop') return 'loop-data-safe'
   if (kind !== 'battery') return 'take-up'
-  const same =
-    canonical(left.parts as unknown as Json) === canonical(before.parts as unknown as Json)
-  return same ? 'unaffected' : 'redo'
+  return partsText(left.parts) === partsText(before.parts) ? 'unaffected' : 'redo'
 }

@@ -27,6 +27,40 @@ describe('the find box', () => {
     expect(await found('H2K 14')).toEqual(['0417'])
   })
 
+  it('finds a device that answers by its serial number, model and build, with its port', async () => {
+    const facts = {
+      model: 'BRAK-H2K',
+      board: 'r4',
+      chipset: 'Slate 2',
+      storageGb: 32,
+      region: 'HI',
+      carrier: 'O',
+      serial: 'TRN4490077F31',
+      mode: 'loader',
+      build: 'H2.0ZC.r4',
+      release: 4,
+      patchDate: '2026-06-01',
+      loaderVersion: 6,
+      floor: 5,
+      bootLock: 'closed',
+      batteryPercent: 71,
+      outcome: 'normal',
+      returns: 0,
+      scale: 256,
+    }
+    const see = (what: object | null) =>
+      fetch(`${bench.address}/api/agent/ports`, {
+        method: 'POST',
+        headers: { authorization: 'Bearer bench-secret', 'content-type': 'application/json' },
+        body: JSON.stringify({ agent: 'a', ports: [{ name: 'P2', facts: what }] }),
+      })
+    await see(facts)
+    expect(await found('77f31')).toEqual(['TRN4490077F31'])
+    expect(await found('0zc brak-h2k')).toContain('TRN4490077F31')
+    await see(null)
+    expect(await found('77f31')).toEqual([])
+  })
+
   it('finds nothing for nothing', async () => {
     expect(await found('')).toEqual([])
     expect(await found('zzz')).toEqual([])

@@ -1,7 +1,9 @@
 /** The find box over what the server knows. Each kind is one finder; a new kind is one more. */
 import type { Hit } from '@plain-slate/api'
 import type { Database } from '../tables/database.ts'
+import { listSights } from '../tables/devices.ts'
 import { listPeople } from '../tables/people.ts'
+import { listPackages } from '../tables/shelf.ts'
 import { listSlips } from '../tables/slips.ts'
 
 type Finder = (db: Database, q: string) => Promise<Hit[]>
@@ -25,7 +27,44 @@ const people: Finder = async (db, q) => {
   return found.map((row) => ({ kind: 'person', id: row.id, title: row.name, detail: row.role }))
 }
 
-const FINDERS: readonly Finder[] = [slips, people]
+/** Packages by their title, build and what they are for. */
+const packages: Finder = async (db, q) => {
+  const found = (await listPackages(db)).filter(({ manifest }) => {
+    const { title, build, targets } = manifest
+    return holds(q, [title, build, ...targets.map(({ model }) => model)])
+  })
+  return found.map(({ manifest: { id, title, build, targets } }) => ({
+    kind: 'package',
+    id,
+    title,
+    detail: [build, ...new Set(targets.map(({ model }) => model))]
+      .filter((part) => part !== title)
+      .join(' · '),
+  }))
+}
+
+/** Devices that answer at a port, by serial number, model and build. */
+const devices: Finder = async (db, q) => {
+  const sights = (await listSights(db)).flatMap(({ port, facts }) =>
+    facts === null ? [] : [{ port, ...facts }],
+  )
+  const found = sights.filter(({ serial, model, build }) => holds(q, [serial, model, build ?? '']))
+  return found.map(({ port, serial, model, build }) => ({
+    kind: 'device',
+    port,
+    title: serial,
+    detail: [model, build ?? '', port].filter((part) => part !== '').join(' · '),
+  }))
+}
+
+/** True when every typed word is part of one of the texts. */
+const holds = (q: string, texts: readonly string[]): boolean =>
+  q
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => texts.some((text) => text.toLowerCase().includes(word)))
+
+const FINDERS: readonly Finder[] = [slips, people, packages, devices]
 
 /** Hits of every kind, an exact slip number first. Nothing typed finds nothing. */
 export async function find(db: Database, q: string): Promise<Hit[]> {

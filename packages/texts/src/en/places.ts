@@ -4,6 +4,9 @@ export const places = {
     '{open, plural, =0 {No slip is open} one {One slip is open} other {# slips are open}}, {due, plural, =0 {none due today} one {one due today} other {# due today}}',
   'counter.lede':
     'The Counter will lay out the rest of the day: what needs hands next, which port is free when, and whether every time agreed can be kept.',
+  'counter.hands': 'Needs hands next',
+  'counter.hands.small': 'runs that wait for somebody',
+  'counter.hands.at': '{word} at {port}',
   'counter.due': 'Due next',
   'counter.late': '(late)',
   'counter.due.small': 'open slips by the time agreed',

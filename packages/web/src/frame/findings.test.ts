@@ -20,6 +20,19 @@ describe('the find box', () => {
     expect(found[1]).toMatchObject({ to: '/book?by=p1' })
   })
 
+  it('leads to a package on the shelf and to a device at its port', () => {
+    const [pack, device] = findings(
+      [
+        { kind: 'package', id: 'tarn-H2.104.r4', title: 'H2.104.r4', detail: '' },
+        { kind: 'device', port: 'P2', title: 'TRN4490077F31', detail: 'BRAK-H2K' },
+      ],
+      [],
+      'h2',
+    )
+    expect(pack).toMatchObject({ to: '/shelf/tarn-H2.104.r4' })
+    expect(device).toMatchObject({ to: '/bench/P2', id: 'device-TRN4490077F31' })
+  })
+
   it('offers a command whose words begin as typed, in any order', () => {
     expect(findings([], commands, 'bo go').map((one) => one.id)).toEqual(['command-book'])
     expect(findings([], commands, 'ook')).toEqual([])

@@ -4,7 +4,7 @@ import type { Hit } from '@plain-slate/api'
 export type Command = { readonly id: string; readonly title: string; readonly act: () => void }
 
 export type Finding = { readonly id: string; readonly title: string; readonly detail: string } & (
-  | { readonly kind: 'slip' | 'person'; readonly to: string }
+  | { readonly kind: Hit['kind']; readonly to: string }
   | { readonly kind: 'command'; readonly act: () => void }
 )
 
@@ -26,6 +26,22 @@ function findingOf(hit: Hit): Finding {
         title: hit.title,
         detail: hit.detail,
         to: `/book?by=${hit.id}`,
+      }
+    case 'package':
+      return {
+        kind: 'package',
+        id: `package-${hit.id}`,
+        title: hit.title,
+        detail: hit.detail,
+        to: `/shelf/${hit.id}`,
+      }
+    case 'device':
+      return {
+        kind: 'device',
+        id: `device-${hit.title}`,
+        title: hit.title,
+        detail: hit.detail,
+        to: `/bench/${hit.port}`,
       }
   }
 }

@@ -5,6 +5,7 @@
 <script setup lang="ts">
 import type { SlipRow } from '@plain-slate/api'
 import EmptyNote from '../parts/EmptyNote.vue'
+import HandsNext from './HandsNext.vue'
 import Resource from '../parts/Resource.vue'
 import { useSay } from '../said.ts'
 import { useRead } from '../server/query.ts'
@@ -34,6 +35,7 @@ const isLate = (due: string | null) => due !== null && Date.parse(due) < now.val
         {{ say('counter.title', { open: data.rows.length, due: dueToday(data.rows) }) }}
       </h1>
       <p class="lede">{{ say('counter.lede') }}</p>
+      <HandsNext />
       <h2 id="due-next">
         {{ say('counter.due') }} <small>{{ say('counter.due.small') }}</small>
       </h2>
