@@ -3,7 +3,7 @@ export const command = {
   'command.go': 'Go to {place}',
   'command.theme': 'Light or dark: {theme}',
   'cli.usage':
-    'npx --no plain-slate COMMAND [--json] [--data FOLDER]\n\n  shelve FILE … [--sha256 DIGEST]      send archives to the shelf and have them read\n  prove FILE …                         prove a package here, without a server\n  fit --port P2 [WANTED]               hold the shelf against the device at a port\n  plan --port P2 --package ID [WANTED]\n  rehearse --port P2 --package ID [WANTED]\n  run --port P2 --package ID --serial END [WANTED]\n  book verify [FILE]                   without a file the running server is asked\n\nWANTED: --intent INTENT (update when left out), --data-may-go when the customer’s data need not survive.\nPut -- before --json when npx is used: npx --no -- plain-slate …',
+    'npx --no plain-slate COMMAND [--json] [--data FOLDER]\n\n  shelve FILE … [--sha256 DIGEST]      send archives to the shelf and have them read\n  prove FILE …                         prove a package here, without a server\n  fit --port P2 [WANTED]               hold the shelf against the device at a port\n  plan --port P2 --package ID [WANTED]\n  rehearse --port P2 --package ID [WANTED]\n  run --port P2 --package ID --serial END [WANTED]\n  book verify [FILE]                   without a file the running server is asked\n\nWANTED: --intent INTENT (update when left out), --data-may-go when the customer’s data need not survive.',
   'cli.needs': 'This command needs --{name}.',
   'cli.no-intent': 'There is no intent {asked}. There are {intents}.',
   'cli.no-manifest': 'None of these archives holds a manifest.json.',

@@ -3,7 +3,7 @@ export const places = {
   'counter.title':
     '{open, plural, =0 {No slip is open} one {One slip is open} other {# slips are open}}, {due, plural, =0 {none due today} one {one due today} other {# due today}}',
   'counter.lede':
-    'The Counter will lay out the rest of the day: what needs hands next, which port is free when, and whether every time agreed can be kept.',
+    'The Counter will lay out the rest of the day: which port is free when, and whether every time agreed can be kept.',
   'counter.hands': 'Needs hands next',
   'counter.hands.small': 'runs that wait for somebody',
   'counter.hands.at': '{word} at {port}',
