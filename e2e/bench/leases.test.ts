@@ -5,32 +5,17 @@
 import type { ApiError, Candidate, PlanShown, RunShown } from '@plain-slate/api'
 import { contract } from '@plain-slate/api'
 import type { DeviceFacts } from '@plain-slate/core'
-import { DEMO_DEVICES, FAMILIES_FOLDER, sendVolume } from '@plain-slate/demo'
+import { FAMILIES_FOLDER, sendVolume } from '@plain-slate/demo'
 import { serve } from '@plain-slate/server'
 import type { Running } from '@plain-slate/server'
 import { cloneTemplate, configFor } from '@plain-slate/server/testing'
+import { BENCH_SECRET, agentSees } from '@plain-slate/server/testing/agent'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { built, until } from './whole-shop.ts'
 
-const [lead] = DEMO_DEVICES
-if (lead === undefined) throw new Error('no device')
-const FACTS: DeviceFacts = {
-  ...lead.fused,
-  serial: lead.serial,
-  mode: 'loader',
-  build: lead.build,
-  release: 4,
-  patchDate: '2026-06-01',
-  loaderVersion: 7,
-  floor: 5,
-  bootLock: 'closed',
-  batteryPercent: 71,
-  outcome: 'normal',
-  returns: 0,
-  scale: 256,
-}
+/** The lead device with its loader raised already. */
+const FACTS = { loaderVersion: 7 }
 const AIM = 'tarn-H2.104.r4'
-const secret = { authorization: 'Bearer bench-secret' }
 
 let server: Running
 let address: string
@@ -40,7 +25,7 @@ beforeAll(async () => {
   server = await serve(config, '/nowhere', { version: 'test', jobs: true })
   address = `http://127.0.0.1:${server.port}`
   for (const name of ['tarn-loader-7-r4', AIM, 'tarn-H2.104.r5'])
-    for (const volume of built(name).volumes) await sendVolume(address, secret, volume, true)
+    for (const volume of built(name).volumes) await sendVolume(address, BENCH_SECRET, volume, true)
   await until('all are proven', async () => {
     const { packages } = await get<{ packages: { state: string }[] }>('/api/shelf')
     return packages.filter(({ state }) => state === 'proven').length === 3
@@ -51,7 +36,7 @@ afterAll(() => server.stop())
 async function ask<Body>(method: string, path: string, body?: object): Promise<Body> {
   const response = await fetch(address + path, {
     method,
-    headers: { ...secret, 'content-type': 'application/json' },
+    headers: { ...BENCH_SECRET, 'content-type': 'application/json' },
     ...(body === undefined ? {} : { body: JSON.stringify(body) }),
   })
   return (await response.json()) as Body
@@ -60,11 +45,8 @@ const get = <Body>(path: string) => ask<Body>('GET', path)
 const post = <Body>(path: string, body: object = {}) => ask<Body>('POST', path, body)
 const refused = async (path: string, body: object = {}) => (await post<ApiError>(path, body)).code
 
-const sees = (facts: Partial<DeviceFacts> | null, port = 'P2') =>
-  post('/api/agent/ports', {
-    agent: 'agent a',
-    ports: [{ name: port, facts: facts === null ? null : { ...FACTS, ...facts } }],
-  })
+const sees = (facts: Partial<DeviceFacts> | null) =>
+  agentSees(address, 'P2', facts === null ? null : { ...FACTS, ...facts })
 const plan = (more: object = {}) =>
   post<PlanShown>('/api/plans', { port: 'P2', package: AIM, ...more })
 async function verdict(name = AIM, more: object = {}): Promise<string> {
@@ -231,7 +213,7 @@ describe('a run', () => {
       'stopped',
       { serial: 'TRN4490081C04' },
     ])
-    const book = await fetch(address + contract.bookJsonl.path, { headers: secret })
+    const book = await fetch(address + contract.bookJsonl.path, { headers: BENCH_SECRET })
     const lines = (await book.text()).trim().split('\n')
     const last = JSON.parse(lines.at(-1) ?? '') as { act: string; facts: object }
     expect(last).toMatchObject({ act: 'run.stopped', facts: { run: id, why: 'wrong-device' } })
@@ -256,7 +238,7 @@ describe('an archive on its way in', () => {
     const response = await fetch(`${address}/api/shelf/archives?${query}`, {
       method: 'POST',
       ...init,
-      headers: { ...secret, 'content-type': 'application/octet-stream', ...init.headers },
+      headers: { ...BENCH_SECRET, 'content-type': 'application/octet-stream', ...init.headers },
     })
     return (await response.json()) as ApiError
   }

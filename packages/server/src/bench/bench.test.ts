@@ -1,29 +1,9 @@
 import type { ApiError, Bench as BenchShown, Port } from '@plain-slate/api'
 import type { DeviceFacts } from '@plain-slate/core'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { BENCH_SECRET, LEAD_FACTS, agentSees } from '../testing/agent.ts'
 import type { Bench, Browser } from '../testing/bench.ts'
 import { openBench } from '../testing/bench.ts'
-
-const FACTS: DeviceFacts = {
-  model: 'BRAK-H2K',
-  board: 'r4',
-  chipset: 'Slate 2',
-  storageGb: 32,
-  region: 'HI',
-  carrier: 'O',
-  serial: 'TRN4490077F31',
-  mode: 'loader',
-  build: 'H2.0ZC.r4',
-  release: 4,
-  patchDate: '2026-06-01',
-  loaderVersion: 6,
-  floor: 5,
-  bootLock: 'closed',
-  batteryPercent: 71,
-  outcome: 'normal',
-  returns: 0,
-  scale: 256,
-}
 
 let bench: Bench
 let tavi: Browser
@@ -35,16 +15,8 @@ beforeAll(async () => {
 })
 afterAll(() => bench.close())
 
-/** An agent's word on a port. */
-async function sees(port: string, facts: Partial<DeviceFacts> | null): Promise<number> {
-  const told = facts === null ? null : { ...FACTS, ...facts }
-  const response = await fetch(`${bench.address}/api/agent/ports`, {
-    method: 'POST',
-    headers: { authorization: 'Bearer bench-secret', 'content-type': 'application/json' },
-    body: JSON.stringify({ agent: 'a', ports: [{ name: port, facts: told }] }),
-  })
-  return response.status
-}
+const sees = (port: string, facts: Partial<DeviceFacts> | null) =>
+  agentSees(bench.address, port, facts)
 const shown = async () => (await tavi.get<BenchShown>('/api/bench')).body
 async function port(name: string): Promise<Port | undefined> {
   return (await shown()).ports.find((one) => one.name === name)
@@ -127,15 +99,12 @@ describe('reading a device', () => {
   /** The agent's part of a look: takes what is wanted and answers what it found. */
   async function answerLook(facts: Partial<DeviceFacts> | null, digests: object[] = []) {
     type Work = { looks: { id: string; port: string; digests: object[] }[] }
-    const headers = {
-      authorization: 'Bearer bench-secret',
-      'content-type': 'application/json',
-    }
+    const headers = { ...BENCH_SECRET, 'content-type': 'application/json' }
     for (;;) {
       const response = await fetch(`${bench.address}/api/agent/work`, { headers })
       const [look] = ((await response.json()) as Work).looks
       if (look === undefined) continue
-      const told = facts === null ? null : { ...FACTS, ...facts }
+      const told = facts === null ? null : { ...LEAD_FACTS, ...facts }
       const body = JSON.stringify({ id: look.id, found: { facts: told, table: null, digests } })
       await fetch(`${bench.address}/api/agent/look`, { method: 'POST', headers, body })
       return look.port
@@ -147,7 +116,7 @@ describe('reading a device', () => {
     const reading = tavi.post<{ serial: string; digests: number }>('/api/bench/ports/P3/read')
     const digest = { partition: 'modem', size: 4096, sha256: 'a'.repeat(64) }
     expect(await answerLook({}, [digest])).toBe('P3')
-    expect((await reading).body).toEqual({ serial: FACTS.serial, digests: 1, table: false })
+    expect((await reading).body).toEqual({ serial: LEAD_FACTS.serial, digests: 1, table: false })
   })
 
   it('is refused where nothing answered, and at a port that nobody knows', async () => {

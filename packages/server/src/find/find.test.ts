@@ -1,5 +1,6 @@
 import type { Hit } from '@plain-slate/api'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { agentSees } from '../testing/agent.ts'
 import { openBench } from '../testing/bench.ts'
 import type { Bench, Browser } from '../testing/bench.ts'
 
@@ -28,36 +29,10 @@ describe('the find box', () => {
   })
 
   it('finds a device that answers by its serial number, model and build, with its port', async () => {
-    const facts = {
-      model: 'BRAK-H2K',
-      board: 'r4',
-      chipset: 'Slate 2',
-      storageGb: 32,
-      region: 'HI',
-      carrier: 'O',
-      serial: 'TRN4490077F31',
-      mode: 'loader',
-      build: 'H2.0ZC.r4',
-      release: 4,
-      patchDate: '2026-06-01',
-      loaderVersion: 6,
-      floor: 5,
-      bootLock: 'closed',
-      batteryPercent: 71,
-      outcome: 'normal',
-      returns: 0,
-      scale: 256,
-    }
-    const see = (what: object | null) =>
-      fetch(`${bench.address}/api/agent/ports`, {
-        method: 'POST',
-        headers: { authorization: 'Bearer bench-secret', 'content-type': 'application/json' },
-        body: JSON.stringify({ agent: 'a', ports: [{ name: 'P2', facts: what }] }),
-      })
-    await see(facts)
+    await agentSees(bench.address, 'P2', {})
     expect(await found('77f31')).toEqual(['TRN4490077F31'])
     expect(await found('0zc brak-h2k')).toContain('TRN4490077F31')
-    await see(null)
+    await agentSees(bench.address, 'P2', null)
     expect(await found('77f31')).toEqual([])
   })
 

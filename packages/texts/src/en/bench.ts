@@ -66,13 +66,17 @@ export const bench = {
   'at.title': '{model} at {port}: {mode}, build {build}',
   'at.title.nobuild': '{model} at {port}: {mode}, its build is not told here',
   'at.lede': 'Board {board}, loader {loader}, battery {battery} %, serial {serial}.',
+  'at.unknown': 'There is no port {port} on this bench',
+  'at.unknown.do': 'The ports there are stand beside this, and on the ledge.',
   'at.free': 'Nothing answers at {port}',
   'at.free.do':
     'Plug a device in and bring it into a mode in which it answers: the loader, or normal mode with its link permission on.',
   'at.read': 'Read the device',
   'at.reading': 'Reading …',
   'at.read.done':
-    'Read: {table, select, true {its partition table and } other {}}{digests, plural, =0 {no digest} one {one digest} other {# digests}}.',
+    'Read: what it says of itself, its partition table, {digests, plural, =0 {no digest} one {one digest} other {# digests}}.',
+  'at.read.facts':
+    'Read: what it says of itself. Its table and digests it gives in the loader only.',
   'at.read.hint': 'In the loader it also gives its table and digests, so that less is written.',
   'at.intent': 'What is wanted',
   'at.keep': 'The customer’s data must survive',

@@ -73,7 +73,6 @@ export const runs = {
     'Write only to a device whose owner asked for it. A warm or swollen cell, a smell or a hiss: stop, move it away from people, follow local rules and ask somebody qualified. Its radio may be operated only where local rules allow it.',
   'plan.start.hold': 'Write {build} to …{end} at {port}',
   'plan.starting': 'Starting …',
-  'plan.stands': 'This plan cannot be started: {why}',
   'run.title.hands-now': 'Hands now: {step}',
   'run.title.hands-off': 'Hands off: {step}',
   'run.title.first-start': 'First start: leave it be',

@@ -65,10 +65,9 @@ async function look() {
     </v-btn>
     <span v-if="read.data.value" role="status">
       {{
-        say('at.read.done', {
-          table: String(read.data.value.table),
-          digests: read.data.value.digests,
-        })
+        read.data.value.table
+          ? say('at.read.done', { digests: read.data.value.digests })
+          : say('at.read.facts')
       }}
     </span>
     <span v-else class="dim">{{ say('at.read.hint') }}</span>

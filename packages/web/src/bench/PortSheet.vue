@@ -3,6 +3,7 @@
 </script>
 
 <script setup lang="ts">
+import { computed } from 'vue'
 import EmptyNote from '../parts/EmptyNote.vue'
 import Resource from '../parts/Resource.vue'
 import { useSay } from '../said.ts'
@@ -15,21 +16,22 @@ import { usePort } from './bench-query.ts'
 const say = useSay()
 const bench = useRead('bench')
 const { port, pack } = usePort()
+const at = computed(() => bench.data.value?.ports.find(({ name }) => name === port.value))
 </script>
 
 <template>
   <Resource v-slot="{ data }" :read="bench">
     <p v-if="!data.watched" class="amiss" role="status">{{ say('bench.unwatched') }}</p>
-    <template v-for="at in data.ports" :key="at.name">
-      <template v-if="at.name === port">
-        <RunSheet v-if="at.run" :id="at.run.id" />
-        <PlanSheet v-else-if="at.seen && pack !== ''" :seen="at.seen" />
-        <DeviceSheet v-else-if="at.seen" :seen="at.seen" />
-        <template v-else>
-          <h1>{{ say('at.free', { port }) }}</h1>
-          <EmptyNote :what="say('port.free')" :todo="say('at.free.do')" />
-        </template>
-      </template>
+    <template v-if="at === undefined">
+      <h1>{{ say('at.unknown', { port }) }}</h1>
+      <EmptyNote :what="say('at.unknown.do')" todo="" />
+    </template>
+    <RunSheet v-else-if="at.run" :id="at.run.id" />
+    <PlanSheet v-else-if="at.seen && pack !== ''" :seen="at.seen" />
+    <DeviceSheet v-else-if="at.seen" :seen="at.seen" />
+    <template v-else>
+      <h1>{{ say('at.free', { port }) }}</h1>
+      <EmptyNote :what="say('port.free')" :todo="say('at.free.do')" />
     </template>
   </Resource>
 </template>

@@ -7,6 +7,7 @@ import Peg from '../parts/Peg.vue'
 import { mounted } from '../testing/mounted.ts'
 import Findings from './Findings.vue'
 import HandsDevice from './HandsDevice.vue'
+import PortSheet from './PortSheet.vue'
 import RunActs from './RunActs.vue'
 import RunParts from './RunParts.vue'
 import StartCard from './StartCard.vue'
@@ -151,6 +152,19 @@ describe('what a person can do with a run', () => {
     await shown.find('button').trigger('click')
     await flushPromises()
     expect(calls[0]).toMatchObject({ path: `/api/runs/${run().id}/done`, body: { command: 4 } })
+  })
+})
+
+describe('a port', () => {
+  const at = async (where: string) => {
+    const ports = [{ name: 'P2', cable: null, note: '', word: 'free', seen: null, run: null }]
+    const answer = { ports, cables: [], watched: true }
+    const { shown } = await mounted(PortSheet, {}, { at: where, answer })
+    return shown.find('h1').text()
+  }
+  it('where nothing answers says so, and one that is not there too', async () => {
+    expect(await at('/bench/P2')).toBe('Nothing answers at P2')
+    expect(await at('/bench/P9')).toBe('There is no port P9 on this bench')
   })
 })
 

@@ -6,7 +6,6 @@
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import type { Answer } from '../server/call.ts'
-import Peg from '../parts/Peg.vue'
 import Resource from '../parts/Resource.vue'
 import { useSay } from '../said.ts'
 import { useRead } from '../server/query.ts'
@@ -19,8 +18,6 @@ const route = useRoute()
 const id = computed(() => String(route.params['package'] ?? ''))
 const pack = useRead('shelfPackage', () => ({ params: { id: id.value } }))
 
-/* A digest that is missing is not told yet; one that differs is out. */
-const VERDICTS = { holds: 'fits', missing: 'cannot-tell', contradicted: 'does-not-fit' } as const
 const words = ({ claim, file, partition }: Claim) =>
   claim === 'image'
     ? say('package.claim.image', { partition: partition ?? '' })
@@ -49,16 +46,13 @@ const words = ({ claim, file, partition }: Claim) =>
     <h2 id="claims">{{ say('package.claims') }}</h2>
     <ul aria-labelledby="claims">
       <li v-for="(claim, at) in data.claims" :key="at">
-        <Peg :verdict="VERDICTS[claim.held]" />
-        <div>
-          <b>{{ words(claim) }}</b> <span class="dim">{{ say(`held.${claim.held}`) }}</span>
-          <span v-if="claim.found" class="mono small sum">{{
-            say('package.found', { found: claim.found })
-          }}</span>
-          <span v-if="claim.wanted && claim.held !== 'holds'" class="mono small sum">{{
-            say('package.wanted', { wanted: claim.wanted })
-          }}</span>
-        </div>
+        <b>{{ words(claim) }}</b> <span :class="claim.held">{{ say(`held.${claim.held}`) }}</span>
+        <span v-if="claim.found" class="mono small sum">{{
+          say('package.found', { found: claim.found })
+        }}</span>
+        <span v-if="claim.wanted && claim.held !== 'holds'" class="mono small sum">{{
+          say('package.wanted', { wanted: claim.wanted })
+        }}</span>
       </li>
     </ul>
   </Resource>
@@ -74,11 +68,18 @@ ul {
   padding: 0;
 }
 li {
-  display: flex;
-  gap: 10px;
-  align-items: baseline;
   padding: 6px 0;
   border-top: 1px solid var(--rule);
+}
+.holds {
+  color: var(--lichen);
+}
+.missing {
+  color: var(--ochre);
+}
+.contradicted {
+  color: var(--brick);
+  font-weight: 600;
 }
 .sum {
   display: block;

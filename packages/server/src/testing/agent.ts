@@ -1,0 +1,40 @@
+/** An agent as tests play it: what it says of a port, under the bench secret. */
+import type { DeviceFacts } from '@plain-slate/core'
+
+/** What the demo's lead device says of itself in its loader. */
+export const LEAD_FACTS: DeviceFacts = {
+  model: 'BRAK-H2K',
+  board: 'r4',
+  chipset: 'Slate 2',
+  storageGb: 32,
+  region: 'HI',
+  carrier: 'O',
+  serial: 'TRN4490077F31',
+  mode: 'loader',
+  build: 'H2.0ZC.r4',
+  release: 4,
+  patchDate: '2026-06-01',
+  loaderVersion: 6,
+  floor: 5,
+  bootLock: 'closed',
+  batteryPercent: 71,
+  outcome: 'normal',
+  returns: 0,
+  scale: 256,
+}
+export const BENCH_SECRET = { authorization: 'Bearer bench-secret' } as const
+
+/** Says what answers at a port: the lead device but for what is named, or nothing. */
+export async function agentSees(
+  address: string,
+  port: string,
+  facts: Partial<DeviceFacts> | null,
+): Promise<void> {
+  const told = facts === null ? null : { ...LEAD_FACTS, ...facts }
+  const response = await fetch(`${address}/api/agent/ports`, {
+    method: 'POST',
+    headers: { ...BENCH_SECRET, 'content-type': 'application/json' },
+    body: JSON.stringify({ agent: 'agent a', ports: [{ name: port, facts: told }] }),
+  })
+  if (!response.ok) throw new Error(await response.text())
+}
