@@ -8,7 +8,7 @@ import { createRequire } from 'node:module'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { DEMO_PEOPLE } from '@plain-slate/demo'
+import { DEMO_PEOPLE, FAMILIES_FOLDER } from '@plain-slate/demo'
 import type { Running } from '@plain-slate/server'
 import { readConfig, serve } from '@plain-slate/server'
 import type Axe from 'axe-core'
@@ -44,6 +44,7 @@ export async function openServer(template: Template): Promise<Running> {
     DATABASE_URL: await cloneTemplate(template),
     PLAIN_SLATE_SECRETS: secrets,
     PLAIN_SLATE_LOG: 'error',
+    PLAIN_SLATE_FAMILIES: FAMILIES_FOLDER,
     PLAIN_SLATE_VAULT: mkdtempSync(join(tmpdir(), 'plain-slate-vault-')),
   })
   if (!config.ok) throw new Error(config.refusal)

@@ -8,18 +8,20 @@ import { ROOT } from '../scripts/bootstrap.mjs'
 import { TARN_PACKAGES } from '@plain-slate/demo'
 import { cloneTemplate, makeDesk, openServer } from './bench.ts'
 import { WholeShop } from './bench/whole-shop.ts'
+import { answer, enter, holdStart, takeIn } from './shop.ts'
 import setup from './setup.ts'
 import config from './playwright.config.ts'
 
 const VIEWS: Readonly<Record<string, string>> = {
   slips: '/slips',
-  slip: '/slips/0417',
   book: '/book',
   house: '/house',
 }
 
-/** A piece of main then lasts some seconds: long enough for a picture. */
-const PACE = 10
+/** Fast enough not to wait long, slow enough to meet main while it is written. */
+const PACE = 20
+/** The step at which main is half written. */
+const HALF_MAIN = 24
 
 const stop = await setup()
 const server = await openServer('demo')
@@ -34,23 +36,74 @@ const shoot = async (name: string) => {
   await page.evaluate(() => document.fonts.ready)
   await page.screenshot({ path: join(ROOT, 'docs/screenshots', `${name}.png`) })
 }
-/** The shelf with everything that the demo has, and the lead device while main is written to it. */
-async function shootBench(whole: WholeShop): Promise<void> {
-  const at = async (path: string, there: RegExp) => {
-    await page.goto(whole.address + path)
-    await page.getByRole('heading', { level: 1, name: there }).waitFor()
-  }
-  await page.goto(`${whole.address}/sign-in`)
-  await page.getByRole('button', { name: 'Ilse' }).click()
-  await desk.type('2204')
-  await page.keyboard.press('Enter')
-  await page.waitForURL('**/counter')
-  await at('/shelf', /packages/)
-  await shoot('shelf')
-  const id = await whole.start()
-  await whole.follow(id, 'main is written', ({ step }) => step >= 26)
-  await at('/bench/P2', /Write main/)
+/** Opens an address of the whole shop and waits until its headline says something. */
+const open = async (whole: WholeShop, path: string, there: RegExp) => {
+  await page.goto(whole.address + path)
+  await page.getByRole('heading', { level: 1, name: there }).waitFor({ timeout: 90_000 })
+}
+const until = (there: RegExp) =>
+  page.getByRole('heading', { level: 1, name: there }).waitFor({ timeout: 90_000 })
+
+/** Slip 0417 from the counter to the hand back, a picture at each stage. */
+async function shootSlip(whole: WholeShop): Promise<void> {
+  const stage = (name: string, there: RegExp) => open(whole, `/slips/0417/${name}`, there)
+  await stage('intake', /still to ask/)
+  await takeIn(page)
+  await until(/is taken in/)
+  await page.getByRole('main').evaluate((sheet) => sheet.scrollTo(0, 0))
+  await shoot('intake')
+  await stage('readings', /not settled/)
+  await enter(page)
+  await until(/All 13 facts/)
+  await page.getByRole('button', { name: /Into the loader and back/ }).click()
+  await page.getByText('7 digests').waitFor({ timeout: 90_000 })
+  await shoot('readings')
+  await stage('firmware', /keep the data/)
+  await enter(page)
+  await until(/packages away/)
+  await shoot('firmware')
+  await stage('proof', /are proven/)
+  await page.getByText('loader 7').first().click()
+  await shoot('proof')
+  await stage('compare', /go on/)
+  await shoot('compare')
+  await stage('plan', /could kill it/)
+  await shoot('plan')
+  await page.emulateMedia({ colorScheme: 'dark' })
+  await shoot('plan-dark')
+  await page.emulateMedia({ colorScheme: 'light' })
+  await enter(page)
+  await page.getByRole('status').filter({ hasText: 'Taken today' }).waitFor()
+  await stage('ready', /in the way/)
+  await page.getByRole('button', { name: /Sign: A copy/ }).click()
+  await until(/^4 things/)
+  await shoot('ready')
+  await page.getByRole('button', { name: 'Sign all that is done' }).click()
+  await until(/everything holds/)
+  await stage('write', /^Start/)
+  await holdStart(page)
+  await until(/Hands off/)
+  const id = (await page.evaluate(async () => {
+    const job = await fetch('/api/slips/0417/job')
+    return ((await job.json()) as { run: string }).run
+  })) as string
+  await whole.follow(id, 'main is half written', ({ step }) => step >= HALF_MAIN)
+  await shoot('write')
+  await open(whole, '/bench/P2', /Write main/)
   await shoot('bench')
+  await open(whole, '/counter', /open/)
+  await shoot('counter')
+  await whole.follow(id, 'it is done', ({ state }) => state === 'ended')
+  await stage('first-start', /what was promised/)
+  await enter(page)
+  await page.getByText('The same: 214 items').waitFor({ timeout: 90_000 })
+  await shoot('first-start')
+  await answer(page, 'after.data', 'as promised')
+  await page.getByRole('button', { name: 'All as before' }).click()
+  await stage('hand-back', /to do before/)
+  for (const one of ['permission', 'key', 'copies']) await answer(page, `undo.${one}`, 'done')
+  await page.getByRole('main').evaluate((sheet) => sheet.scrollTo(0, 0))
+  await shoot('hand-back')
 }
 
 const desk = makeDesk(page)
@@ -70,7 +123,14 @@ for (const [name, path] of Object.entries(VIEWS)) {
 }
 const shop = new WholeShop(await cloneTemplate('demo'), PACE)
 await shop.open(TARN_PACKAGES.map((one) => one.more.id ?? `tarn-${one.build}`))
-await shootBench(shop)
+await page.goto(`${shop.address}/sign-in`)
+await page.getByRole('button', { name: 'Ilse' }).click()
+await desk.type('2204')
+await page.keyboard.press('Enter')
+await page.waitForFunction(() => location.pathname === '/counter')
+await open(shop, '/shelf', /packages/)
+await shoot('shelf')
+await shootSlip(shop)
 await browser.close()
 await shop.close()
 await server.stop()

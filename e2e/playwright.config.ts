@@ -1,10 +1,10 @@
 import { defineConfig } from '@playwright/test'
 
-/** Chromium as Debian ships it; two workers, each with a database and a server of its own. */
+/** Chromium as Debian ships it; three workers, since tests mostly wait; each with a server of its own. */
 export default defineConfig({
   testDir: './tests',
   outputDir: './results',
-  workers: 2,
+  workers: 3,
   fullyParallel: true,
   /* A busy machine gets one more try; the test command names whoever needed it. */
   retries: 1,

@@ -14,6 +14,11 @@ import {
   insertSlip,
   layText,
 } from '@plain-slate/server'
+import { pastRuns } from './history/book.ts'
+import type { DemoJob } from './history/jobs.ts'
+import { DEMO_JOBS } from './history/jobs.ts'
+import type { Event } from './history/lay-job.ts'
+import { jobEvents, pastEvents } from './history/lay-job.ts'
 import { DEMO_PEOPLE, idOf } from './people.ts'
 import { DEMO_SLIPS } from './slips.ts'
 import type { DemoSlip } from './slips.ts'
@@ -41,8 +46,6 @@ const CABLES: readonly (readonly [name: string, port: string | null, note: strin
   ['F', 'P5', 'good'],
 ]
 
-/** One thing that happened, to be entered in the order of time. */
-type Event = { readonly at: Ms; readonly tell: (trx: Transaction, at: At) => Promise<void> }
 type At = { readonly clock: { readonly now: () => Promise<Ms> } }
 
 /** Seeds an empty, migrated database. `realNow` is the real time in ms: the shop's clock hangs on it. */
@@ -60,7 +63,12 @@ export async function seedDemo(db: Database, realNow: number): Promise<void> {
       ports: PORTS.map((name) => ({ name, note: '' })),
       cables: CABLES.map(([name, port, note]) => ({ name, port, note })),
     })
-    const events = [...peopleEvents(), ...DEMO_SLIPS.flatMap(slipEvents)]
+    const events = [
+      ...peopleEvents(),
+      ...pastEvents(pastRuns(DEMO_NOW)),
+      ...DEMO_SLIPS.flatMap(slipEvents),
+      ...DEMO_JOBS.flatMap(jobOf),
+    ]
     for (const { at, tell } of events.sort((a, b) => a.at - b.at))
       await tell(trx, { clock: { now: () => Promise.resolve(at) } })
   })
@@ -88,6 +96,13 @@ function peopleEvents(): Event[] {
       })
     },
   }))
+}
+
+/** The acts of a job, on the slip that it is of. */
+function jobOf(job: DemoJob): readonly Event[] {
+  const slip = DEMO_SLIPS.find(({ number }) => number === job.number)
+  if (slip === undefined) throw new Error(`no slip ${job.number}`)
+  return jobEvents(job, momentOf(slip.opened), slip.by)
 }
 
 function slipEvents(slip: DemoSlip): Event[] {

@@ -1,43 +1,12 @@
 import type { Page } from '@playwright/test'
-import type { buildPackage } from '@plain-slate/demo'
-import { OTHER, WholeShop, built, newestPackage } from '../bench/whole-shop.ts'
-import { cloneTemplate, test as base, expect } from '../bench.ts'
+import { OTHER, built, newestPackage } from '../bench/whole-shop.ts'
+import { expect } from '../bench.ts'
+import { drop, shopTest, title } from '../shop.ts'
 
 /** The run lasts eleven model minutes: 16 s. A piece of main lasts most of a second. */
 const PACE = 40
 
-const test = base.extend<{ shop: WholeShop }>({
-  // eslint-disable-next-line no-empty-pattern -- Playwright reads the fixtures from the pattern
-  shop: async ({}, use) => {
-    const shop = new WholeShop(await cloneTemplate('demo'), PACE)
-    await shop.open([])
-    await use(shop)
-    await shop.close()
-  },
-  baseURL: ({ shop }, use) => use(shop.address),
-})
-
-type Volume = ReturnType<typeof buildPackage>['volumes'][number]
-
-/** Drops files onto the page as a hand would. */
-async function drop(page: Page, volumes: readonly Volume[]): Promise<void> {
-  const files = volumes.map(({ file, chunks }) => ({
-    name: file,
-    bytes: Buffer.concat([...chunks()]).toString('base64'),
-  }))
-  const transfer = await page.evaluateHandle((given) => {
-    const made = new DataTransfer()
-    for (const { name, bytes } of given) {
-      const whole = Uint8Array.from(atob(bytes), (one) => one.charCodeAt(0))
-      made.items.add(new File([whole], name))
-    }
-    return made
-  }, files)
-  await page.dispatchEvent('body', 'dragover', { dataTransfer: transfer })
-  await page.dispatchEvent('body', 'drop', { dataTransfer: transfer })
-}
-
-const title = (page: Page) => page.getByRole('main').getByRole('heading', { level: 1 })
+const test = shopTest(PACE, [])
 
 /** Says "done" to whatever hands are asked for, until the run is somewhere. */
 async function handsUntil(page: Page, there: RegExp): Promise<void> {
@@ -74,7 +43,7 @@ test('drop, plug, write; unplugged in mid-piece it says so, and goes on', async 
   await device.getByLabel(/Plug/).selectOption('P3')
   await expect(page.getByRole('link', { name: /Normal mode P3/ })).toBeVisible()
   await desk.axe('the bench')
-  await page.getByRole('link', { name: /Normal mode P3/ }).press('Enter')
+  await page.goto('/bench/P3')
   await expect(title(page)).toContainText('BRAK-H2 at P3: normal mode, build H2.0ZP.r4')
   await desk.axe('a device')
   await page.getByRole('link', { name: 'Plan H2.104.r4' }).press('Enter')

@@ -1,9 +1,9 @@
 import { expect, makeDesk, openServer, test, watch } from '../bench.ts'
 
 test('two people on one slip: neither change is lost', async ({ page, desk, browser, baseURL }) => {
-  await desk.signIn('Tavi', '/slips/0429')
+  await desk.signIn('Tavi', '/slips/0434')
   const other = await browser.newPage({ baseURL: baseURL ?? '' })
-  await makeDesk(other).signIn('Pell', '/slips/0429')
+  await makeDesk(other).signIn('Pell', '/slips/0434')
 
   await page.keyboard.press('e')
   await page.getByLabel('What must survive').fill('all tickets')

@@ -19,7 +19,7 @@ export const CORE_FLOORS: readonly (readonly string[])[] = [
   ['plan'],
   ['command'],
   ['twin', 'run'],
-  ['rehearsal', 'triage', 'day', 'drill', 'acts', 'rulebook'],
+  ['rehearsal', 'triage', 'day', 'drill', 'acts', 'rulebook', 'job'],
 ]
 
 export const PACKAGES = [

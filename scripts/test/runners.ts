@@ -140,7 +140,10 @@ const playwright: Runner = {
   read: (code) => readPlaywright(readFileSync(join(ROOT, 'e2e/results/report.json'), 'utf8'), code),
 }
 
-/** Two lanes for two cores, then the browser with both. Each lane runs its own one after the other. */
+/**
+ * Three lanes for two cores, since shops of real processes mostly wait; then the browser alone. Each lane
+ * runs its own one after the other.
+ */
 export const LANES: readonly (readonly Runner[])[] = [
   [
     check('types', ['vue-tsc', '-p', '.']),
@@ -153,8 +156,8 @@ export const LANES: readonly (readonly Runner[])[] = [
       '.',
     ]),
     check('format', ['prettier', '--check', '--cache', '--log-level=warn', '.']),
-    vitest('start'),
   ],
-  [vitest('unit'), vitest('server')],
+  [vitest('unit'), vitest('start')],
+  [vitest('server')],
 ]
 export const LAST: readonly Runner[] = [playwright]

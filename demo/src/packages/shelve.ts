@@ -21,7 +21,8 @@ export async function shelveDemo(address: string, secret: string): Promise<numbe
   const here = new Set(shelf.archives.map(({ name }) => name))
   let sent = 0
   for (const draft of TARN_PACKAGES)
-    for (const volume of buildPackage(draft).volumes) {
+    for (const [index, volume] of buildPackage(draft).volumes.entries()) {
+      if (draft.firstOnly === true && index > 0) continue
       if (here.has(volume.file)) continue
       await sendVolume(address, headers, volume, draft.truncatedTo === undefined)
       sent += 1

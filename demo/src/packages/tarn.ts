@@ -16,7 +16,7 @@ const FULL: readonly PartRole[] = ['modem', 'kernel', 'rescue', 'variant', 'supp
 
 /** Builds of one board line in their order; a package holds its own and shares with those before. */
 const LINES: Readonly<Record<string, readonly string[]>> = {
-  r4: ['H2.0ZC.r4', 'H2.0ZP.r4', 'H2.0ZX.r4', 'H2.102.r4', 'H2.104.r4'],
+  r4: ['H2.0ZC.r4', 'H2.0ZP.r4', 'H2.0ZR.r4', 'H2.0ZX.r4', 'H2.102.r4', 'H2.104.r4'],
   r5: ['H2.0ZP.r5', 'H2.104.r5'],
 }
 
@@ -36,6 +36,8 @@ export type PackageDraft = {
   readonly volumes: readonly (readonly PartRole[])[]
   /** Share of the archive that is left of a damaged one. */
   readonly truncatedTo?: number
+  /** True when only the first volume came: the rest is still to be fetched. */
+  readonly firstOnly?: boolean
 }
 
 const draft = (
@@ -44,7 +46,10 @@ const draft = (
   also: Partial<PackageDraft> = {},
 ): PackageDraft => ({ build, more, roles: FULL, volumes: [], ...also })
 
-/** The seven: on the device, the loader part, one between, one in two volumes, the newest, another board's, a damaged one. */
+/**
+ * The eight: on the device, the loader part, one between, one of which a volume is missing, one in two
+ * volumes, the newest, another board's, a damaged one.
+ */
 export const TARN_PACKAGES: readonly PackageDraft[] = [
   draft('H2.0ZC.r4', { release: 4, patchDate: '2026-06-01', radioVersion: '3.1' }),
   draft(
@@ -61,6 +66,11 @@ export const TARN_PACKAGES: readonly PackageDraft[] = [
     { roles: ['loader'] },
   ),
   draft('H2.0ZP.r4', { release: 4, patchDate: '2026-07-01', radioVersion: '3.2' }),
+  draft(
+    'H2.0ZR.r4',
+    { release: 4, patchDate: '2026-07-20', radioVersion: '3.2' },
+    { volumes: [['main']], firstOnly: true },
+  ),
   draft(
     'H2.102.r4',
     { release: 5, patchDate: '2026-09-01', radioVersion: '3.9', requires: { minLoader: 7 } },

@@ -118,6 +118,7 @@ class Agent {
       vault: this.#vault,
       work,
       claim: claimed.answer,
+      met: (facts) => this.#seen.set(work.port, facts),
     })
     this.#keepers.set(work.id, keeper)
     void keeper.over
@@ -128,12 +129,13 @@ class Agent {
       })
   }
 
-  async #look({ id, port, digests }: Work['looks'][number]): Promise<void> {
+  async #look(look: Work['looks'][number]): Promise<void> {
+    const { id, port } = look
     const address = this.#config.ports.get(port)
     if (address === undefined || this.#taken.has(port)) return
     await this.#seize(port)
     try {
-      const found = await lookAt(address, this.#config.linkSecret, digests)
+      const found = await lookAt(address, this.#config.linkSecret, look)
       await this.#server.call('agentLook', { id, found })
     } finally {
       this.#taken.delete(port)

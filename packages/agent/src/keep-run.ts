@@ -4,7 +4,7 @@
  */
 import { join } from 'node:path'
 import type { ShownRun, Work } from '@plain-slate/api'
-import type { Command, Json, JournalEntry, RunState } from '@plain-slate/core'
+import type { Command, DeviceFacts, Json, JournalEntry, RunState } from '@plain-slate/core'
 import { begin, takeUp } from '@plain-slate/core'
 import type { Address, Driving, ImageBytes, RunNews } from '@plain-slate/link'
 import { driveRun, pause } from '@plain-slate/link'
@@ -45,6 +45,8 @@ export type KeepPlan = {
   readonly vault: Vault
   readonly work: WorkRun
   readonly claim: Claim
+  /** What the device said of itself when it was met: the port shows it. */
+  readonly met: (facts: DeviceFacts) => void
 }
 
 /** Between two reports at most; and how long a server that is away is left alone. */
@@ -131,7 +133,7 @@ class Keeping {
       run: work.id,
       bytes: this.#bytes,
       journal: (entry) => {
-        this.#journal.append(entry)
+        this.#journal.append({ ...entry, at: this.#shown.at })
         this.#news += 1
         return Promise.resolve()
       },
@@ -176,7 +178,11 @@ class Keeping {
       case 'progress':
         this.#shown = { ...shown, got: news.got, at: news.at, ...firstTime(shown, news.at) }
         break
+      case 'time':
+        this.#shown = { ...shown, at: news.at, ...firstTime(shown, news.at) }
+        break
       case 'met':
+        this.#plan.met(news.facts)
         this.#shown = { ...shown, waiting: null, at: news.at, ...firstTime(shown, news.at) }
         break
       case 'waiting': {

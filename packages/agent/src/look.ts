@@ -1,11 +1,20 @@
-/** Looking at what hangs on a port while no run holds it: its facts; in the loader its table and digests. */
+/**
+ * Looking at what hangs on a port while no run holds it: its facts; in the loader its table and digests;
+ * in normal mode a tally of the customer's things. Under an epoch of its own a look goes into the loader
+ * and comes back, where the device's link permission lets it.
+ */
 import type { LookFound, Work } from '@plain-slate/api'
-import type { DeviceFacts } from '@plain-slate/core'
+import type { DeviceFacts, Mode } from '@plain-slate/core'
 import { LOOKING } from '@plain-slate/core'
-import type { Address, Link } from '@plain-slate/link'
-import { LinkLost, meet } from '@plain-slate/link'
+import type { Address, Lease, Link } from '@plain-slate/link'
+import { LinkLost, meet, waitFor } from '@plain-slate/link'
 
-const LEASE = { run: 'look', epoch: LOOKING } as const
+const LEASE: Lease = { run: 'look', epoch: LOOKING }
+/** A device that does not come back from a restart by then is left to people. */
+const BACK_MS = 120_000
+
+type Look = Work['looks'][number]
+type Met = { readonly link: Link; readonly facts: DeviceFacts }
 
 /** Who answers at an address; null when nobody does. */
 export async function whoIsAt(address: Address, secret: string): Promise<DeviceFacts | null> {
@@ -16,24 +25,80 @@ export async function whoIsAt(address: Address, secret: string): Promise<DeviceF
 }
 
 /** Everything that can be read of the device there. */
-export async function lookAt(
-  address: Address,
-  secret: string,
-  digests: Work['looks'][number]['digests'],
-): Promise<LookFound> {
-  const nothing: LookFound = { facts: null, table: null, digests: [] }
-  const met = await meet(address, LEASE, secret)
-  if (met?.kind !== 'met') return nothing
-  const { link, facts } = met
+export async function lookAt(address: Address, secret: string, look: Look): Promise<LookFound> {
+  const lease = look.epoch === null ? LEASE : { ...LEASE, epoch: look.epoch }
+  const met = await meet(address, lease, secret)
+  if (met?.kind !== 'met') return { facts: null, table: null, digests: [], tally: null }
+  const looking = new Looking(address, secret, lease, met)
   try {
-    if (facts.mode !== 'loader') return { ...nothing, facts }
-    return { facts, table: await tableOver(link), digests: await digestsOver(link, digests) }
-  } catch (error) {
-    if (error instanceof LinkLost) return { ...nothing, facts }
-    throw error
+    return await looking.find(look)
   } finally {
-    link.close()
+    looking.close()
   }
+}
+
+class Looking {
+  readonly #address: Address
+  readonly #secret: string
+  readonly #lease: Lease
+  #met: Met
+
+  constructor(address: Address, secret: string, lease: Lease, met: Met) {
+    this.#address = address
+    this.#secret = secret
+    this.#lease = lease
+    this.#met = met
+  }
+
+  close(): void {
+    this.#met.link.close()
+  }
+
+  /** What was found stays found when the link is lost on the way. */
+  async find({ digests, epoch }: Look): Promise<LookFound> {
+    let found: LookFound = { facts: this.#met.facts, table: null, digests: [], tally: null }
+    try {
+      const from = this.#met.facts.mode
+      if (from === 'normal') found = { ...found, tally: await tallyOver(this.#met.link) }
+      const there = from === 'loader' || (epoch !== null && (await this.#restart('loader')))
+      if (!there) return found
+      found = { ...found, table: await tableOver(this.#met.link) }
+      found = { ...found, digests: await digestsOver(this.#met.link, digests) }
+      if (from !== 'loader') await this.#restart(from)
+      return { ...found, facts: this.#met.facts }
+    } catch (error) {
+      if (error instanceof LinkLost) return found
+      throw error
+    }
+  }
+
+  /** Into another mode over the link; false where the device refuses, or does not come back. */
+  async #restart(to: Mode): Promise<boolean> {
+    const { link, facts } = this.#met
+    const { answer } = await link.ask({ verb: 'restart', ...this.#lease, to })
+    if (answer.answer === 'refused') return false
+    link.close()
+    const wanted = { serial: facts.serial, mode: to }
+    const signal = AbortSignal.timeout(BACK_MS)
+    const met = await waitFor(
+      this.#address,
+      this.#lease,
+      this.#secret,
+      wanted,
+      () => undefined,
+      signal,
+    )
+    if (met?.kind !== 'met') throw new LinkLost('it did not come back')
+    this.#met = met
+    return met.facts.serial === facts.serial
+  }
+}
+
+async function tallyOver(link: Link): Promise<LookFound['tally']> {
+  const { answer } = await link.ask({ verb: 'tally' })
+  if (answer.answer !== 'tally') return null
+  const { items, bytes, opens } = answer
+  return { items, bytes, opens }
 }
 
 async function tableOver(link: Link): Promise<LookFound['table']> {
@@ -49,10 +114,7 @@ async function tableOver(link: Link): Promise<LookFound['table']> {
   return { sectorBytes, diskBytes, ranges }
 }
 
-async function digestsOver(
-  link: Link,
-  wanted: Work['looks'][number]['digests'],
-): Promise<LookFound['digests']> {
+async function digestsOver(link: Link, wanted: Look['digests']): Promise<LookFound['digests']> {
   const found: LookFound['digests'] = []
   for (const { partition, size } of wanted) {
     const { answer } = await link.ask({ verb: 'digest', partition, from: 0, to: size })

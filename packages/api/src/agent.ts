@@ -49,6 +49,8 @@ export const workSchema = z.object({
       id: run,
       port: z.string(),
       digests: z.array(z.object({ partition: z.string(), size: z.int().positive() })),
+      /** Into the loader and back, under this epoch; null: as it is. */
+      epoch: z.int().positive().nullable(),
     }),
   ),
 })
@@ -70,7 +72,7 @@ export const claimedSchema = z.object({
   shown: shownSchema.nullable(),
 })
 
-/** What a look found. Bytes are base64. */
+/** What a look found. Bytes are base64. `tally`: the customer's things, counted in normal mode. */
 export const lookFoundSchema = z.object({
   facts: deviceFactsSchema.nullable(),
   table: z
@@ -83,6 +85,7 @@ export const lookFoundSchema = z.object({
   digests: z.array(
     z.object({ partition: z.string(), size: z.int().positive(), sha256: z.string() }),
   ),
+  tally: z.object({ items: z.int(), bytes: z.int(), opens: z.boolean() }).nullable(),
 })
 export type LookFound = z.infer<typeof lookFoundSchema>
 

@@ -1,6 +1,7 @@
 /** The bench: ports with what hangs there, cables, simulated devices, and reading a device. */
 import { LEDGE_WORDS, leastOf, modeSchema } from '@plain-slate/core'
 import { z } from 'zod'
+import { stageSchema } from './error.ts'
 import { route } from './route.ts'
 import { standInActSchema, standInAnswerSchema, standInDeviceSchema } from './standins.ts'
 
@@ -22,6 +23,8 @@ export const portSchema = z.object({
   note: z.string(),
   word: z.enum(LEDGE_WORDS),
   seen: seenSchema.nullable(),
+  /** The open slip whose device is here, and where it stands. */
+  slip: z.object({ number: z.string(), stage: stageSchema }).nullable(),
   /** The run at this port, while it is under way or its end was not put away. */
   run: z
     .object({

@@ -4,6 +4,7 @@ import { benchRoutes } from './bench.ts'
 import { bookRoutes } from './book.ts'
 import { peopleRoutes } from './people.ts'
 import type { Route } from './route.ts'
+import { jobRoutes } from './job.ts'
 import { runRoutes } from './runs.ts'
 import { shelfRoutes } from './shelf.ts'
 import { shopRoutes } from './shop.ts'
@@ -17,6 +18,7 @@ export const contract = {
   ...shelfRoutes,
   ...benchRoutes,
   ...runRoutes,
+  ...jobRoutes,
   ...agentRoutes,
 } as const
 export type Contract = typeof contract

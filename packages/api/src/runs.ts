@@ -1,5 +1,13 @@
 /** Plans and runs: what would be done to the device at a port, and what is being done. */
-import { CUT_CLASSES, LEDGE_WORDS, VERDICTS, leastOf, modeSchema } from '@plain-slate/core'
+import {
+  BRICK_FATES,
+  CUT_CLASSES,
+  LEDGE_WORDS,
+  VERDICTS,
+  leastOf,
+  modeSchema,
+  startOutcomeSchema,
+} from '@plain-slate/core'
 import { z } from 'zod'
 import { intentSchema } from './error.ts'
 import { factsSchema } from './json.ts'
@@ -7,7 +15,8 @@ import { route } from './route.ts'
 import { seenSchema } from './bench.ts'
 
 const moment = z.iso.datetime({ precision: 3 })
-const range = z.object({ low: z.number(), high: z.number() })
+export const rangeSchema = z.object({ low: z.number(), high: z.number() })
+const range = rangeSchema
 const verdictSchema = z.enum(VERDICTS)
 
 export const markSchema = z.object({
@@ -41,6 +50,9 @@ export const stepSchema = z.object({
   seconds: range,
   hands: z.boolean(),
   worst: z.enum(CUT_CLASSES),
+  /** Where its time comes from, and how many measurements are behind it. */
+  source: z.enum(['family', 'own', 'plain']),
+  n: z.int(),
 })
 export type StepShown = z.infer<typeof stepSchema>
 
@@ -71,6 +83,44 @@ export const planSchema = z.object({
   wayBackUntil: z.int().nullable(),
   /** Seconds of the plan in which a cut would leave each class, at the longest. */
   atRisk: z.partialRecord(z.enum(CUT_CLASSES), z.number()),
+  /** How the rehearsal on the device's twin ended. */
+  ends: z.object({
+    build: z.string(),
+    outcome: startOutcomeSchema,
+    readable: z.boolean(),
+    lock: z.string(),
+  }),
+  wayBack: z.string().nullable(),
+  strip: z.object({
+    stretches: z.array(
+      z.object({
+        from: z.int(),
+        to: z.int(),
+        leaves: z.enum(CUT_CLASSES),
+        seconds: range,
+      }),
+    ),
+    hands: z.array(z.int()),
+    cable: z.array(z.int()),
+    restarts: z.array(z.int()),
+  }),
+  wall: z.object({
+    partitions: z.array(z.object({ name: z.string(), role: z.string(), bytes: z.int() })),
+    courses: z.array(
+      z.object({
+        title: z.string(),
+        bricks: z.array(
+          z.object({
+            partition: z.string(),
+            fate: z.enum(BRICK_FATES),
+            seconds: range.nullable(),
+          }),
+        ),
+      }),
+    ),
+  }),
+  /** Measurements of this bench behind the rate of writing; 0: the family's figure. */
+  ownRuns: z.int(),
   /** Digest of the plan's own JSON: what is started must be what was shown. */
   digest: z.string(),
   scale: z.int(),
@@ -120,6 +170,23 @@ export const runSchema = runRowSchema.extend({
   waiting: z.object({ mode: modeSchema.nullable(), seen: seenSchema.nullable() }).nullable(),
   parts: z.array(partStandingSchema),
   journal: z.int(),
+  /** What was done, in order: shop time, the step's words, seconds it took. */
+  log: z.array(
+    z.object({
+      at: moment,
+      kind: z.string(),
+      facts: factsSchema,
+      seconds: z.number().nullable(),
+      evidence: z.string(),
+    }),
+  ),
+  /** Seconds from now to the end of the plan, by its steps' ranges. */
+  left: range,
+  /** What the mode it is in looks like; null while it is not known. */
+  looks: z.string().nullable(),
+  cable: z.string().nullable(),
+  battery: z.int().nullable(),
+  wall: z.array(z.object({ name: z.string(), role: z.string(), bytes: z.int() })),
   scale: z.int(),
   losses: z.int(),
 })
@@ -162,7 +229,7 @@ export const runRoutes = {
     needs: leastOf('run.start'),
     secret: true,
     summary: 'Start the run of a plan that was shown',
-    body: ask.extend({ digest: z.string().length(64), slip: z.exactOptional(z.string()) }),
+    body: ask.extend({ digest: z.string().length(64) }),
     answer: runSchema,
   }),
   runs: route({

@@ -51,6 +51,9 @@ export const packageRowSchema = z.object({
   state: z.enum(['proven', 'here', 'known', 'refuted']),
   bytes: z.int(),
   scale: z.int(),
+  /** Claims that hold, of all that are made of it. */
+  held: z.int(),
+  made: z.int(),
 })
 export type PackageRow = z.infer<typeof packageRowSchema>
 

@@ -1,6 +1,7 @@
 /**
  * `book verify [FILE]`: walks the chain of an export, or of the server that runs from the data folder
- * (./data, or --data DIR), and names the first entry that does not hold. Reads line by line, so that a
+ * (./data, or --data DIR), and names the first entry that does not hold. `--replay N` also runs the newest
+ * N runs that came from a seed again on the twin, and holds their journals against the book. Reads line by line, so that a
  * long book needs no memory.
  */
 import { createHash } from 'node:crypto'
@@ -10,6 +11,8 @@ import { Readable } from 'node:stream'
 import type { Break, Head, Result } from '@plain-slate/core'
 import { EMPTY_HEAD, follow, ok } from '@plain-slate/core'
 import { readArgs } from './args.ts'
+import type { EndedEntry } from './replay.ts'
+import { endedSchema, replayFrom } from './replay.ts'
 import type { Outcome } from './outcome.ts'
 import { say } from './outcome.ts'
 import { Cannot, cannot, serverOf } from './server.ts'
@@ -21,7 +24,10 @@ export async function bookVerify(args: readonly string[]): Promise<Outcome> {
   const {
     data,
     files: [file],
-  } = readArgs(args)
+    option,
+  } = readArgs(args, ['replay'])
+  const wanted = option('replay')
+  if (wanted !== undefined) return verifyAndReplay(data, Number(wanted))
   const opened = file === undefined ? await openServer(data) : createReadStream(file)
   try {
     return told(await walk(opened))
@@ -30,16 +36,49 @@ export async function bookVerify(args: readonly string[]): Promise<Outcome> {
   }
 }
 
-/** Walks the lines of a book; empty lines do not count. */
-export async function walk(lines: Readable): Promise<Result<Head, Break & { before: number }>> {
+/** The server's book, then the newest runs of it that came from a seed, run again on the twin. */
+async function verifyAndReplay(data: string, most: number): Promise<Outcome> {
+  if (!Number.isSafeInteger(most) || most < 1) return cannot(say('cli.replay.number'))
+  const ended: EndedEntry[] = []
+  const walked = await walk(await openServer(data), (entry) => {
+    const parsed = endedSchema.safeParse(entry)
+    if (parsed.success) ended.push(parsed.data)
+  })
+  if (!walked.ok) return told(walked)
+  const server = serverOf(data)
+  const newest = ended.slice(-most)
+  for (const entry of newest) {
+    const replayed = await replayFrom(server, entry)
+    if (replayed.kind === 'equal') continue
+    const { seq } = entry
+    const json = { holds: true, replayed: newest.length, differs: seq, what: replayed.what }
+    const text = say('cli.replay.differs', { seq, what: replayed.what, run: entry.facts.run })
+    return { code: 1, text, json }
+  }
+  const verified = told(walked)
+  const n = newest.length
+  return {
+    ...verified,
+    text: `${verified.text}\n${say('cli.replay.equal', { n })}`,
+    json: { ...(verified.json as object), replayed: n },
+  }
+}
+
+/** Walks the lines of a book; empty lines do not count. `seen` is told every entry that holds. */
+export async function walk(
+  lines: Readable,
+  seen: (entry: unknown) => void = () => undefined,
+): Promise<Result<Head, Break & { before: number }>> {
   let head: Head = EMPTY_HEAD
   let line = 0
   for await (const text of createInterface({ input: lines, crlfDelay: Infinity })) {
     line += 1
     if (text.trim() === '') continue
-    const next = follow(head, parsed(text), line, sha256)
+    const entry = parsed(text)
+    const next = follow(head, entry, line, sha256)
     if (!next.ok) return { ok: false, refusal: { ...next.refusal, before: head.seq } }
     head = next.value
+    seen(entry)
   }
   return ok(head)
 }

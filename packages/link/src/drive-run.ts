@@ -29,6 +29,8 @@ export type Person = Extract<Command, { kind: 'person' }>
 export type RunNews =
   | { readonly kind: 'turn'; readonly state: RunState }
   | { readonly kind: 'progress'; readonly got: number; readonly at: number }
+  /** The device's own time, with an answer that tells nothing else. */
+  | { readonly kind: 'time'; readonly at: number }
   | {
       readonly kind: 'waiting'
       readonly mode: Mode | undefined
@@ -197,6 +199,7 @@ class Driver {
       case 'digest': {
         const { partition, size } = command
         const { answer } = await this.#open().ask({ verb: 'digest', partition, from: 0, to: size })
+        this.#site.tell({ kind: 'time', at: answer.at })
         return answer.answer === 'digest'
           ? { kind: 'digest', image: answer.sha256 }
           : refusal(answer)
@@ -221,6 +224,8 @@ class Driver {
   async #facts(signal: AbortSignal): Promise<RunEvent | undefined> {
     if (this.#link === undefined) return this.#connect(undefined, 'facts', signal)
     const { answer } = await this.#link.ask({ verb: 'facts' })
+    if (answer.answer === 'facts')
+      this.#site.tell({ kind: 'met', facts: answer.facts, at: answer.at })
     return answer.answer === 'facts' ? { kind: 'facts', facts: answer.facts } : refusal(answer)
   }
 

@@ -12,6 +12,7 @@ import { knownHost, notCached, sameOrigin } from './edge/guards.ts'
 import { headers } from './edge/headers.ts'
 import { mount } from './edge/mount.ts'
 import type { House } from './house.ts'
+import { jobHandlers } from './job/handlers.ts'
 import { peopleHandlers } from './people/handlers.ts'
 import { knowActor, sessions } from './people/session.ts'
 import { servePages } from './pages.ts'
@@ -59,6 +60,7 @@ export function makeApp(house: House, webDist: string): App {
     ...shelfHandlers(house),
     ...benchHandlers(house),
     ...runHandlers(house),
+    ...jobHandlers(house),
     ...agentHandlers(house),
   })
   servePages(app, webDist)

@@ -157,5 +157,38 @@ export function planTitle(say: Say, plan: PlanSaid): string {
   })
 }
 
+/** How long a plan lasts, what it needs, and how long its way back stays open. */
+export const planLede = (
+  say: Say,
+  plan: {
+    readonly time: Range
+    readonly hands: Range
+    readonly needs: number
+    readonly restarts: number
+    readonly wayBackUntil: number | null
+  },
+): string =>
+  say('plan.lede', {
+    time: rangeWords(say, plan.time),
+    hands: rangeWords(say, plan.hands),
+    needs: plan.needs,
+    restarts: plan.restarts,
+    back:
+      plan.wayBackUntil === null
+        ? say('plan.back.none')
+        : say('plan.back', { step: plan.wayBackUntil }),
+  })
+
+/** Why an image is written or left alone. */
+export function reasonWords(
+  say: Say,
+  { reason, facts }: { readonly reason: string; readonly facts: Facts },
+): string {
+  if (reason === 'together-with') return say('write.together-with', { role: text(facts, 'role') })
+  if (reason === 'same-version')
+    return say('write.same-version', { version: text(facts, 'version') })
+  return say(`write.${reason as 'differs'}`)
+}
+
 /** The last characters of a serial number: enough to tell two devices apart by eye. */
 export const endOf = (serial: string): string => serial.slice(-4)

@@ -55,7 +55,11 @@ const pages: RouteRecordRaw[] = [
   },
   {
     path: `/slips/:number(\\d+)/:stage(${stagePattern})`,
-    components: { default: () => import('./slip/SlipStage.vue'), ...slipParts },
+    components: {
+      default: () => import('./slip/SlipStage.vue'),
+      spine: slipParts.spine,
+      margin: () => import('./slip/StageMargin.vue'),
+    },
     meta: { place: 'slips' },
   },
   { path: '/shelf', component: () => import('./shelf/Shelf.vue'), meta: { place: 'shelf' } },

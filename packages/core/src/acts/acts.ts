@@ -15,6 +15,8 @@ const RULES = {
   'slip.note': { least: 'trainee' },
   'slip.change': { least: 'technician' },
   'slip.state': { least: 'technician' },
+  'slip.line': { least: 'trainee' },
+  'slip.plan': { least: 'technician' },
   'book.read': { least: 'trainee' },
   'book.export': { least: 'technician' },
   'shelf.read': { least: 'trainee' },

@@ -33,6 +33,9 @@ export type Standing =
   | { readonly kind: 'contradicted'; readonly claims: readonly Claim[] }
   | { readonly kind: 'missing' }
 
+/** A family as far as it says whom to trust. */
+export type Trusting = Pick<Family, 'facts'>
+
 export type Identity = Readonly<Record<Fact, Standing>>
 
 /** A leading value needs this many times the runner-up's weight. */
@@ -41,7 +44,7 @@ const LEAD = 5
 const STRONG = 5
 
 /** How every fact stands. Claims run heaviest first. */
-export function identify(family: Family, readings: readonly Reading[]): Identity {
+export function identify(family: Trusting, readings: readonly Reading[]): Identity {
   const standings = FACTS.map((fact) => [
     fact,
     weigh(
@@ -53,7 +56,7 @@ export function identify(family: Family, readings: readonly Reading[]): Identity
   return Object.fromEntries(standings) as Identity
 }
 
-function weigh(family: Family, fact: Fact, readings: readonly Reading[]): Standing {
+function weigh(family: Trusting, fact: Fact, readings: readonly Reading[]): Standing {
   const claims = claimsOf(family, fact, newestOfEach(readings))
   const [leading, runnerUp] = claims
   if (leading === undefined) return { kind: 'missing' }
@@ -74,7 +77,7 @@ function newestOfEach(readings: readonly Reading[]): readonly Reading[] {
   return [...newest.values()]
 }
 
-function claimsOf(family: Family, fact: Fact, readings: readonly Reading[]): readonly Claim[] {
+function claimsOf(family: Trusting, fact: Fact, readings: readonly Reading[]): readonly Claim[] {
   const values = [...new Set(readings.map(({ value }) => value))]
   const claims = values.map((value) => {
     const sources = readings.filter((one) => one.value === value).map(({ source }) => source)

@@ -109,7 +109,7 @@ const USUAL_TRUST: Readonly<Record<Source, number>> = {
 }
 
 /** How far a source is trusted for a fact on this family. */
-export function trustOf(family: Family, fact: Fact, source: Source): number {
+export function trustOf(family: Pick<Family, 'facts'>, fact: Fact, source: Source): number {
   const told = family.facts[fact]?.find((one) => one.source === source)?.trust
   return told ?? USUAL_TRUST[source]
 }

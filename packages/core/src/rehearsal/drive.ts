@@ -52,7 +52,7 @@ function carryOut(nature: Nature, scene: Scene, order: RunOrder): Carried {
   switch (order.kind) {
     case 'journal':
       return {
-        scene: { ...scene, journal: [...scene.journal, order.entry] },
+        scene: { ...scene, journal: [...scene.journal, { ...order.entry, at: scene.device.at }] },
         event: { kind: 'durable' },
       }
     case 'connect':

@@ -157,6 +157,18 @@ describe('slip 0417 cut short', () => {
         expect(worst.get(step.number)).toBe('unaffected')
   })
 
+  it('between two images of one set leaves what the next piece would find, and nothing after the last', () => {
+    const at = (kind: string, partition: string) =>
+      plan.steps.find(
+        (step) => step.kind === kind && 'image' in step && step.image.partition === partition,
+      )?.number ?? 0
+    expect(worst.get(at('read-back', 'kernel'))).toBe('loop-data-safe')
+    expect(worst.get(at('read-back', 'main'))).toBe('unaffected')
+    expect(worst.get(plan.steps.find(({ kind }) => kind === 'meet')?.number ?? 0)).toBe(
+      'unaffected',
+    )
+  })
+
   it('falls into exactly one class at each of four places, by each of three kinds', () => {
     const pieces = plan.steps.filter(({ kind }) => kind === 'write').length
     expect(cuts).toHaveLength(pieces * 12)

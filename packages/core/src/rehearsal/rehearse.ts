@@ -90,7 +90,10 @@ export function rehearseCuts(
   )
 }
 
-/** The gravest class per step of the plan; steps that write nothing are unaffected. */
+/**
+ * The gravest class per step of the plan. A step that writes nothing is left as the next piece would find
+ * the device without power: between two images that belong together that is no state to start from.
+ */
 export function worstByStep(
   plan: Plan,
   results: readonly CutResult[],
@@ -98,13 +101,22 @@ export function worstByStep(
   const gravity = (one: CutClass) => CUT_CLASSES.indexOf(one)
   return new Map(
     plan.steps.map(({ number }) => {
-      const mine = results.filter((result) => result.step === number).map(({ leaves }) => leaves)
+      const own = results.filter((result) => result.step === number)
+      const mine = (own.length > 0 ? own : between(results, number)).map(({ leaves }) => leaves)
       const worst = mine.reduce(
         (a, b) => (gravity(b) > gravity(a) ? b : a),
         'unaffected' as CutClass,
       )
       return [number, worst]
     }),
+  )
+}
+
+/** What loss of power before the next piece leaves; nothing after the last one. */
+function between(results: readonly CutResult[], number: number): readonly CutResult[] {
+  const next = results.find(({ step: at }) => at > number)
+  return results.filter(
+    ({ command, bytes, kind }) => command === next?.command && bytes === 0 && kind === 'battery',
   )
 }
 

@@ -1,7 +1,8 @@
 /**
  * The journal of a run: what was intended before it was sent, and what was seen done. One pair per
  * begin-to-finish of a piece and per other command; acts of people are entries of their own pair too.
- * From the journal alone a run is taken up again.
+ * From the journal alone a run is taken up again. `at` is the device's own time as it was last told, ms of
+ * model time: put down by whoever drives, and never read by the engine.
  */
 import { z } from 'zod'
 
@@ -11,12 +12,14 @@ export const journalEntrySchema = z.discriminatedUnion('kind', [
     /** The command's place in the run, from 0. */
     command: z.int().nonnegative(),
     epoch: z.int().nonnegative(),
+    at: z.exactOptional(z.number().nonnegative()),
   }),
   z.object({
     kind: z.literal('done'),
     command: z.int().nonnegative(),
     /** What shows it: a digest, a mode, a person's word. */
     evidence: z.string(),
+    at: z.exactOptional(z.number().nonnegative()),
   }),
 ])
 export type JournalEntry = z.infer<typeof journalEntrySchema>

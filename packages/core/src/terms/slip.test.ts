@@ -1,18 +1,12 @@
 import { describe, expect, it } from 'vitest'
 import { reaches } from './people.ts'
-import { SLIP_STATES, STAGES, nextStates, stagePlace } from './slip.ts'
+import { SLIP_STATES, STAGES, nextStates } from './slip.ts'
 
 describe('a slip', () => {
   it('has ten stages, from the counter to the hand back', () => {
     expect(STAGES).toHaveLength(10)
     expect(STAGES[0]).toBe('intake')
     expect(STAGES[9]).toBe('hand-back')
-  })
-
-  it('has what comes before its stage behind it and the rest ahead', () => {
-    const places = STAGES.map((stage) => stagePlace(stage, 'firmware'))
-    expect(places.slice(0, 4)).toEqual(['behind', 'behind', 'here', 'ahead'])
-    expect(places.slice(4).every((place) => place === 'ahead')).toBe(true)
   })
 
   it('that has ended can only be opened again', () => {

@@ -31,16 +31,6 @@ export type Stage = (typeof STAGES)[number]
 export const SLIP_STATES = ['open', 'waiting', 'stopped', 'declined', 'closed'] as const
 export type SlipState = (typeof SLIP_STATES)[number]
 
-/** Where a stage lies against the one the slip is at. */
-export type StagePlace = 'behind' | 'here' | 'ahead'
-
-/** Tells whether `stage` is already behind a slip that stands at `at`, is the one, or is ahead. */
-export function stagePlace(stage: Stage, at: Stage): StagePlace {
-  const distance = STAGES.indexOf(stage) - STAGES.indexOf(at)
-  if (distance === 0) return 'here'
-  return distance < 0 ? 'behind' : 'ahead'
-}
-
 /** Which states a slip may go to from each. An ended slip can be opened again; nothing else is lost. */
 const NEXT_STATES: Readonly<Record<SlipState, readonly SlipState[]>> = {
   open: ['waiting', 'stopped', 'declined', 'closed'],

@@ -10,7 +10,7 @@ import { paceOf } from '../pace/pace.ts'
 import type { Mode } from '../terms/device.ts'
 import type { DeviceFacts } from '../wire/facts.ts'
 import type { DeviceRefusal } from '../wire/verbs.ts'
-import { BLOCK_BYTES, holds } from './blocks.ts'
+import { BLOCK_BYTES, holds, isUntouched } from './blocks.ts'
 import { withPart, writtenTo } from './written.ts'
 import type { Catalogue, DeviceModel } from './state.ts'
 import { buildOn, imageOn, loaderIsWhole, startOutcome } from './state.ts'
@@ -298,13 +298,15 @@ function startSystem(nature: Nature, device: DeviceModel): Stepped {
     return done(nature, looping, { kind: 'restart' }, { kind: 'silent' })
   }
   const back = main.release < device.data.release
+  /* As long as nothing was written it starts as it always did: no first start, and no floor rises. */
+  const first = Object.values(device.parts).some(({ map }) => !isUntouched(map))
   const started: DeviceModel = {
     ...device,
     outcome,
     returns: 0,
     mode: 'normal',
     floor:
-      nature.family.floors.rises === 'first-start'
+      first && nature.family.floors.rises === 'first-start'
         ? Math.max(device.floor, main.generation)
         : device.floor,
     data: {
@@ -313,6 +315,8 @@ function startSystem(nature: Nature, device: DeviceModel): Stepped {
       readable: device.data.readable && !back,
     },
   }
-  const operation = { kind: 'first-start', wiped: false } as const
+  const operation = first
+    ? ({ kind: 'first-start', wiped: false } as const)
+    : ({ kind: 'restart' } as const)
   return done(nature, started, operation, { kind: 'mode', mode: 'normal' })
 }

@@ -8,6 +8,7 @@ import { WRITTEN } from '../edge/mount.ts'
 import type { Handler } from '../edge/mount.ts'
 import { streamTo } from '../events/stream.ts'
 import type { House } from '../house.ts'
+import { followRun } from '../job/show.ts'
 import type { Refusal } from '../refusal.ts'
 import type { Transaction } from '../tables/database.ts'
 import { answerLook, heartOf, listLooks, listSights, putSights } from '../tables/devices.ts'
@@ -96,6 +97,7 @@ async function takeReport(
     return true
   })
   if (!taken) return refuse({ code: 'run.driven', facts: { id: run } })
+  if (state !== 'running') await followRun(house, run)
   return ok({ journal: (await readJournal(house.db, run)).length })
 }
 

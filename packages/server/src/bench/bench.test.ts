@@ -1,7 +1,7 @@
 import type { ApiError, Bench as BenchShown, Port } from '@plain-slate/api'
 import type { DeviceFacts } from '@plain-slate/core'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import { BENCH_SECRET, LEAD_FACTS, agentSees } from '../testing/agent.ts'
+import { LEAD_FACTS, agentSees, answerLook } from '../testing/agent.ts'
 import type { Bench, Browser } from '../testing/bench.ts'
 import { openBench } from '../testing/bench.ts'
 
@@ -96,32 +96,17 @@ describe('hands', () => {
 })
 
 describe('reading a device', () => {
-  /** The agent's part of a look: takes what is wanted and answers what it found. */
-  async function answerLook(facts: Partial<DeviceFacts> | null, digests: object[] = []) {
-    type Work = { looks: { id: string; port: string; digests: object[] }[] }
-    const headers = { ...BENCH_SECRET, 'content-type': 'application/json' }
-    for (;;) {
-      const response = await fetch(`${bench.address}/api/agent/work`, { headers })
-      const [look] = ((await response.json()) as Work).looks
-      if (look === undefined) continue
-      const told = facts === null ? null : { ...LEAD_FACTS, ...facts }
-      const body = JSON.stringify({ id: look.id, found: { facts: told, table: null, digests } })
-      await fetch(`${bench.address}/api/agent/look`, { method: 'POST', headers, body })
-      return look.port
-    }
-  }
-
   it('asks whoever holds the ports, and keeps what was found', async () => {
     await sees('P3', { mode: 'normal' })
     const reading = tavi.post<{ serial: string; digests: number }>('/api/bench/ports/P3/read')
     const digest = { partition: 'modem', size: 4096, sha256: 'a'.repeat(64) }
-    expect(await answerLook({}, [digest])).toBe('P3')
+    expect(await answerLook(bench.address, {}, { digests: [digest] })).toBe('P3')
     expect((await reading).body).toEqual({ serial: LEAD_FACTS.serial, digests: 1, table: false })
   })
 
   it('is refused where nothing answered, and at a port that nobody knows', async () => {
     const reading = tavi.post('/api/bench/ports/P1/read')
-    await answerLook(null)
+    await answerLook(bench.address, null)
     expect((await reading).body.code).toBe('port.empty')
     expect((await tavi.post('/api/bench/ports/P9/read')).body.code).toBe('port.unknown')
   })

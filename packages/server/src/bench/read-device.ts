@@ -2,18 +2,26 @@
 import { randomUUID } from 'node:crypto'
 import type { LookFound } from '@plain-slate/api'
 import type { Result } from '@plain-slate/core'
+import type { DeviceFacts } from '@plain-slate/core'
 import { ok, refuse } from '@plain-slate/core'
 import type { House } from '../house.ts'
 import type { Refusal } from '../refusal.ts'
 import { familyOf } from '../runs/case.ts'
 import { provenPackages } from '../shelf/shelf.ts'
 import { listPorts } from '../tables/bench.ts'
-import { anyAgent, insertLook, listSights, putDevice, takeLook } from '../tables/devices.ts'
+import {
+  anyAgent,
+  insertLook,
+  listSights,
+  putDevice,
+  takeEpoch,
+  takeLook,
+} from '../tables/devices.ts'
 import { tell } from '../tables/news.ts'
 import { listRuns } from '../tables/runs.ts'
 
 /** A look that finds nothing by then is over; a device digests some GiB in a minute or two. */
-const LOOK_MS = 180_000
+const LOOK_MS = 600_000
 const AGAIN_MS = 100
 
 export type ReadDone = {
@@ -22,8 +30,15 @@ export type ReadDone = {
   readonly table: boolean
 }
 
-/** Reads the device: its facts anywhere, its table and the digests that packages need in the loader. */
-export async function readAtPort(house: House, port: string): Promise<Result<ReadDone, Refusal>> {
+/** A look that found a device. */
+export type FoundDevice = LookFound & { readonly facts: DeviceFacts }
+
+/** Looks: its facts anywhere, its table and the digests that packages need in the loader. */
+export async function lookAtPort(
+  house: House,
+  port: string,
+  deep: boolean,
+): Promise<Result<FoundDevice, Refusal>> {
   const known = (await listPorts(house.db)).some(({ name }) => name === port)
   if (!known) return refuse({ code: 'port.unknown', facts: { port } })
   if (!(await anyAgent(house.db))) return refuse({ code: 'port.no-agent' })
@@ -32,18 +47,23 @@ export async function readAtPort(house: House, port: string): Promise<Result<Rea
   )
   if (busy) return refuse({ code: 'port.busy', facts: { port } })
   const id = randomUUID()
-  await insertLook(house.db, { id, port, digests: await digestsWanted(house, port) })
+  const epoch = deep ? await takeEpoch(house.db) : null
+  await insertLook(house.db, { id, port, digests: await digestsWanted(house, port), epoch })
   await tell(house.db, 'work', id, 1)
   const found = await waitForLook(house, id)
   if (found === undefined || found.facts === null)
     return refuse({ code: 'port.empty', facts: { port } })
   await putDevice(house.db, found.facts, found, new Date(await house.clock.now()))
   await tell(house.db, 'bench', port, 1)
-  return ok({
-    serial: found.facts.serial,
-    digests: found.digests.length,
-    table: found.table !== null,
-  })
+  return ok({ ...found, facts: found.facts })
+}
+
+/** The same, as the Bench tells it. */
+export async function readAtPort(house: House, port: string): Promise<Result<ReadDone, Refusal>> {
+  const found = await lookAtPort(house, port, false)
+  if (!found.ok) return found
+  const { facts, digests, table } = found.value
+  return ok({ serial: facts.serial, digests: digests.length, table: table !== null })
 }
 
 /** The ranges whose digests tell whether an image is there: those of the family's packages. */

@@ -7,21 +7,28 @@ import type { Database } from '../tables/database.ts'
 import type { Sight } from '../tables/devices.ts'
 import { anyAgent, listSights } from '../tables/devices.ts'
 import type { RunRow } from '../tables/runs.ts'
+import { slipsBySerial } from '../tables/job.ts'
 import { listRuns } from '../tables/runs.ts'
 import { seenOf } from './seen.ts'
 
 export async function showBench(db: Database): Promise<Bench> {
-  const [ports, cables, sights, runs, watched] = await Promise.all([
+  const [ports, cables, sights, runs, watched, slips] = await Promise.all([
     listPorts(db),
     listCables(db),
     listSights(db),
     listRuns(db, 'at-ports'),
     anyAgent(db),
+    slipsBySerial(db),
   ])
   const at = <One extends { readonly port: string }>(list: readonly One[], port: string) =>
     list.find((one) => one.port === port)
   return {
-    ports: ports.map((port) => portOf(port, at(sights, port.name), at(runs, port.name))),
+    ports: ports.map((port) => {
+      const run = at(runs, port.name)
+      const sight = at(sights, port.name)
+      const slip = slips.get(run?.serial ?? sight?.facts?.serial ?? '') ?? null
+      return { ...portOf(port, sight, run), slip }
+    }),
     cables,
     watched,
   }
@@ -31,7 +38,7 @@ function portOf(
   port: { readonly name: string; readonly note: string; readonly cable: string | null },
   sight: Sight | undefined,
   run: RunRow | undefined,
-): Port {
+): Omit<Port, 'slip'> {
   const facts = sight?.facts ?? undefined
   const row = run === undefined ? undefined : runRowOf(run)
   return {

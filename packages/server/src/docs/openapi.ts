@@ -11,6 +11,7 @@ const MEDIA: Readonly<Record<Route['answers'], string>> = {
   csv: 'text/csv',
   jsonl: 'application/jsonl',
   events: 'text/event-stream',
+  pdf: 'application/pdf',
   html: 'text/html',
 }
 

@@ -10,6 +10,7 @@ import * as bookChecks from './008-book-checks.ts'
 import * as shelf from './009-shelf.ts'
 import * as devices from './010-devices.ts'
 import * as runs from './011-runs.ts'
+import * as job from './012-job.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -23,6 +24,7 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '009-shelf': shelf,
   '010-devices': devices,
   '011-runs': runs,
+  '012-job': job,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

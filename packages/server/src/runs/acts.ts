@@ -1,6 +1,6 @@
 /** What people do with runs: start, say that hands are done, stop, take up, put away. */
 import { randomUUID } from 'node:crypto'
-import type { BookAct, Result } from '@plain-slate/core'
+import type { BookAct, Command, Result } from '@plain-slate/core'
 import { flatten, ok, refuse } from '@plain-slate/core'
 import { enter } from '../book/append.ts'
 import type { House } from '../house.ts'
@@ -23,10 +23,20 @@ export type StartAsked = PlanAsked & {
 
 /** Starts the run of a plan; it must be the one that was shown, byte by byte. */
 export async function startRun(house: House, asked: StartAsked): Promise<Result<RunRow, Refusal>> {
-  if (!(await anyAgent(house.db))) return refuse({ code: 'port.no-agent' })
   const planned = await planAt(house, asked)
-  if (!planned.ok) return planned
-  const { plan, shown, found } = planned.value
+  return planned.ok ? startPlanned(house, planned.value, asked) : planned
+}
+
+/** The same for a plan that was made already; what people signed for it before is not asked again. */
+export async function startPlanned(
+  house: House,
+  planned: Planned,
+  asked: Pick<StartAsked, 'port' | 'package' | 'digest' | 'slip' | 'by'> & {
+    readonly signed?: string
+  },
+): Promise<Result<RunRow, Refusal>> {
+  if (!(await anyAgent(house.db))) return refuse({ code: 'port.no-agent' })
+  const { plan, shown, found, steps } = planned
   if (shown.digest !== asked.digest)
     return refuse({ code: 'plan.changed', facts: { title: shown.title } })
   const port = (await listPorts(house.db)).find(({ name }) => name === asked.port)
@@ -43,8 +53,10 @@ export async function startRun(house: House, asked: StartAsked): Promise<Result<
       package: asked.package,
       plan,
       commands,
-      steps: planned.value.steps,
-      places: placesOf(planned.value),
+      steps,
+      places: placesOf(planned),
+      wall: shown.wall.partitions,
+      answers: asked.signed === undefined ? {} : answersOf(commands, asked.signed),
       by: asked.by,
       startedAt: new Date(await house.clock.now()),
     })
@@ -61,6 +73,19 @@ export async function startRun(house: House, asked: StartAsked): Promise<Result<
   if (!made) return refuse({ code: 'port.busy', facts: { port: asked.port } })
   return runNow(house, id)
 }
+
+/** What was signed for before: everything a person is asked that is no key and no undoing. */
+const answersOf = (
+  commands: readonly Command[],
+  signed: string,
+): Readonly<Record<string, string>> =>
+  Object.fromEntries(
+    commands.flatMap((command, index) =>
+      command.kind === 'person' && command.ask !== 'enter' && command.ask !== 'undo'
+        ? [[String(index), signed]]
+        : [],
+    ),
+  )
 
 /** Where the bytes of every image of the plan lie. */
 const placesOf = ({ plan, found }: Planned): readonly PlaceRow[] =>

@@ -7,7 +7,9 @@ import type {
   DeviceFacts,
   Evidence,
   Family,
+  Identity,
   Intent,
+  Mode,
   ReadDevice,
   Reading,
   Result,
@@ -36,6 +38,7 @@ export type AtPort = {
   readonly facts: DeviceFacts
   readonly read: ReadDevice
   readonly shelf: readonly ProvenPackage[]
+  readonly mode: Mode
   /** The case without the package that is held against it. */
   readonly at: Omit<Case, 'shelved'>
 }
@@ -46,7 +49,7 @@ export type Wanted = { readonly intent: Intent; readonly keepData: boolean }
 export async function caseAt(
   house: House,
   port: string,
-  { intent, keepData }: Wanted,
+  wanted: Wanted,
 ): Promise<Result<AtPort, Refusal>> {
   const sight = (await listSights(house.db)).find((one) => one.port === port)
   const facts = sight?.facts ?? undefined
@@ -56,6 +59,16 @@ export async function caseAt(
   const row = await readDevice(house.db, facts.serial)
   const read = readOf(facts, row)
   const shelf = await provenPackages(house.db)
+  const identity = identify(family, readingsOf(facts))
+  return ok(judgeable({ family, facts, read, shelf, identity, mode: facts.mode }, wanted))
+}
+
+type Known = Omit<AtPort, 'at'> & { readonly identity: Identity }
+
+/** A device with the shelf it is held against. */
+export function judgeable(known: Known, { intent, keepData }: Wanted): AtPort {
+  const { identity, ...rest } = known
+  const { family, read, shelf } = known
   const evidence = new Map(
     [...read.digests].map(([partition, sha256]): [string, Evidence] => [
       partition,
@@ -64,7 +77,7 @@ export async function caseAt(
   )
   const at = {
     family,
-    identity: identify(family, readingsOf(facts)),
+    identity,
     house: HOUSE_RULES,
     intent,
     keepData,
@@ -72,7 +85,7 @@ export async function caseAt(
     evidence,
     shelf: shelf.map(shelvedOf).filter(({ manifest }) => manifest.family === family.id),
   }
-  return ok({ family, facts, read, shelf, at })
+  return { ...rest, at }
 }
 
 export const familyOf = (families: readonly Family[], { model }: DeviceFacts) =>
@@ -88,7 +101,7 @@ export const readingsOf = (facts: DeviceFacts): readonly Reading[] =>
     ]
   })
 
-function readOf(facts: DeviceFacts, row: DeviceRow | undefined): ReadDevice {
+export function readOf(facts: DeviceFacts, row: DeviceRow | undefined): ReadDevice {
   const disk = row?.disk ?? undefined
   return {
     facts,

@@ -15,7 +15,7 @@ type Of<Name extends keyof Contract> = Handler<Contract[Name]>
 
 export function runHandlers(house: House) {
   const shown = async (run: Result<RunRow, Refusal>): Promise<Result<RunShown, Refusal>> =>
-    run.ok ? ok(await showRun(house.db, run.value)) : run
+    run.ok ? ok(await showRun(house, run.value)) : run
 
   const fit: Of<'fit'> = ({ params: { port }, body }) => fitAt(house, port, body)
   const plan: Of<'plan'> = async ({ body }) => {
@@ -23,7 +23,8 @@ export function runHandlers(house: House) {
     return planned.ok ? ok(planned.value.shown) : planned
   }
   const runStart: Of<'runStart'> = async ({ body, actor }) => {
-    const asked = { ...body, slip: body.slip, by: actor?.id ?? null }
+    /* A slip's run is begun on the slip, where Ready stands before it. */
+    const asked = { ...body, slip: undefined, by: actor?.id ?? null }
     return shown(await startRun(house, asked))
   }
   const runs: Of<'runs'> = async () => ok((await listRuns(house.db, 'all')).map(runRowOf))

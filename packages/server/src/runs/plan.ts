@@ -1,15 +1,27 @@
-/** Planning for the device at a port: judged, planned, folded, rehearsed with its cuts. */
+/** Planning for a device: judged, planned, folded, rehearsed to its end and with its cuts. */
 import { createHash } from 'node:crypto'
 import type { Candidate, PlanShown } from '@plain-slate/api'
-import type { CutClass, Json, NoPlan, Plan, Result } from '@plain-slate/core'
+import type {
+  CutClass,
+  DeviceModel,
+  Judgement,
+  Json,
+  NoPlan,
+  OwnFigures,
+  Plan,
+  Result,
+} from '@plain-slate/core'
 import {
   candidates,
   canonical,
   fold,
   judge,
   makePlan,
+  measuredIn,
   ok,
+  ownFigures,
   refuse,
+  rehearse,
   rehearseCuts,
   worstByStep,
 } from '@plain-slate/core'
@@ -17,8 +29,11 @@ import { isCode, sayAny } from '@plain-slate/texts'
 import type { House } from '../house.ts'
 import type { Refusal } from '../refusal.ts'
 import { shelvedOf } from '../shelf/shelf.ts'
+import type { Database } from '../tables/database.ts'
+import { lastEnded, listEnded } from '../tables/past-runs.ts'
 import type { AtPort, Wanted } from './case.ts'
 import { caseAt, modelledAt } from './case.ts'
+import { stripShown, wallShown } from './pictures.ts'
 import { findingOf, stepsOf, withoutPlace } from './shown.ts'
 
 /** Every package that could be the aim, in order, with every reason. */
@@ -28,17 +43,16 @@ export async function fitAt(
   wanted: Wanted,
 ): Promise<Result<Candidate[], Refusal>> {
   const found = await caseAt(house, port, wanted)
-  if (!found.ok) return found
-  return ok(
-    candidates(found.value.at).map(({ shelved, verdict, findings }) => ({
-      package: shelved.manifest.id,
-      title: shelved.manifest.title,
-      build: shelved.manifest.build,
-      verdict,
-      findings: findings.map(findingOf),
-    })),
-  )
+  return found.ok ? ok(candidates(found.value.at).map(candidateOf)) : found
 }
+
+export const candidateOf = ({ shelved, verdict, findings }: Judgement): Candidate => ({
+  package: shelved.manifest.id,
+  title: shelved.manifest.title,
+  build: shelved.manifest.build,
+  verdict,
+  findings: findings.map(findingOf),
+})
 
 export type PlanAsked = Wanted & { readonly port: string; readonly package: string }
 export type Planned = {
@@ -48,30 +62,58 @@ export type Planned = {
   readonly found: AtPort
 }
 
-/** A plan, or why there is none. */
+/** A plan for the device at a port, or why there is none. */
 export async function planAt(house: House, asked: PlanAsked): Promise<Result<Planned, Refusal>> {
-  const { port } = asked
-  const found = await caseAt(house, port, asked)
+  const found = await caseAt(house, asked.port, asked)
   if (!found.ok) return found
-  const pack = found.value.shelf.find(({ manifest }) => manifest.id === asked.package)
-  if (pack === undefined) return refuse({ code: 'package.unknown', facts: { id: asked.package } })
-  const at = { ...found.value.at, shelved: shelvedOf(pack) }
-  const made = makePlan({ at, mode: found.value.facts.mode, permission: true })
-  if (!made.ok) {
-    const facts = { title: pack.manifest.title, why: whyNone(made.refusal) }
-    return refuse({ code: 'plan.none', facts })
-  }
-  const plan = made.value
-  const { nature, device } = modelledAt(found.value)
-  const worst = worstByStep(plan, rehearseCuts(nature, device, plan))
-  const steps = stepsOf(plan, at.family, worst)
-  const folds = fold(plan, at)
+  return planOn(found.value, asked, await figuresOf(house.db, found.value.family.id))
+}
+
+/** This bench's own figures for a family, from the runs that ended. */
+export async function figuresOf(db: Database, family: string): Promise<OwnFigures> {
+  const upTo = await lastEnded(db)
+  const known = figures.get(`${family} ${upTo}`)
+  if (known !== undefined) return known
+  const made = await figuresFrom(db, family)
+  figures.clear()
+  figures.set(`${family} ${upTo}`, made)
+  return made
+}
+
+/** Figures up to the run that ended last: they change with it alone. */
+const figures = new Map<string, OwnFigures>()
+
+async function figuresFrom(db: Database, family: string): Promise<OwnFigures> {
+  const runs = await listEnded(db, family)
+  const wiped = (plan: Plan) => plan.steps.some((one) => one.kind === 'first-start' && one.wiped)
+  return ownFigures(
+    runs.flatMap(({ plan, commands, journal }) => {
+      const scale = plan.packages.at(-1)?.manifest.scale ?? 1
+      return measuredIn({ commands, journal, scale, wiped: wiped(plan) })
+    }),
+  )
+}
+
+/** A plan on a case, folded and rehearsed, or why there is none. */
+export function planOn(
+  found: AtPort,
+  asked: { readonly package: string; readonly port: string },
+  own: OwnFigures,
+): Result<Planned, Refusal> {
+  const made = bareplan(found, asked.package)
+  if (!made.ok) return made
+  const { plan, at } = made.value
+  const digest = digestOf(plan)
+  const { worst, end } = rehearsed(found, plan, digest)
+  const steps = stepsOf(plan, at.family, worst, own)
+  const folds = fold(plan, at, own)
   const { verdict, findings } = judge(at)
+  const { manifest } = at.shelved
   const shown: PlanShown = {
-    package: asked.package,
-    title: pack.manifest.title,
+    package: manifest.id,
+    title: manifest.title,
     serial: plan.serial,
-    port,
+    port: asked.port,
     verdict,
     findings: findings.map(findingOf),
     steps: steps.map(withoutPlace),
@@ -82,11 +124,55 @@ export async function planAt(house: House, asked: PlanAsked): Promise<Result<Pla
     fates: folds.fates.map((fate) => ({ ...fate })),
     writes: writesOf(plan),
     wayBackUntil: folds.wayBackUntil ?? null,
+    wayBack: at.shelf.find((one) => one.manifest.id === plan.wayBack)?.manifest.title ?? null,
     atRisk: atRiskOf(steps),
-    digest: digestOf(plan),
-    scale: pack.manifest.scale,
+    ends: {
+      build: plan.expected.build,
+      outcome: end.outcome,
+      readable: end.data.readable,
+      lock: end.lock,
+    },
+    strip: stripShown(plan, at.family, steps),
+    wall: wallShown(plan, found, steps),
+    ownRuns: own.write?.n ?? 0,
+    digest,
+    scale: manifest.scale,
   }
-  return ok({ plan, shown, steps, found: found.value })
+  return ok({ plan, shown, steps, found })
+}
+
+type Rehearsed = { readonly worst: ReadonlyMap<number, CutClass>; readonly end: DeviceModel }
+
+/** Rehearsals of the plans asked for last: a page asks for the same plan again and again. */
+const rehearsals = new Map<string, Rehearsed>()
+const REHEARSALS_MOST = 64
+
+/** Rehearses a plan to its end and with its cuts; the same plan on the same device once. */
+function rehearsed(found: AtPort, plan: Plan, digest: string): Rehearsed {
+  const { facts, digests } = found.read
+  const key = `${digest} ${JSON.stringify(facts)} ${JSON.stringify([...digests])}`
+  const known = rehearsals.get(key)
+  if (known !== undefined) return known
+  const { nature, device } = modelledAt(found)
+  const made = {
+    worst: worstByStep(plan, rehearseCuts(nature, device, plan)),
+    end: rehearse(nature, device, plan).end.device,
+  }
+  const [oldest] = rehearsals.keys()
+  if (rehearsals.size >= REHEARSALS_MOST && oldest !== undefined) rehearsals.delete(oldest)
+  rehearsals.set(key, made)
+  return made
+}
+
+/** The plan alone, without folds and rehearsal: quick enough to ask whether one still holds. */
+export function bareplan(found: AtPort, id: string) {
+  const pack = found.shelf.find(({ manifest }) => manifest.id === id)
+  if (pack === undefined) return refuse({ code: 'package.unknown' as const, facts: { id } })
+  const at = { ...found.at, shelved: shelvedOf(pack) }
+  const made = makePlan({ at, mode: found.mode, permission: true })
+  if (made.ok) return ok({ plan: made.value, at })
+  const facts = { title: pack.manifest.title, why: whyNone(made.refusal) }
+  return refuse({ code: 'plan.none' as const, facts })
 }
 
 /** Why there is no plan, as the second half of a sentence. */

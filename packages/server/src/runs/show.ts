@@ -2,11 +2,13 @@
 import type { RunRow as RunRowShown, RunShown, ShownRun } from '@plain-slate/api'
 import type { Command, LedgeWord, Phase, StopReason } from '@plain-slate/core'
 import { ledgeWord, placeOf, standingOf } from '@plain-slate/core'
-import type { Database } from '../tables/database.ts'
+import type { House } from '../house.ts'
+import { listSights } from '../tables/devices.ts'
 import type { RunRow } from '../tables/runs.ts'
 import { readJournal } from '../tables/runs.ts'
 import { seenOf } from '../bench/seen.ts'
 import { withoutPlace } from './shown.ts'
+import { leftOf, logOf, looksNow } from './told.ts'
 
 /** The phase as it is known: from the agent, or from the row where no agent has shown any. */
 export function phaseOf(run: RunRow): Phase {
@@ -52,8 +54,10 @@ export function runRowOf(run: RunRow): RunRowShown {
 }
 
 /** Everything a page shows of a run. */
-export async function showRun(db: Database, run: RunRow): Promise<RunShown> {
-  const journal = await readJournal(db, run.id)
+export async function showRun(house: House, run: RunRow): Promise<RunShown> {
+  const journal = await readJournal(house.db, run.id)
+  const family = house.families.find(({ id }) => id === run.plan.family)
+  const sight = (await listSights(house.db)).find(({ port }) => port === run.port)
   const next = Math.max(placeOf(journal).next, run.shown?.next ?? 0)
   const step = [...run.steps].reverse().find(({ firstCommand }) => firstCommand <= next)
   const command = commandAt(run, next)
@@ -75,6 +79,12 @@ export async function showRun(db: Database, run: RunRow): Promise<RunShown> {
     waiting: waitingOf(run),
     parts: [...standingOf(run.commands, journal)],
     journal: journal.length,
+    log: logOf(run, journal),
+    left: leftOf(run, next, step?.number ?? 1),
+    looks: looksNow(family, run, sight?.facts ?? undefined),
+    cable: run.cable,
+    battery: sight?.facts?.batteryPercent ?? null,
+    wall: [...run.wall],
     scale: run.plan.packages.at(-1)?.manifest.scale ?? 1,
     losses: shown?.losses ?? 0,
   }

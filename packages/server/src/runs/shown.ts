@@ -1,6 +1,6 @@
 /** Core's findings, steps and plans as the contract shows them: codes and figures, no sentences. */
 import type { FindingShown, StepShown } from '@plain-slate/api'
-import type { CutClass, Effect, Finding, Plan, Step } from '@plain-slate/core'
+import type { CutClass, Effect, Finding, OwnFigures, Plan, Step } from '@plain-slate/core'
 import { commandsOf, effectsOf, paceOf } from '@plain-slate/core'
 import type { Family } from '@plain-slate/core'
 
@@ -28,12 +28,13 @@ export function stepsOf(
   plan: Plan,
   family: Family,
   worst: ReadonlyMap<number, CutClass>,
+  own: OwnFigures = {},
 ): readonly PlacedStep[] {
   const effects = effectsOf(plan, family)
   let firstCommand = 0
   return plan.steps.map((step, index) => {
     const effect = effects[index] as Effect
-    const { low, high } = paceOf(family, effect)
+    const { low, high, source, n } = paceOf(family, effect, own)
     const shown = {
       number: step.number,
       kind: step.kind,
@@ -41,6 +42,8 @@ export function stepsOf(
       seconds: { low, high },
       hands: effect.hands,
       worst: worst.get(step.number) ?? 'unaffected',
+      source,
+      n,
       firstCommand,
     }
     firstCommand += commandsOf(step).length
@@ -50,8 +53,8 @@ export function stepsOf(
 
 /** A step without what only the server needs. */
 export function withoutPlace(step: PlacedStep): StepShown {
-  const { number, kind, facts, seconds, hands, worst } = step
-  return { number, kind, facts, seconds, hands, worst }
+  const { number, kind, facts, seconds, hands, worst, source, n } = step
+  return { number, kind, facts, seconds, hands, worst, source, n }
 }
 
 /** What a step's sentence needs. Bytes are model bytes. */

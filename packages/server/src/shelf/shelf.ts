@@ -39,5 +39,7 @@ export function rowOf({ manifest, proof }: ProvenPackage): PackageRow {
     state: proof.state,
     bytes: images.reduce((sum, { size }) => sum + size, 0),
     scale: manifest.scale,
+    held: proof.claims.filter((claim) => claim.held === 'holds').length,
+    made: proof.claims.length,
   }
 }

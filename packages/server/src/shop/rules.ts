@@ -7,3 +7,6 @@ export const HOUSE_RULES: Case['house'] = {
   batteryFloor: undefined,
   lawfulRegions: ['HI', 'EX'],
 }
+
+/** How long after its patch date a device is to be looked at for the next one. */
+export const PATCH_LOOK_DAYS = 90

@@ -10,6 +10,7 @@ import type { Refusal } from '../refusal.ts'
 import { listEntries, withdrawTexts } from '../tables/book.ts'
 import type { Transaction } from '../tables/database.ts'
 import { tell } from '../tables/news.ts'
+import { putAwayRunsOf } from '../tables/past-runs.ts'
 import { lockSlip, raiseVersion, readSlip, updateState } from '../tables/slips.ts'
 
 const unknown = (number: string) => refuse({ code: 'slip.unknown' as const, facts: { number } })
@@ -59,6 +60,9 @@ export async function setSlipState(
       facts: { from: slip.state, to: wanted.state },
       ...(reason === undefined ? {} : { texts: { reason } }),
     })
+    /* What was handed back no longer holds a port. */
+    if (wanted.state === 'closed' && (await putAwayRunsOf(trx, number)) > 0)
+      await tell(trx, 'bench', number, version)
     await tell(trx, 'slip', number, version)
     const after = await readSlip(trx, number)
     return after === undefined ? unknown(number) : ok(after)

@@ -38,8 +38,12 @@ describe('the list', () => {
   })
 
   it('filters by state, intent and stage together', async () => {
-    expect(await numbers('state=stopped,declined')).toEqual(['0410', '0412', '0416'])
-    expect(await numbers('state=open&intent=downgrade&stage=firmware')).toEqual(['0405', '0424'])
+    expect(await numbers('state=stopped,declined')).toEqual(['0410', '0412', '0416', '0429'])
+    expect(await numbers('state=open&intent=downgrade&stage=intake')).toEqual([
+      '0405',
+      '0406',
+      '0424',
+    ])
   })
 
   it('sorts stages in the order of the work, both ways', async () => {

@@ -97,6 +97,16 @@ export type Look = {
   readonly id: string
   readonly port: string
   readonly digests: readonly { readonly partition: string; readonly size: number }[]
+  /** Into the loader and back, under this epoch; null: as the device is. */
+  readonly epoch: number | null
+}
+
+/** An epoch of one's own, higher than any device has met. */
+export async function takeEpoch(db: Database): Promise<number> {
+  const { rows } = (await db.raw(`select nextval('run_epochs') as epoch`)) as {
+    rows: { epoch: string }[]
+  }
+  return Number(rows[0]?.epoch ?? 0)
 }
 
 export async function insertLook(db: Database, look: Look): Promise<void> {
@@ -108,10 +118,13 @@ const LOOK_LIVES = '2 minutes'
 
 /** Looks that nobody has answered yet. */
 export async function listLooks(db: Database): Promise<Look[]> {
-  return (await db('looks')
+  const rows = (await db('looks')
     .whereNull('found')
     .whereRaw(`at > now() - interval '${LOOK_LIVES}'`)
-    .select('id', 'port', 'digests')) as Look[]
+    .select('id', 'port', 'digests', 'epoch')) as (Omit<Look, 'epoch'> & {
+    readonly epoch: string | null
+  })[]
+  return rows.map((row) => ({ ...row, epoch: row.epoch === null ? null : Number(row.epoch) }))
 }
 
 export async function answerLook(db: Database, id: string, found: LookFound): Promise<void> {

@@ -3,8 +3,8 @@
  * row update that raises the epoch with it; everything an owner writes names its epoch and touches no
  * row of a higher one.
  */
-import type { ShownRun, StepShown } from '@plain-slate/api'
-import type { Command, ImagePlace, JournalEntry, Plan } from '@plain-slate/core'
+import type { RunShown, ShownRun, StepShown } from '@plain-slate/api'
+import type { Command, ImagePlace, JournalEntry, Json, Plan } from '@plain-slate/core'
 import { isoOf, ms } from '@plain-slate/core'
 import type { Database, Transaction } from './database.ts'
 
@@ -32,13 +32,17 @@ export type RunRow = {
   /** True while somebody holds the lease. */
   readonly held: boolean
   readonly shown: ShownRun | null
+  /** What a run of the twin was made from; null: a device was there. */
+  readonly made: Json | null
+  /** Partitions of the device at its start, in their order, at model size. */
+  readonly wall: RunShown['wall']
   readonly by: string | null
   readonly startedAt: string
   readonly endedAt: string | null
   readonly version: number
 }
 
-type Stored = Omit<RunRow, 'putAway' | 'epoch' | 'startedAt' | 'endedAt'> & {
+export type Stored = Omit<RunRow, 'putAway' | 'epoch' | 'startedAt' | 'endedAt'> & {
   readonly put_away: boolean
   readonly epoch: string
   readonly started_at: Date
@@ -46,7 +50,7 @@ type Stored = Omit<RunRow, 'putAway' | 'epoch' | 'startedAt' | 'endedAt'> & {
   readonly by_name: string | null
 }
 
-const rows = (db: Database) =>
+export const rows = (db: Database) =>
   db('runs')
     .leftJoin('people', 'people.id', 'runs.by')
     .select(
@@ -55,7 +59,7 @@ const rows = (db: Database) =>
       db.raw('coalesce(runs.until > now(), false) as held'),
     )
 
-function rowOf(row: Stored): RunRow {
+export function rowOf(row: Stored): RunRow {
   const { put_away: putAway, started_at: startedAt, ended_at: endedAt, by_name: by, ...rest } = row
   return {
     ...rest,
@@ -69,13 +73,28 @@ function rowOf(row: Stored): RunRow {
 
 export type NewRun = Pick<
   RunRow,
-  'id' | 'slip' | 'serial' | 'port' | 'cable' | 'package' | 'plan' | 'commands' | 'steps' | 'places'
-> & { readonly by: string | null; readonly startedAt: Date }
+  | 'id'
+  | 'slip'
+  | 'serial'
+  | 'port'
+  | 'cable'
+  | 'package'
+  | 'plan'
+  | 'commands'
+  | 'steps'
+  | 'places'
+  | 'wall'
+> & {
+  readonly by: string | null
+  readonly startedAt: Date
+  /** What people did already, by the command's place: it is not asked again. */
+  readonly answers?: Readonly<Record<string, string>>
+}
 
 /** Enters a run that an agent is to claim. False when the port holds another that is not put away. */
 export async function insertRun(db: Database, run: NewRun): Promise<boolean> {
   const json = (value: unknown) => JSON.stringify(value)
-  const { plan, commands, steps, places, startedAt, ...plain } = run
+  const { plan, commands, steps, places, wall, startedAt, answers, ...plain } = run
   const made = await db('runs')
     .insert({
       ...plain,
@@ -83,6 +102,8 @@ export async function insertRun(db: Database, run: NewRun): Promise<boolean> {
       commands: json(commands),
       steps: json(steps),
       places: json(places),
+      wall: json(wall),
+      answers: json(answers ?? {}),
       state: 'wanted',
       started_at: startedAt,
     })

@@ -156,6 +156,11 @@ export async function updateState(
   return raiseVersion(trx, number, { state })
 }
 
+/** The stage follows what the slip stands at; nobody did anything, so the version stays. */
+export async function putStage(db: Database, number: string, stage: Stage): Promise<void> {
+  await db('slips').where({ number }).update({ stage })
+}
+
 /** Raises the version with whatever columns are given; answers the new version. */
 export async function raiseVersion(
   trx: Transaction,

@@ -38,3 +38,25 @@ export async function agentSees(
   })
   if (!response.ok) throw new Error(await response.text())
 }
+
+type Found = { readonly digests?: object[]; readonly tally?: object }
+type Work = { readonly looks: { readonly id: string; readonly port: string }[] }
+
+/** The agent's part of a look: takes what is wanted and answers what it found; answers the port. */
+export async function answerLook(
+  address: string,
+  facts: Partial<DeviceFacts> | null,
+  { digests = [], tally }: Found = {},
+): Promise<string> {
+  const headers = { ...BENCH_SECRET, 'content-type': 'application/json' }
+  for (;;) {
+    const response = await fetch(`${address}/api/agent/work`, { headers })
+    const [look] = ((await response.json()) as Work).looks
+    if (look === undefined) continue
+    const told = facts === null ? null : { ...LEAD_FACTS, ...facts }
+    const found = { facts: told, table: null, tally: tally ?? null, digests }
+    const body = JSON.stringify({ id: look.id, found })
+    await fetch(`${address}/api/agent/look`, { method: 'POST', headers, body })
+    return look.port
+  }
+}

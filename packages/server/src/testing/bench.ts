@@ -61,13 +61,17 @@ export type Bench = {
   readonly close: () => Promise<void>
 }
 
-/** Opens a bench on a fresh clone of a template; `via` may put something between server and database. */
+/**
+ * Opens a bench on a fresh clone of a template; `via` may put something between server and database,
+ * `more` sets what the start command would.
+ */
 export async function openBench(
   template: Template = 'demo',
   via: (url: string) => Promise<string> = (url) => Promise.resolve(url),
+  more: NodeJS.ProcessEnv = {},
 ): Promise<Bench> {
   const { databaseUrl, superuserUrl } = await cloneTemplate(template)
-  const server = await serve(configFor(await via(databaseUrl)), '/nowhere', {
+  const server = await serve(configFor(await via(databaseUrl), more), '/nowhere', {
     version: 'test',
     jobs: false,
   })

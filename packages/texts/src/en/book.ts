@@ -37,6 +37,10 @@ export const book = {
   'act.slip.changed': 'changed {fields}',
   'act.slip.state': 'from {from} to {to}',
   'act.slip.noted': 'noted',
+  'act.slip.line': 'said: {topic}: {answer}',
+  'act.slip.reading': 'put down {fact} {value}, from {source}',
+  'act.slip.read': 'read device {serial} over the link',
+  'act.plan.taken': 'took the plan for {package}, {steps} steps',
   'act.text.withdrawn':
     'withdrew {n, plural, one {# personal text} other {# personal texts}}, with {second}',
   'act.archive.shelved': 'shelved the archive {name}',

@@ -3,13 +3,17 @@ export const command = {
   'command.go': 'Go to {place}',
   'command.theme': 'Light or dark: {theme}',
   'cli.usage':
-    'npx --no plain-slate COMMAND [--json] [--data FOLDER]\n\n  shelve FILE … [--sha256 DIGEST]      send archives to the shelf and have them read\n  prove FILE …                         prove a package here, without a server\n  fit --port P2 [WANTED]               hold the shelf against the device at a port\n  plan --port P2 --package ID [WANTED]\n  rehearse --port P2 --package ID [WANTED]\n  run --port P2 --package ID --serial END [WANTED]\n  book verify [FILE]                   without a file the running server is asked\n\nWANTED: --intent INTENT (update when left out), --data-may-go when the customer’s data need not survive.',
+    'npx --no plain-slate COMMAND [--json] [--data FOLDER]\n\n  shelve FILE … [--sha256 DIGEST]      send archives to the shelf and have them read\n  prove FILE …                         prove a package here, without a server\n  fit --port P2 [WANTED]               hold the shelf against the device at a port\n  plan --port P2 --package ID [WANTED]\n  rehearse --port P2 --package ID [WANTED]\n  run --port P2 --package ID --serial END [WANTED]\n  book verify [FILE | --replay N]      without a file the running server is asked; --replay runs the newest N again\n\nWANTED: --intent INTENT (update when left out), --data-may-go when the customer’s data need not survive.',
   'cli.needs': 'This command needs --{name}.',
   'cli.no-intent': 'There is no intent {asked}. There are {intents}.',
   'cli.no-manifest': 'None of these archives holds a manifest.json.',
   'cli.run.name':
     '{title} would be written to the device …{end} at {port}. Lost: {lost}. To start it, name the device: --serial {end}',
   'cli.run.enter': '(Enter when it is done)',
+  'cli.replay.equal':
+    '{n, plural, =0 {no run came from a seed} one {one run} other {# runs}}: replayed on the twin, each to the journal that the book names',
+  'cli.replay.differs': 'entry {seq}: run {run} replayed to another {what} than the book names',
+  'cli.replay.number': '--replay takes a number of runs, 1 or more.',
   'cli.verify.holds':
     '{n, plural, =0 {an empty book} one {# entry} other {# entries}}: the chain holds, head {head}',
   'cli.verify.unreadable':

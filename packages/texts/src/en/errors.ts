@@ -51,6 +51,33 @@ export const errors = {
   'error.slip.state': 'A slip that is {from} cannot become {to}.',
   'error.slip.state.kept': 'The slip stays as it is.',
   'error.slip.state.remedy': 'Open it again first.',
+  'error.slip.line': 'Nothing on a slip is called {topic}, or it is not answered with “{answer}”.',
+  'error.slip.line.kept': 'Nothing was put down.',
+  'error.slip.line.remedy': 'Choose one of the answers that stand there.',
+  'error.slip.reading':
+    '“{value}” cannot be read as {fact, select, build {a build id} model {a model code} other {a whole number}}.',
+  'error.slip.reading.kept': 'Nothing was put down; what you typed is still here.',
+  'error.slip.reading.remedy':
+    'Look again at characters that look alike: 0 and O, 1 and l and I, 5 and S. {perhaps}',
+  'slip.reading.perhaps': 'Perhaps it is {value}.',
+  'error.slip.other-device':
+    'That is another device than the one of slip {number}: its serial is {serial}.',
+  'error.slip.other-device.kept': 'Nothing was read from it onto this slip.',
+  'error.slip.other-device.remedy':
+    'Compare the end of the serial with the label, and look which port it hangs on.',
+  'error.slip.no-plan': 'Slip {number} has no plan yet.',
+  'error.slip.no-plan.kept': 'Nothing was begun.',
+  'error.slip.no-plan.remedy': 'Pick a route at Firmware, then take its plan.',
+  'error.slip.stale':
+    'The plan of slip {number} no longer holds: something it rests on has changed.',
+  'error.slip.stale.kept': 'Nothing was begun.',
+  'error.slip.stale.remedy': 'Look at Plan for what changed, and take it again.',
+  'error.slip.not-ready': 'Slip {number} is not ready: {what}.',
+  'error.slip.not-ready.kept': 'Nothing was begun.',
+  'error.slip.not-ready.remedy': 'See to it at Ready, then start.',
+  'error.slip.running': 'The run of slip {number} has begun; this belongs to the time before it.',
+  'error.slip.running.kept': 'The run goes on as it is.',
+  'error.slip.running.remedy': 'Look at Write for where it is.',
   'error.person.unknown': 'There is nobody with that id.',
   'error.person.unknown.kept': 'Nothing was changed.',
   'error.person.unknown.remedy': 'Look at the list of people again.',

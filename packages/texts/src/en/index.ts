@@ -5,12 +5,16 @@ import { command } from './command.ts'
 import { errors } from './errors.ts'
 import { fit } from './fit.ts'
 import { frame } from './frame.ts'
+import { job } from './job.ts'
 import { people } from './people.ts'
+import { pictures } from './pictures.ts'
 import { places } from './places.ts'
 import { runs } from './runs.ts'
 import { shelf } from './shelf.ts'
 import { slips } from './slips.ts'
+import { stages } from './stages.ts'
 import { terms } from './terms.ts'
+import { work } from './work.ts'
 
 export const en = {
   ...terms,
@@ -25,4 +29,8 @@ export const en = {
   ...bench,
   ...runs,
   ...shelf,
+  ...job,
+  ...stages,
+  ...pictures,
+  ...work,
 } as const

@@ -28,12 +28,7 @@ export const slips = {
   'slip.label': 'Slip',
   'slip.due': 'due {when}',
   'slip.stages': 'Stages',
-  'slip.stage.behind': 'behind',
-  'slip.stage.here': 'the slip is here',
-  'slip.stage.ahead': 'not reached',
   'slip.title': '{device}: {intent}, at {stage}',
-  'slip.title.waits': 'The slip stands at {stage}; {this} is not reached yet',
-  'slip.title.behind': '{this} is behind; the slip stands at {stage}',
   'slip.new.title': 'A device comes in',
   'slip.new.lede':
     'What is known now is enough: everything can be changed later, and the book keeps what it was.',

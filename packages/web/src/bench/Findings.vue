@@ -7,11 +7,10 @@ import type { FindingShown } from '@plain-slate/api'
 import type { Code } from '@plain-slate/texts'
 import { isCode, sayAny } from '@plain-slate/texts'
 import { useBrowserStore } from '../browser.ts'
-import Peg from '../parts/Peg.vue'
-import { useSay } from '../said.ts'
+import Marks from '../pictures/Marks.vue'
+import Peg from '../pictures/Peg.vue'
 
 defineProps<{ findings: readonly FindingShown[] }>()
-const say = useSay()
 const browser = useBrowserStore()
 const words = ({ code, facts }: FindingShown) =>
   isCode(code) ? sayAny(browser.language, code as Code, facts) : code
@@ -23,13 +22,7 @@ const words = ({ code, facts }: FindingShown) =>
       <Peg :verdict="finding.verdict" />
       <span>
         {{ words(finding) }}
-        <span v-for="mark in finding.marks" :key="mark.kind" class="mark">
-          {{
-            mark.kind === 'risky'
-              ? say('mark.risky', { seconds: mark.seconds ?? 0 })
-              : say('mark.irreversible')
-          }}
-        </span>
+        <Marks :marks="finding.marks" />
       </span>
     </li>
   </ul>
@@ -46,12 +39,5 @@ li {
   gap: 9px;
   align-items: baseline;
   padding: 3px 0;
-}
-.mark {
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 0 5px;
-  font-size: 12.5px;
-  white-space: nowrap;
 }
 </style>

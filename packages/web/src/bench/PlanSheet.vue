@@ -3,10 +3,11 @@
 </script>
 
 <script setup lang="ts">
-import type { PlanShown, Seen } from '@plain-slate/api'
+import type { Seen } from '@plain-slate/api'
 import { computed, watch } from 'vue'
+import Fates from '../parts/Fates.vue'
 import Resource from '../parts/Resource.vue'
-import { mib, planTitle, rangeWords } from '@plain-slate/texts'
+import { mib, planLede, planTitle, reasonWords } from '@plain-slate/texts'
 import { useSay } from '../said.ts'
 import { useRead } from '../server/query.ts'
 import Findings from './Findings.vue'
@@ -27,24 +28,6 @@ const plan = useRead('plan', () => ({ body: asked.value }))
 /* A device in another mode or with another build is another plan: it is made anew. */
 const sight = computed(() => `${props.seen.serial} ${props.seen.mode} ${props.seen.build ?? ''}`)
 watch(sight, () => void plan.refetch())
-const lede = (data: PlanShown) =>
-  say('plan.lede', {
-    time: rangeWords(say, data.time),
-    hands: rangeWords(say, data.hands),
-    needs: data.needs,
-    restarts: data.restarts,
-    back:
-      data.wayBackUntil === null
-        ? say('plan.back.none')
-        : say('plan.back', { step: data.wayBackUntil }),
-  })
-const reason = ({ reason: kind, facts }: PlanShown['writes'][number]) => {
-  const role = facts['role']
-  const version = facts['version']
-  if (kind === 'together-with') return say('write.together-with', { role: String(role) })
-  if (kind === 'same-version') return say('write.same-version', { version: String(version) })
-  return say(`write.${kind as 'differs'}`)
-}
 </script>
 
 <template>
@@ -54,29 +37,13 @@ const reason = ({ reason: kind, facts }: PlanShown['writes'][number]) => {
   <Resource v-slot="{ data }" :read="plan">
     <h1>{{ planTitle(say, data) }}</h1>
     <p class="lede">
-      <b>{{ data.title }}</b>. {{ lede(data) }}
+      <b>{{ data.title }}</b>. {{ planLede(say, data) }}
       <template v-if="data.scale > 1">{{ say('plan.scale', { scale: data.scale }) }}</template>
     </p>
     <StartCard :plan="data" :asked="asked" @again="plan.refetch()" />
     <h2>{{ say('plan.findings') }}</h2>
     <Findings :findings="data.findings" />
-    <h2 id="fates">{{ say('plan.fates') }}</h2>
-    <table class="rows narrow" aria-labelledby="fates">
-      <thead>
-        <tr>
-          <th scope="col">{{ say('plan.fate.item') }}</th>
-          <th scope="col">{{ say('plan.fate.will') }}</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="item in data.fates" :key="item.item">
-          <td>{{ item.name }}</td>
-          <td>
-            <b>{{ say(`fate.${item.fate as 'kept'}`) }}</b>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <Fates :fates="data.fates" />
     <h2 id="writes">{{ say('plan.writes') }}</h2>
     <div class="scroll-x">
       <table class="rows" aria-labelledby="writes">
@@ -96,7 +63,7 @@ const reason = ({ reason: kind, facts }: PlanShown['writes'][number]) => {
               <b v-if="one.write">{{ say('write.written') }}</b>
               <span v-else class="dim">{{ say('write.left') }}</span>
             </td>
-            <td>{{ reason(one) }}</td>
+            <td>{{ reasonWords(say, one) }}</td>
           </tr>
         </tbody>
       </table>
@@ -109,8 +76,5 @@ const reason = ({ reason: kind, facts }: PlanShown['writes'][number]) => {
 <style scoped>
 p {
   margin: 0 0 6px;
-}
-.narrow {
-  max-width: 420px;
 }
 </style>

@@ -15,7 +15,7 @@ import StepList from './StepList.vue'
 
 const props = defineProps<{ id: string }>()
 const say = useSay()
-const run = useRead('run', () => ({ params: { id: props.id } }))
+const run = useRead('run', () => ({ params: { id: props.id } }), { every: 3000 })
 const step = computed(() => {
   const data = run.data.value
   return data?.steps.find(({ number }) => number === data.step)

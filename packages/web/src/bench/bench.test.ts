@@ -3,7 +3,7 @@ import type { PlanShown, RunShown, StandInDevice, StepShown } from '@plain-slate
 import { flushPromises } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import HoldButton from '../keys/HoldButton.vue'
-import Peg from '../parts/Peg.vue'
+import Peg from '../pictures/Peg.vue'
 import { mounted } from '../testing/mounted.ts'
 import Findings from './Findings.vue'
 import HandsDevice from './HandsDevice.vue'
@@ -66,6 +66,8 @@ const step = (number: number, more: Partial<StepShown> = {}): StepShown => ({
   seconds: { low: 9, high: 14 },
   hands: false,
   worst: 'unaffected',
+  source: 'family',
+  n: 0,
   ...more,
 })
 
@@ -157,7 +159,9 @@ describe('what a person can do with a run', () => {
 
 describe('a port', () => {
   const at = async (where: string) => {
-    const ports = [{ name: 'P2', cable: null, note: '', word: 'free', seen: null, run: null }]
+    const ports = [
+      { name: 'P2', cable: null, note: '', word: 'free', seen: null, slip: null, run: null },
+    ]
     const answer = { ports, cables: [], watched: true }
     const { shown } = await mounted(PortSheet, {}, { at: where, answer })
     return shown.find('h1').text()

@@ -2,7 +2,7 @@
 import type { EventLine } from '@plain-slate/api'
 import type { Json } from '@plain-slate/core'
 import type { Code, Say } from '@plain-slate/texts'
-import { isCode } from '@plain-slate/texts'
+import { isCode, sayAny } from '@plain-slate/texts'
 import { useSay } from '../said.ts'
 import { useRead } from '../server/query.ts'
 
@@ -45,6 +45,26 @@ function slipWords(say: Say, line: EventLine, name: (id: string) => string): str
       return say('act.slip.state', {
         from: word(say, 'state', facts['from']),
         to: word(say, 'state', facts['to']),
+      })
+    case 'slip.line': {
+      const [group, what] = [textOf(facts['topic']), textOf(facts['answer'])]
+      const topic = isCode(`topic.${group}`)
+        ? sayAny('en-GB', `topic.${group}` as Code, { what: '' })
+        : group.replace(/^survive\./, '')
+      return say('act.slip.line', { topic, answer: word(say, 'answer', what) })
+    }
+    case 'slip.reading':
+      return say('act.slip.reading', {
+        fact: word(say, 'fact', facts['fact']),
+        value: textOf(facts['value']),
+        source: word(say, 'source', facts['source']),
+      })
+    case 'slip.read':
+      return say('act.slip.read', { serial: textOf(facts['serial']) })
+    case 'plan.taken':
+      return say('act.plan.taken', {
+        package: textOf(facts['package']),
+        steps: textOf(facts['steps']),
       })
     case 'text.withdrawn':
       return say('act.text.withdrawn', {

@@ -88,7 +88,7 @@ watch(
       <main id="sheet" class="sheet" tabindex="-1">
         <router-view />
       </main>
-      <aside v-if="'margin' in parts" class="margin" :aria-label="say('frame.margin')">
+      <aside v-if="'margin' in parts" class="margin" tabindex="0" :aria-label="say('frame.margin')">
         <router-view name="margin" />
       </aside>
     </div>

@@ -8,16 +8,23 @@ import { useSay } from '../said.ts'
 import { useRead } from '../server/query.ts'
 
 const say = useSay()
-const bench = useRead('bench')
+const bench = useRead('bench', {}, { every: 5000 })
 const END = 4
 const end = (serial: string) => say('ledge.end', { end: serial.slice(-END) })
 
 /** Slip and device: whose job it is, else which device answers. */
-function what({ run, seen }: Port): string {
+function what({ run, seen, slip }: Port): string {
   const serial = run?.serial ?? seen?.serial
-  const parts = [run?.slip ?? '', seen?.model ?? '', serial === undefined ? '' : end(serial)]
+  const parts = [
+    run?.slip ?? slip?.number ?? '',
+    seen?.model ?? '',
+    serial === undefined ? '' : end(serial),
+  ]
   return parts.filter((part) => part !== '').join(' ')
 }
+/** The slip's live stage; where no slip claims it, the port itself. */
+const address = ({ slip, name }: Port) =>
+  slip === null ? `/bench/${name}` : `/slips/${slip.number}/${slip.stage}`
 function where({ cable, seen }: Port): string {
   const hung = cable === null ? say('ledge.no-cable') : say('ledge.cable', { cable })
   return seen === null ? hung : `${hung} · ${say('ledge.battery', { n: seen.battery })}`
@@ -29,7 +36,7 @@ function where({ cable, seen }: Port): string {
     <router-link
       v-for="port in bench.data.value?.ports ?? []"
       :key="port.name"
-      :to="`/bench/${port.name}`"
+      :to="address(port)"
       class="port"
       :class="port.word"
       :data-state="port.word"

@@ -4,7 +4,7 @@
  */
 import type { PlainCode } from '@plain-slate/texts'
 import { defineStore } from 'pinia'
-import { onScopeDispose, shallowReactive, shallowRef } from 'vue'
+import { computed, onScopeDispose, shallowReactive } from 'vue'
 
 export type Group = 'places' | 'slip' | 'everywhere'
 
@@ -22,7 +22,9 @@ export type Shortcut = {
 
 export const useShortcutStore = defineStore('shortcuts', () => {
   const table = shallowReactive(new Map<string, Shortcut>())
-  const mainAction = shallowRef<(() => void) | undefined>()
+  /** What Enter may start: the newest that is still shown counts, and the one before it once it is gone. */
+  const offered = shallowReactive<(() => void)[]>([])
+  const mainAction = computed(() => offered.at(-1))
 
   /** Adds shortcuts; answers the way to take them out again. */
   function add(shortcuts: readonly Shortcut[]): () => void {
@@ -32,7 +34,15 @@ export const useShortcutStore = defineStore('shortcuts', () => {
         if (table.get(shortcut.key) === shortcut) table.delete(shortcut.key)
     }
   }
-  return { table, mainAction, add }
+  /** Offers a main action; answers the way to take it back. */
+  function offer(act: () => void): () => void {
+    offered.push(act)
+    return () => {
+      const at = offered.lastIndexOf(act)
+      if (at >= 0) offered.splice(at, 1)
+    }
+  }
+  return { table, mainAction, add, offer }
 })
 
 /** Shortcuts that live as long as the component that brings them. */
@@ -42,9 +52,5 @@ export function useShortcuts(shortcuts: readonly Shortcut[]): void {
 
 /** The sheet's one main action, which Enter starts outside fields. Never for what must be held. */
 export function useMainAction(act: () => void): void {
-  const store = useShortcutStore()
-  store.mainAction = act
-  onScopeDispose(() => {
-    if (store.mainAction === act) store.mainAction = undefined
-  })
+  onScopeDispose(useShortcutStore().offer(act))
 }

@@ -25,9 +25,16 @@ const waiting = computed(() =>
     </h2>
     <ul aria-labelledby="hands-next">
       <li v-for="port in waiting" :key="port.name" :data-state="port.word">
-        <router-link :to="`/bench/${port.name}`">{{
-          say('counter.hands.at', { word: say(`port.${port.word}`), port: port.name })
-        }}</router-link>
+        <router-link
+          :to="
+            port.slip === null
+              ? `/bench/${port.name}`
+              : `/slips/${port.slip.number}/${port.slip.stage}`
+          "
+          >{{
+            say('counter.hands.at', { word: say(`port.${port.word}`), port: port.name })
+          }}</router-link
+        >
         <span v-if="port.run" class="dim">
           {{ port.run.title }} <span class="mono">…{{ endOf(port.run.serial) }}</span>
         </span>

@@ -9,14 +9,17 @@ import { computed, toValue } from 'vue'
 import type { Answer, InputOf } from './call.ts'
 import { Refused, call } from './call.ts'
 
+/** Everything that is read of a slip's job. */
+const JOB = ['job', 'jobReady', 'jobPlan', 'jobRoutes', 'jobProof'] as const
+
 /** Which reads each topic makes old. */
 const READS: Readonly<Record<Topic, readonly RouteName[]>> = {
-  slip: ['slips', 'slip', 'slipHistory', 'find'],
+  slip: ['slips', 'slip', 'slipHistory', 'find', 'bench', ...JOB],
   book: ['book', 'slipHistory'],
   people: ['people', 'faces', 'find'],
-  bench: ['bench', 'hands', 'fit'],
-  run: ['run', 'runs'],
-  shelf: ['shelf', 'shelfPackage', 'fit', 'plan'],
+  bench: ['bench', 'hands', 'fit', 'job', 'jobReady', 'jobPlan', 'jobRoutes', 'jobProof'],
+  run: ['run', 'runs', 'job', 'jobProof'],
+  shelf: ['shelf', 'shelfPackage', 'fit', 'plan', 'job', 'jobReady', 'jobPlan', 'jobRoutes'],
   work: [],
   shop: ['shop'],
   session: ['sessionShow'],
@@ -55,12 +58,18 @@ export type Read<Data> = {
 export function useRead<Name extends RouteName>(
   name: Name,
   input: MaybeRefOrGetter<InputOf<Name>> = {},
-  options: { readonly enabled?: MaybeRefOrGetter<boolean>; readonly keep?: boolean } = {},
+  options: {
+    readonly enabled?: MaybeRefOrGetter<boolean>
+    readonly keep?: boolean
+    /** Asked again after so many ms: for what changes by itself, as when a lease runs out. */
+    readonly every?: number
+  } = {},
 ): Read<Answer<Name>> {
   const query = useQuery({
     queryKey: computed(() => [name, toValue(input)]),
     queryFn: () => call(name, toValue(input)) as Promise<unknown>,
     enabled: computed(() => toValue(options.enabled) ?? true),
+    ...(options.every === undefined ? {} : { refetchInterval: options.every }),
     ...(options.keep === true ? { placeholderData: keepPreviousData } : {}),
   })
   return { ...query, data: query.data as Ref<Answer<Name> | undefined> }

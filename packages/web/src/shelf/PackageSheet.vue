@@ -5,23 +5,15 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
-import type { Answer } from '../server/call.ts'
 import Resource from '../parts/Resource.vue'
 import { useSay } from '../said.ts'
 import { useRead } from '../server/query.ts'
-
-type Package = Answer<'shelfPackage'>
-type Claim = Package['claims'][number]
+import ClaimList from './ClaimList.vue'
 
 const say = useSay()
 const route = useRoute()
 const id = computed(() => String(route.params['package'] ?? ''))
 const pack = useRead('shelfPackage', () => ({ params: { id: id.value } }))
-
-const words = ({ claim, file, partition }: Claim) =>
-  claim === 'image'
-    ? say('package.claim.image', { partition: partition ?? '' })
-    : say(`package.claim.${claim}`, { file })
 </script>
 
 <template>
@@ -44,45 +36,12 @@ const words = ({ claim, file, partition }: Claim) =>
       }}
     </p>
     <h2 id="claims">{{ say('package.claims') }}</h2>
-    <ul aria-labelledby="claims">
-      <li v-for="(claim, at) in data.claims" :key="at">
-        <b>{{ words(claim) }}</b> <span :class="claim.held">{{ say(`held.${claim.held}`) }}</span>
-        <span v-if="claim.found" class="mono small sum">{{
-          say('package.found', { found: claim.found })
-        }}</span>
-        <span v-if="claim.wanted && claim.held !== 'holds'" class="mono small sum">{{
-          say('package.wanted', { wanted: claim.wanted })
-        }}</span>
-      </li>
-    </ul>
+    <ClaimList :claims="data.claims" :label="say('package.claims')" />
   </Resource>
 </template>
 
 <style scoped>
 p {
   margin: 0 0 8px;
-}
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-li {
-  padding: 6px 0;
-  border-top: 1px solid var(--rule);
-}
-.holds {
-  color: var(--lichen);
-}
-.missing {
-  color: var(--ochre);
-}
-.contradicted {
-  color: var(--brick);
-  font-weight: 600;
-}
-.sum {
-  display: block;
-  overflow-wrap: anywhere;
 }
 </style>

@@ -4,12 +4,13 @@
 
 <script setup lang="ts">
 import type { Slip } from '@plain-slate/api'
-import { STAGES, stagePlace } from '@plain-slate/core'
+import { STAGES } from '@plain-slate/core'
 import { useRoute, useRouter } from 'vue-router'
 import { useShortcuts } from '../keys/shortcuts.ts'
 import { useSay } from '../said.ts'
 import { useShop } from '../time/shop.ts'
 import StageMark from './StageMark.vue'
+import { useJob, useStageWords } from './job.ts'
 import { useSlip } from './slip.ts'
 
 const say = useSay()
@@ -17,6 +18,8 @@ const route = useRoute()
 const router = useRouter()
 const { when } = useShop()
 const { number, slip } = useSlip()
+const { job } = useJob()
+const words = useStageWords()
 
 const whoseAndWhen = ({ customer, due }: Slip) =>
   [customer, due === null ? null : say('slip.due', { when: when(due) })]
@@ -44,27 +47,27 @@ useShortcuts(
       <span class="dim">{{ whoseAndWhen(slip.data.value) }}</span>
     </template>
   </div>
-  <ol v-if="slip.data.value">
+  <ol v-if="job.data.value">
     <li
-      v-for="(stage, index) in STAGES"
-      :key="stage"
-      :class="[stagePlace(stage, slip.data.value.stage), { on: route.params['stage'] === stage }]"
+      v-for="(standing, index) in job.data.value.stages"
+      :key="standing.stage"
+      :class="[standing.is, { on: route.params['stage'] === standing.stage }]"
+      :data-stage="standing.stage"
     >
       <router-link
-        :to="address(stage)"
-        :aria-current="route.params['stage'] === stage ? 'page' : undefined"
+        :to="address(standing.stage)"
+        :aria-current="route.params['stage'] === standing.stage ? 'page' : undefined"
         :aria-keyshortcuts="String((index + 1) % 10)"
       >
-        <StageMark :place="stagePlace(stage, slip.data.value.stage)" />
+        <StageMark
+          :is="standing.is"
+          :at="standing.stage === job.data.value.at"
+          :on="route.params['stage'] === standing.stage"
+        />
         <span class="name">
-          {{ say(`stage.${stage}`) }}
-          <span class="visually-hidden">{{
-            say(`slip.stage.${stagePlace(stage, slip.data.value.stage)}`)
-          }}</span>
-          <span v-if="stage === slip.data.value.stage" class="result">
-            {{ say(`intent.${slip.data.value.intent}`)
-            }}{{ slip.data.value.promise === '' ? '' : ` · ${slip.data.value.promise}` }}
-          </span>
+          {{ say(`stage.${standing.stage}`) }}
+          <span class="visually-hidden">{{ say(`job.mark.${standing.is}`) }}</span>
+          <span v-if="standing.is !== 'waits'" class="result">{{ words(standing) }}</span>
         </span>
       </router-link>
     </li>
@@ -119,7 +122,7 @@ li a > i {
 .name {
   font-weight: 550;
 }
-.ahead .name {
+.waits .name {
   color: var(--ink-2);
 }
 li.on a {

@@ -1,39 +1,46 @@
 <script lang="ts">
 /**
- * Where a stage lies: a heavy outline where the slip is, a thin one ahead. What is behind bears no
- * mark until a verdict stands there; a thread runs through it.
+ * A stage's mark: the peg of its verdict where it has one, a thin outline where it is not reached, a heavy
+ * one where the slip is. A stage that is looked at and has a verdict gets a heavy frame.
  */
 </script>
 
 <script setup lang="ts">
-import type { StagePlace } from '@plain-slate/core'
-import { useSay } from '../said.ts'
+import type { StageState } from '@plain-slate/core'
+import { computed } from 'vue'
+import Peg from '../pictures/Peg.vue'
 
-defineProps<{ place: StagePlace }>()
-const say = useSay()
+const props = defineProps<{ is: StageState; at: boolean; on: boolean }>()
+const VERDICTS = { done: 'fits', again: 'fits-if', halted: 'does-not-fit' } as const
+const verdict = computed(() =>
+  props.is === 'open' || props.is === 'waits' ? undefined : VERDICTS[props.is],
+)
 </script>
 
 <template>
-  <i class="mark" :class="place" :title="say(`slip.stage.${place}`)" aria-hidden="true" />
+  <span class="mark" :class="{ at: at && !verdict, thin: !at && !verdict, on: on && verdict }">
+    <Peg v-if="verdict" :verdict="verdict" aria-hidden="true" />
+  </span>
 </template>
 
 <style scoped>
 .mark {
   width: 14px;
   height: 14px;
-  flex: none;
   display: block;
+  margin-top: 4px;
+  justify-self: center;
+  line-height: 0;
 }
-.here {
+.at {
   border: 3px solid var(--ink);
   background: var(--sheet);
 }
-.ahead {
+.thin {
   border: 1.5px solid var(--line);
 }
-.behind {
-  border-left: 2px solid var(--line);
-  margin-left: 6px;
-  width: 8px;
+.on {
+  outline: 2px solid var(--ink);
+  outline-offset: 2px;
 }
 </style>

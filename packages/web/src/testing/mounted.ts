@@ -9,9 +9,13 @@ import { useSessionStore } from '../people/session.ts'
 
 export type Asked = { readonly method: string; readonly path: string; readonly body: unknown }
 
-type Where = { readonly role?: Face['role']; readonly at?: string; readonly answer?: object }
+type Where = {
+  readonly role?: Face['role']
+  readonly at?: string
+  readonly answer?: object | ((path: string) => object)
+}
 
-/** Mounts with somebody of a role signed in; what is asked of the server is kept, and answered alike. */
+/** Mounts with somebody of a role signed in; what is asked of the server is kept, and answered as told. */
 export async function mounted(
   component: Component,
   props: object,
@@ -21,11 +25,16 @@ export async function mounted(
   globalThis.fetch = (input, init) => {
     const body: unknown = typeof init?.body === 'string' ? JSON.parse(init.body) : undefined
     asked.push({ method: init?.method ?? 'GET', path: input as string, body })
-    return Promise.resolve(new Response(JSON.stringify(answer), { status: 200 }))
+    const says: object = typeof answer === 'function' ? answer(input as string) : answer
+    return Promise.resolve(new Response(JSON.stringify(says), { status: 200 }))
   }
   const pinia = createPinia()
   const page = { template: '<div />' }
-  const routes = [{ path: '/:place/:port', component: page }]
+  const routes = [
+    { path: '/slips/:number/:stage', component: page },
+    { path: '/:place/:port', component: page },
+    { path: '/:place', component: page },
+  ]
   const router = createRouter({ history: createMemoryHistory(), routes })
   await router.push(at)
   const queryClient = new QueryClient({ defaultOptions: { queries: { retry: false } } })

@@ -1,0 +1,155 @@
+/**
+ * Plans that are taken and go stale, readiness, the start and the hand back of a slip through the server:
+ * every claim moves with the input it rests on, and stays when something beside it changes.
+ */
+import type { Bench, Browser } from '@plain-slate/server/testing'
+import { BENCH_SECRET, agentSees } from '@plain-slate/server/testing/agent'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { NEWEST, Slip, is, shelvedBench } from './job-slip.ts'
+import { built } from './whole-shop.ts'
+
+let bench: Bench
+let ilse: Browser
+beforeAll(async () => {
+  bench = await shelvedBench()
+  ilse = await bench.at('Ilse')
+})
+afterAll(() => bench.close())
+
+describe('a plan', () => {
+  it('is taken only as it was shown, and says who took it', async () => {
+    const slip = await Slip.open(bench, ilse, 'P1')
+    await slip.takeIn()
+    await slip.read()
+    expect((await slip.take('0'.repeat(64))).code).toBe('slip.no-plan')
+    await slip.say({ 'route.package': NEWEST })
+    expect((await slip.take('0'.repeat(64))).code).toBe('plan.changed')
+    const taken = await slip.take()
+    expect(taken.taken).toMatchObject({ by: 'Ilse Maro', changes: null })
+    expect(taken.now?.ends).toMatchObject({ build: 'H2.104.r4', outcome: 'normal', readable: true })
+  })
+
+  it.each<[string, (slip: Slip) => Promise<unknown>, readonly string[] | null]>([
+    ['the board is contradicted', (slip) => slip.type('board', 'r5', 'screen'), ['fact.board']],
+    ['another loader is read', (slip) => slip.read({ loaderVersion: 7 }), ['fact.loaderVersion']],
+    [
+      'its digests are read',
+      (slip) =>
+        slip.read(
+          { mode: 'normal' },
+          { digests: [{ partition: 'rescue', size: 1, sha256: rescueOf(NEWEST) }] },
+        ),
+      ['evidence.rescue'],
+    ],
+    ['it is in another mode', (slip) => slip.sees({ mode: 'loader' }), ['mode']],
+    [
+      'another route is picked',
+      (slip) => slip.say({ 'route.package': 'tarn-H2.0ZP.r4' }),
+      ['route'],
+    ],
+    [
+      'its data may go',
+      (slip) => slip.say({ 'survive.tickets': 'may-go', 'consent.wipe': 'yes' }),
+      ['keepData'],
+    ],
+    ['its charge falls', (slip) => slip.sees({ batteryPercent: 12 }), null],
+    ['a reading says the same again', (slip) => slip.type('board', 'r4', 'screen'), null],
+    ['a note is written', (slip) => ilse.post(slip.at('notes'), { text: 'no matter' }), null],
+    ['it is unplugged', (slip) => agentSees(bench.address, slip.port, null), null],
+  ])('goes stale, in words, when it should: %s', async (_, change, what) => {
+    const slip = await Slip.open(bench, ilse, 'P1')
+    await slip.planned()
+    await change(slip)
+    const changes = (await slip.plan()).taken?.changes
+    expect(changes?.map((one) => one.what) ?? null).toEqual(what)
+    expect((await slip.job()).plan?.stale).toBe(what !== null)
+  })
+
+  it('leaves alone what the device shows to be there, and says so beside its digest', async () => {
+    const slip = await Slip.open(bench, ilse, 'P1')
+    await slip.takeIn()
+    await slip.read({}, { digests: [{ partition: 'rescue', size: 1, sha256: rescueOf(NEWEST) }] })
+    await slip.say({ 'route.package': NEWEST })
+    const rescue = (await slip.plan()).compared.find(({ partition }) => partition === 'rescue')
+    expect(rescue).toMatchObject({ write: false, reason: 'same-digest' })
+    expect(rescue?.device).toBe(rescue?.image)
+    expect(is(await slip.job(), 'compare')).toBe('done')
+  })
+})
+
+const rescueOf = (name: string): string =>
+  built(name).manifest.images.find(({ role }) => role === 'rescue')?.sha256 ?? ''
+
+describe('ready', () => {
+  it('stands in the way of the start, by name, until everything holds and is signed', async () => {
+    const slip = await Slip.open(bench, ilse, 'P2')
+    await slip.planned()
+    const digest = (await slip.plan()).taken?.digest ?? ''
+    const refused = await slip.start(digest)
+    expect([refused.code, refused.sentence]).toEqual([
+      'slip.not-ready',
+      expect.stringContaining('The cable is pushed home'),
+    ])
+    await slip.sign()
+    expect(is(await slip.job(), 'ready')).toBe('done')
+    await slip.sees({ batteryPercent: 12 })
+    const low = await slip.start(digest)
+    expect(low.sentence).toContain('It has the charge this plan needs')
+    await slip.sees({ batteryPercent: 80 })
+    await slip.read({ loaderVersion: 7 })
+    expect((await slip.start(digest)).code).toBe('slip.stale')
+  })
+
+  it('cannot be gone round by starting from the bench: that run is of no slip', async () => {
+    const slip = await Slip.open(bench, ilse, 'P3')
+    await slip.planned()
+    const asked = { port: 'P3', package: NEWEST }
+    const { body: plan } = await ilse.post<{ digest: string }>('/api/plans', asked)
+    const wanted = { ...asked, digest: plan.digest, slip: slip.number }
+    const { body: run } = await ilse.post<{ slip: string | null }>('/api/runs', wanted)
+    expect(run.slip).toBe(null)
+    const job = await slip.job()
+    expect([job.run, is(job, 'ready')]).toEqual([null, 'open'])
+  })
+
+  it('is signed for one plan: a new one is signed for anew', async () => {
+    const slip = await Slip.open(bench, ilse, 'P2')
+    await slip.planned()
+    await slip.sign()
+    await slip.say({ 'route.package': 'tarn-H2.0ZP.r4' })
+    await slip.take()
+    expect((await slip.ready()).signed.every(({ signed }) => !signed)).toBe(true)
+  })
+
+  it('lets the start through once: what was signed for is not asked of hands again', async () => {
+    const slip = await Slip.open(bench, ilse, 'P2')
+    await slip.planned()
+    await slip.sign()
+    const digest = (await slip.plan()).taken?.digest ?? ''
+    const run = await slip.start(digest)
+    expect(run).toMatchObject({ state: 'wanted', slip: slip.number, asked: null })
+    expect((await slip.start(digest)).code).toBe('slip.running')
+    const job = await slip.job()
+    expect([job.run, is(job, 'write'), is(job, 'plan')]).toEqual([run.id, 'open', 'done'])
+    const work = await fetch(`${bench.address}/api/agent/work`, { headers: BENCH_SECRET })
+    const { runs } = (await work.json()) as { runs: { id: string; answers: object }[] }
+    const answers = runs.find(({ id }) => id === run.id)?.answers ?? {}
+    expect(Object.keys(answers).length).toBeGreaterThanOrEqual(4)
+  })
+})
+
+describe('a slip that was handed back', () => {
+  it('has a sheet with what was done, its mark, and the head of the book', async () => {
+    const { body } = await ilse.get<{
+      facts: { fact: string; holds: boolean | null }[]
+      next: string
+    }>('/api/slips/0404/proof')
+    expect(body.facts.find(({ fact: one }) => one === 'build')?.holds).toBe(true)
+    expect(body.next).toBe('2026-12-30')
+    const response = await ilse.raw('/api/slips/0404/sheet.pdf', {})
+    expect(response.headers.get('content-type')).toBe('application/pdf')
+    expect(response.headers.get('content-disposition')).toContain('slip-0404.pdf')
+    const pdf = Buffer.from(await response.arrayBuffer()).toString('latin1')
+    expect(pdf.startsWith('%PDF-')).toBe(true)
+  })
+})

@@ -1,0 +1,122 @@
+/** A slip of a shop in whose place an agent is played: what people do with it, and what they are shown. */
+import type { ApiError, Job, PlanPage, Ready, RunShown } from '@plain-slate/api'
+import type { DeviceFacts, Fact, Source } from '@plain-slate/core'
+import { FAMILIES_FOLDER, sendVolume } from '@plain-slate/demo'
+import type { Bench, Browser } from '@plain-slate/server/testing'
+import { openBench } from '@plain-slate/server/testing'
+import { BENCH_SECRET, agentSees, answerLook } from '@plain-slate/server/testing/agent'
+import { built } from './whole-shop.ts'
+
+const SHELVED = [
+  'tarn-H2.0ZC.r4',
+  'tarn-loader-7-r4',
+  'tarn-H2.0ZP.r4',
+  'tarn-H2.104.r4',
+  'tarn-H2.104.r5',
+]
+export const NEWEST = 'tarn-H2.104.r4'
+
+/** A shop with the tarn packages on its shelf. */
+export async function shelvedBench(): Promise<Bench> {
+  const none = (url: string) => Promise.resolve(url)
+  const bench = await openBench('demo', none, { PLAIN_SLATE_FAMILIES: FAMILIES_FOLDER })
+  for (const name of SHELVED)
+    for (const volume of built(name).volumes)
+      await sendVolume(bench.address, BENCH_SECRET, volume, true)
+  return bench
+}
+
+type Routes = {
+  routes: {
+    package: string
+    verdict: string
+    first: string[]
+    wayBack: string | null
+    ruler: { parts: { mark: string; to: string }[] } | null
+  }[]
+  left: { package: string; none: string | null; findings: { code: string; facts: object }[] }[]
+  naming: number
+}
+const INTAKE = {
+  'survive.tickets': 'must',
+  'survive.settings': 'may-go',
+  'owner.proof': 'shown',
+  'owner.managed': 'agreed',
+  'owner.account': 'absent',
+  'condition.cell': 'sound',
+  'condition.wet': 'dry',
+  'history.before': 'untouched',
+  'consent.no-guarantee': 'yes',
+  'accessory.sim': 'none',
+  'accessory.card': 'none',
+  'accessory.case': 'none',
+} as const
+const WORKS = ['screen', 'touch', 'sound', 'cameras', 'sensors', 'charging', 'radio']
+
+/** A fresh slip with its own device, and what people do with it. */
+export class Slip {
+  readonly number: string
+  readonly serial: string
+  readonly port: string
+  readonly #bench: Bench
+  readonly #by: Browser
+  constructor(bench: Bench, by: Browser, number: string, port: string) {
+    this.#bench = bench
+    this.#by = by
+    this.number = number
+    this.serial = `TRN${number}00${number}`
+    this.port = port
+  }
+  static async open(bench: Bench, by: Browser, port: string): Promise<Slip> {
+    const draft = { device: 'Brakken H2K', model: 'BRAK-H2K', intent: 'update' }
+    const { body } = await by.post<{ number: string }>('/api/slips', draft)
+    return new Slip(bench, by, body.number, port)
+  }
+  at = (path: string) => `/api/slips/${this.number}/${path}`
+  job = async () => (await this.#by.get<Job>(this.at('job'))).body
+  say = async (answers: Readonly<Record<string, string>>, who = this.#by) => {
+    const lines = Object.entries(answers).map(([topic, answer]) => ({ topic, answer }))
+    return (await who.post<Job & ApiError>(this.at('lines'), { lines })).body
+  }
+  takeIn = () =>
+    this.say({ ...INTAKE, ...Object.fromEntries(WORKS.map((one) => [`function.${one}`, 'works'])) })
+  type = async (fact: Fact, value: string, source: Source) =>
+    (await this.#by.post<Job & ApiError>(this.at('readings'), { fact, value, source })).body
+  sees = (more: Partial<DeviceFacts> = {}) =>
+    agentSees(this.#bench.address, this.port, { serial: this.serial, mode: 'normal', ...more })
+  /** The agent tells what it finds, as readings of this slip. */
+  async read(more: Partial<DeviceFacts> = {}, found: Parameters<typeof answerLook>[2] = {}) {
+    const facts = { serial: this.serial, mode: 'normal', ...more } as const
+    await this.sees(more)
+    const asked = this.#by.post<Job & ApiError>(this.at('read'), { port: this.port })
+    await answerLook(this.#bench.address, facts, found)
+    return (await asked).body
+  }
+  routes = async () => (await this.#by.get<Routes>(this.at('routes'))).body
+  plan = async () => (await this.#by.get<PlanPage>(this.at('plan'))).body
+  ready = async () => (await this.#by.get<Ready>(this.at('ready'))).body
+  take = async (digest?: string) => {
+    const now = digest ?? (await this.plan()).now?.digest ?? ''
+    return (await this.#by.post<PlanPage & ApiError>(this.at('plan'), { digest: now })).body
+  }
+  start = async (digest: string) =>
+    (await this.#by.post<RunShown & ApiError>(this.at('start'), { digest })).body
+  /** As far as a taken plan. */
+  async planned(): Promise<void> {
+    await this.takeIn()
+    await this.read()
+    await this.say({ 'route.package': NEWEST, 'compare.unread': 'write-all' })
+    await this.take()
+  }
+  sign = () =>
+    this.say(
+      Object.fromEntries(
+        ['backup', 'battery', 'cable', 'permission', 'bench'].map((one) => [
+          `ready.${one}`,
+          'done',
+        ]),
+      ),
+    )
+}
+export const is = (job: Job, stage: string) => job.stages.find((one) => one.stage === stage)?.is
+export const fact = (job: Job, name: Fact) => job.facts.find((one) => one.fact === name)

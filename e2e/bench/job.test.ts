@@ -1,0 +1,152 @@
+/**
+ * Intake, readings and firmware of a slip through the server: every claim moves with the input it rests
+ * on, and stays when something beside it changes.
+ */
+import type { ApiError } from '@plain-slate/api'
+import type { DeviceFacts } from '@plain-slate/core'
+import type { Bench, Browser } from '@plain-slate/server/testing'
+import { agentSees } from '@plain-slate/server/testing/agent'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { NEWEST, Slip, fact, is, shelvedBench } from './job-slip.ts'
+
+/** For the lead device, unread in its loader: an update first, the build it has last. */
+const ROUTES = [NEWEST, 'tarn-H2.0ZP.r4', 'tarn-H2.0ZC.r4']
+
+let bench: Bench
+let ilse: Browser
+let juno: Browser
+beforeAll(async () => {
+  bench = await shelvedBench()
+  ilse = await bench.at('Ilse')
+  juno = await bench.at('Juno')
+})
+afterAll(() => bench.close())
+
+describe('lines', () => {
+  it('are said by anybody who works here, under their name, and the newest stands', async () => {
+    const slip = await Slip.open(bench, ilse, 'P1')
+    await slip.say({ 'owner.account': 'absent' }, juno)
+    const job = await slip.say({ 'owner.account': 'owner-able' })
+    const lines = job.lines.filter(({ topic }) => topic === 'owner.account')
+    expect(lines).toMatchObject([{ answer: 'owner-able', by: 'Ilse Maro' }])
+  })
+
+  it('that nobody knows, or answers that are none, are refused and put nothing down', async () => {
+    const slip = await Slip.open(bench, ilse, 'P1')
+    expect((await slip.say({ 'owner.shoe-size': '42' })).code).toBe('slip.line')
+    expect((await slip.say({ 'owner.proof': 'perhaps', 'owner.account': 'absent' })).code).toBe(
+      'slip.line',
+    )
+    expect((await slip.job()).lines).toEqual([])
+  })
+
+  it('that end the job end the slip, and then nothing more is said on it', async () => {
+    const slip = await Slip.open(bench, ilse, 'P1')
+    await slip.say({ 'condition.cell': 'damaged' })
+    const { body } = await ilse.get<{ state: string }>(`/api/slips/${slip.number}`)
+    expect(body.state).toBe('stopped')
+    expect((await slip.say({ 'condition.cell': 'sound' })).code).toBe('slip.ended')
+    await ilse.post(slip.at('state'), { state: 'open' })
+    expect(is(await slip.say({ 'condition.cell': 'sound' }), 'intake')).toBe('open')
+  })
+})
+
+describe('readings', () => {
+  it('over the link settle what the job needs, with who read it and how far it is trusted', async () => {
+    const slip = await Slip.open(bench, ilse, 'P1')
+    const job = await slip.read({}, { tally: { items: 9, bytes: 4096, opens: true } })
+    expect(is(job, 'readings')).toBe('waits')
+    expect(fact(job, 'board')).toMatchObject({
+      kind: 'settled',
+      value: 'r4',
+      claims: [{ weight: 8, sources: [{ source: 'link', trust: 8, by: 'Ilse Maro' }] }],
+    })
+    expect(job.tally.before).toMatchObject({ items: 9, bytes: 4096, opens: true })
+    expect(job.build?.map(({ text }) => text)).toEqual(['H2', '0ZC', 'r4'])
+  })
+
+  it('by hand weigh against them: a label contradicts, the loader’s screen settles it', async () => {
+    const slip = await Slip.open(bench, ilse, 'P1')
+    await slip.takeIn()
+    await slip.read()
+    const contradicted = await slip.type('model', 'BRAK-H2', 'label')
+    expect(fact(contradicted, 'model')?.kind).toBe('contradicted')
+    expect(contradicted.at).toBe('readings')
+    const settled = await slip.type('model', 'BRAK-H2K', 'screen')
+    expect(fact(settled, 'model')).toMatchObject({ kind: 'settled', value: 'BRAK-H2K' })
+    expect(settled.at).toBe('firmware')
+  })
+
+  it('typed with look-alike characters are refused with what was meant', async () => {
+    const slip = await Slip.open(bench, ilse, 'P1')
+    const build = await slip.type('build', 'H2.OZC.r4', 'settings')
+    expect([build.code, build.remedy]).toEqual([
+      'slip.reading',
+      expect.stringContaining('Perhaps it is H2.0ZC.r4.'),
+    ])
+    expect((await slip.type('model', 'BRAK-HZK', 'label')).code).toBe(undefined)
+    expect((await slip.type('floor', 'five', 'screen')).code).toBe('slip.reading')
+    expect((await slip.type('floor', '5', 'screen')).code).toBe(undefined)
+  })
+
+  it('say which packages cannot be told without them', async () => {
+    const slip = await Slip.open(bench, ilse, 'P1')
+    await slip.read()
+    const job = await slip.type('board', 'r5', 'screen')
+    expect(fact(job, 'board')?.holdsUp).toContain('H2.104.r4')
+    expect(fact(job, 'carrier')?.holdsUp).toEqual([])
+  })
+
+  it('of another device are refused: of one read before, and of one another slip claims', async () => {
+    const slip = await Slip.open(bench, ilse, 'P1')
+    const other = await Slip.open(bench, ilse, 'P2')
+    await slip.read()
+    await other.read()
+    await agentSees(bench.address, 'P1', { serial: 'TRN0000000001', mode: 'normal' })
+    const changed = await ilse.post<ApiError>(slip.at('read'), { port: 'P1' })
+    expect(changed.body.code).toBe('slip.other-device')
+    const claimed = await ilse.post<ApiError>(slip.at('read'), { port: 'P2' })
+    expect(claimed.body.code).toBe('slip.other-device')
+    const ports = (await slip.job()).ports.map(({ name }) => name)
+    expect(ports).not.toContain('P2')
+  })
+})
+
+describe('firmware', () => {
+  it('offers what fits, best first, and gives every other package its reason', async () => {
+    const slip = await Slip.open(bench, ilse, 'P1')
+    await slip.takeIn()
+    await slip.read()
+    const { routes, left, naming } = await slip.routes()
+    expect(routes.map((one) => one.package)).toEqual(ROUTES)
+    expect(routes[0]).toMatchObject({ first: ['loader 7'], wayBack: 'H2.0ZC.r4' })
+    expect(naming).toBe(5)
+    const reasons = Object.fromEntries(left.map((one) => [one.package, one]))
+    expect(reasons['tarn-H2.104.r5']?.findings[0]?.code).toBe('fit.identity.board.not')
+    expect(reasons['tarn-loader-7-r4']?.findings[0]?.code).toMatch(/^fit\./)
+  })
+
+  it.each<[string, Partial<DeviceFacts>, readonly string[], boolean]>([
+    ['the floor', { floor: 7 }, [], true],
+    ['the board', { board: 'r5' }, ['tarn-H2.104.r5'], true],
+    ['the loader', { loaderVersion: 7 }, ROUTES, true],
+    ['the carrier', { carrier: 'N' }, ROUTES, false],
+  ])('follows %s', async (_, more, packages, moves) => {
+    const slip = await Slip.open(bench, ilse, 'P1')
+    await slip.read()
+    const before = JSON.stringify((await slip.routes()).routes)
+    await slip.read(more)
+    const after = await slip.routes()
+    const digests = after.routes.map((one) => one.package)
+    if (more.board === undefined) expect(digests).toEqual(packages)
+    else expect(digests).not.toContain(NEWEST)
+    expect(JSON.stringify(after.routes) !== before).toBe(moves)
+  })
+
+  it('draws the ruler from the build that was read', async () => {
+    const slip = await Slip.open(bench, ilse, 'P1')
+    await slip.read()
+    const marks = async () => (await slip.routes()).routes[0]?.ruler?.parts.map(({ mark }) => mark)
+    expect(await marks()).toEqual(['same', 'deciding', 'same'])
+  })
+})

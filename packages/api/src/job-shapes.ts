@@ -1,0 +1,216 @@
+/**
+ * The job of a slip: where it stands stage by stage, what was said and read, routes, the plan that was
+ * taken, readiness, its run. Codes and figures only; sentences are the catalogue's.
+ */
+import { CHECKS, FACTS, SOURCES, STAGES, modeSchema } from '@plain-slate/core'
+import { z } from 'zod'
+import { stageSchema } from './error.ts'
+import { candidateSchema, planSchema, rangeSchema } from './runs.ts'
+
+const moment = z.iso.datetime({ precision: 3 })
+const facts = z.record(z.string(), z.union([z.string(), z.number()]))
+export const stageStandingSchema = z.object({
+  stage: stageSchema,
+  is: z.enum(['done', 'open', 'waits', 'again', 'halted']),
+  says: z.string(),
+  facts,
+})
+export type StageShown = z.infer<typeof stageStandingSchema>
+
+/** The newest line of a topic. `note` is personal text; null: none, or withdrawn. */
+export const lineSchema = z.object({
+  topic: z.string(),
+  answer: z.string(),
+  note: z.string().nullable(),
+  by: z.string().nullable(),
+  at: moment,
+})
+export type LineShown = z.infer<typeof lineSchema>
+
+export const topicSchema = z.object({
+  topic: z.string(),
+  stage: z.enum(STAGES),
+  group: z.string(),
+  answers: z.array(z.string()),
+  /** The family's own name of the thing, where it is one of its own. */
+  name: z.string().nullable(),
+  needed: z.boolean(),
+})
+export type TopicShown = z.infer<typeof topicSchema>
+
+const factValue = z.union([z.string(), z.number()])
+export const claimSchema = z.object({
+  value: factValue,
+  weight: z.number(),
+  sources: z.array(
+    z.object({
+      source: z.enum(SOURCES),
+      trust: z.number(),
+      at: moment,
+      by: z.string().nullable(),
+      mode: modeSchema.nullable(),
+    }),
+  ),
+})
+export const factSchema = z.object({
+  fact: z.enum(FACTS),
+  kind: z.enum(['settled', 'contradicted', 'missing']),
+  value: factValue.nullable(),
+  claims: z.array(claimSchema),
+  needed: z.boolean(),
+  /** Where it can be read on this family: source, mode, place, seconds. */
+  where: z.array(
+    z.object({ source: z.enum(SOURCES), mode: z.string(), where: z.string(), seconds: z.number() }),
+  ),
+  /** Titles of packages that cannot be told for want of it. */
+  holdsUp: z.array(z.string()),
+})
+export type FactShown = z.infer<typeof factSchema>
+
+export const rulerPartSchema = z.object({
+  name: z.string(),
+  from: z.string(),
+  to: z.string(),
+  mark: z.enum(['same', 'deciding', 'differs']),
+})
+export const rulerSchema = z.object({
+  parts: z.array(rulerPartSchema),
+  order: z.enum(['older', 'same', 'newer', 'incomparable']),
+})
+export type RulerShown = z.infer<typeof rulerSchema>
+
+export const changeSchema = z.object({ what: z.string(), from: z.string(), to: z.string() })
+export const takenSchema = z.object({
+  at: moment,
+  by: z.string().nullable(),
+  package: z.string(),
+  digest: z.string(),
+  shown: planSchema,
+  /** What changed since, where the plan no longer holds; null: it holds. */
+  changes: z.array(changeSchema).nullable(),
+})
+export type TakenShown = z.infer<typeof takenSchema>
+
+export const tallySchema = z.object({
+  items: z.int(),
+  bytes: z.int(),
+  opens: z.boolean(),
+  at: moment,
+})
+
+export const jobSchema = z.object({
+  number: z.string(),
+  stages: z.array(stageStandingSchema),
+  at: stageSchema,
+  topics: z.array(topicSchema),
+  lines: z.array(lineSchema),
+  keepData: z.boolean(),
+  family: z
+    .object({
+      id: z.string(),
+      maker: z.string(),
+      looks: z.array(
+        z.object({ mode: modeSchema, looks: z.string(), confusedWith: z.array(modeSchema) }),
+      ),
+      permission: z.string(),
+      idleDrain: z.number(),
+    })
+    .nullable(),
+  facts: z.array(factSchema),
+  build: z.array(z.object({ name: z.string(), text: z.string() })).nullable(),
+  device: z
+    .object({
+      serial: z.string(),
+      port: z.string().nullable(),
+      mode: modeSchema.nullable(),
+      battery: z.int().nullable(),
+      digests: z.int(),
+      table: z.boolean(),
+      outcome: z.string().nullable(),
+      returns: z.int(),
+      scale: z.int(),
+    })
+    .nullable(),
+  /** Ports at which a device answers that no other open slip claims. */
+  ports: z.array(
+    z.object({ name: z.string(), serial: z.string(), model: z.string(), mode: modeSchema }),
+  ),
+  route: z.object({ package: z.string(), title: z.string() }).nullable(),
+  plan: z
+    .object({ at: moment, by: z.string().nullable(), title: z.string(), stale: z.boolean() })
+    .nullable(),
+  run: z.string().nullable(),
+  tally: z.object({ before: tallySchema.nullable(), after: tallySchema.nullable() }),
+})
+export type Job = z.infer<typeof jobSchema>
+
+export const routeSchema = candidateSchema.extend({
+  /** Titles of what goes on before it. */
+  first: z.array(z.string()),
+  time: rangeSchema,
+  fates: planSchema.shape.fates,
+  /** The worst that a cut leaves, and for how many seconds at the longest. */
+  worst: z.object({ leaves: planSchema.shape.steps.element.shape.worst, seconds: z.number() }),
+  wayBack: z.string().nullable(),
+  ruler: rulerSchema.nullable(),
+  patchDate: z.string(),
+})
+export type RouteShown = z.infer<typeof routeSchema>
+
+export const routesSchema = z.object({
+  routes: z.array(routeSchema),
+  left: z.array(
+    candidateSchema.extend({
+      kind: z.string(),
+      /** Why there is no plan for one that fits. */
+      none: z.string().nullable(),
+    }),
+  ),
+  known: z.int(),
+  naming: z.int(),
+  picked: z.string().nullable(),
+})
+
+export const partComparedSchema = z.object({
+  partition: z.string(),
+  package: z.string(),
+  bytes: z.int(),
+  write: z.boolean(),
+  reason: z.string(),
+  facts,
+  /** First digits of the image's digest, and of the device's own. */
+  image: z.string(),
+  device: z.string().nullable(),
+})
+export const planPageSchema = z.object({
+  /** What would be planned now; null where there is none, or a run has begun. */
+  now: planSchema.nullable(),
+  why: z.string().nullable(),
+  taken: takenSchema.nullable(),
+  compared: z.array(partComparedSchema),
+  layout: z.enum(['unread', 'equal', 'differs']),
+  differences: z.array(z.object({ partition: z.string(), how: z.string() })),
+})
+export type PlanPage = z.infer<typeof planPageSchema>
+
+export const readySchema = z.object({
+  checks: z.array(z.object({ check: z.enum(CHECKS), holds: z.boolean(), facts })),
+  signed: z.array(
+    z.object({
+      topic: z.string(),
+      signed: z.boolean(),
+      by: z.string().nullable(),
+      at: moment.nullable(),
+    }),
+  ),
+})
+export type Ready = z.infer<typeof readySchema>
+
+/** A fact promised, as it was, and as the device says it now. */
+export const provenFactSchema = z.object({
+  fact: z.string(),
+  was: factValue.nullable(),
+  promised: factValue.nullable(),
+  now: factValue.nullable(),
+  holds: z.boolean().nullable(),
+})

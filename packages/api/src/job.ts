@@ -1,0 +1,140 @@
+/** What is asked of a slip's job, and what people do with it. */
+import { FACTS, SOURCES, leastOf } from '@plain-slate/core'
+import { z } from 'zod'
+import {
+  jobSchema,
+  planPageSchema,
+  provenFactSchema,
+  readySchema,
+  routesSchema,
+} from './job-shapes.ts'
+import { anyJson } from './json.ts'
+import { route } from './route.ts'
+import { findingSchema, runSchema } from './runs.ts'
+import { sha256Schema } from './shelf.ts'
+import { slipNumberSchema } from './slips.ts'
+
+const byNumber = z.object({ number: slipNumberSchema })
+
+const newLine = z.object({
+  topic: z.string().min(1).max(60),
+  answer: z.string().trim().min(1).max(120),
+  note: z.string().trim().max(2000).default(''),
+})
+
+export const jobRoutes = {
+  job: route({
+    method: 'get',
+    path: '/api/slips/{number}/job',
+    needs: leastOf('slip.read'),
+    summary: 'Where a slip stands, and everything that was said and read',
+    params: byNumber,
+    answer: jobSchema,
+  }),
+  jobLines: route({
+    method: 'post',
+    path: '/api/slips/{number}/lines',
+    needs: leastOf('slip.line'),
+    summary: 'Say something of a slip: lines under your name',
+    params: byNumber,
+    body: z.object({ lines: z.array(newLine).min(1).max(40) }),
+    answer: jobSchema,
+  }),
+  jobReading: route({
+    method: 'post',
+    path: '/api/slips/{number}/readings',
+    needs: leastOf('slip.line'),
+    summary: 'Put down a reading by hand, with its source',
+    params: byNumber,
+    body: z.object({
+      fact: z.enum(FACTS),
+      value: z.string().trim().min(1).max(80),
+      source: z.enum(SOURCES).exclude(['link']),
+    }),
+    answer: jobSchema,
+  }),
+  jobRead: route({
+    method: 'post',
+    path: '/api/slips/{number}/read',
+    needs: leastOf('slip.line'),
+    summary: 'Read the device at a port over the link; deep: into the loader and back',
+    params: byNumber,
+    body: z.object({ port: z.string().min(1).max(12), deep: z.boolean().default(false) }),
+    answer: jobSchema,
+  }),
+  jobRoutes: route({
+    method: 'get',
+    path: '/api/slips/{number}/routes',
+    needs: leastOf('slip.read'),
+    summary: 'Candidates and routes, each rehearsed; the left-out with their reasons',
+    params: byNumber,
+    answer: routesSchema,
+  }),
+  jobPlan: route({
+    method: 'get',
+    path: '/api/slips/{number}/plan',
+    needs: leastOf('slip.read'),
+    summary:
+      'The plan of the picked route, rehearsed; the one that was taken, and what changed since',
+    params: byNumber,
+    answer: planPageSchema,
+  }),
+  jobTake: route({
+    method: 'post',
+    path: '/api/slips/{number}/plan',
+    needs: leastOf('slip.plan'),
+    summary: 'Take the plan that was shown',
+    params: byNumber,
+    body: z.object({ digest: sha256Schema }),
+    answer: planPageSchema,
+  }),
+  jobReady: route({
+    method: 'get',
+    path: '/api/slips/{number}/ready',
+    needs: leastOf('slip.read'),
+    summary: 'What is seen by the system and what people signed before a write',
+    params: byNumber,
+    answer: readySchema,
+  }),
+  jobStart: route({
+    method: 'post',
+    path: '/api/slips/{number}/start',
+    needs: leastOf('run.start'),
+    summary: 'Start the plan that was taken; everything of Ready must hold',
+    params: byNumber,
+    body: z.object({ digest: sha256Schema }),
+    answer: runSchema,
+  }),
+  jobProof: route({
+    method: 'get',
+    path: '/api/slips/{number}/proof',
+    needs: leastOf('slip.read'),
+    summary: 'What was promised, and what the device says after its first start',
+    params: byNumber,
+    answer: z.object({
+      facts: z.array(provenFactSchema),
+      floorRose: z.boolean(),
+      /** The day to look for the next patch; null: nothing was written. */
+      next: z.string().nullable(),
+      /** The plan's marks that stay. */
+      marks: z.array(findingSchema),
+    }),
+  }),
+  jobSheet: route({
+    method: 'get',
+    path: '/api/slips/{number}/sheet.pdf',
+    needs: leastOf('slip.read'),
+    summary: 'The sheet for the customer, with the head of the book',
+    params: byNumber,
+    answers: 'pdf',
+  }),
+  jobReplay: route({
+    method: 'get',
+    path: '/api/runs/{id}/made',
+    needs: leastOf('book.read'),
+    secret: true,
+    summary: 'What a run of the twin was made from, to run it again',
+    params: z.object({ id: z.uuid() }),
+    answer: z.object({ family: anyJson, plan: anyJson, made: anyJson, seconds: z.number() }),
+  }),
+}

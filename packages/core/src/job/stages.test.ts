@@ -1,0 +1,181 @@
+/** Every line a spine says has its witness: what is changed alone moves exactly the stages named. */
+import { describe, expect, it } from 'vitest'
+import { STAGES } from '../terms/slip.ts'
+import type { Line } from '../terms/line.ts'
+import { TOPICS, standingLines, takes, topicOf } from '../terms/line.ts'
+import type { Lines } from './intake.ts'
+import { endedBy, haltOf, intakeTopics, mustBeSaid, unsaid, wishOf } from './intake.ts'
+import type { JobFacts } from './stages.ts'
+import { handBackTopics, stageAt, standingsOf } from './stages.ts'
+
+const THINGS = ['tickets', 'settings']
+const GOOD: Readonly<Record<string, string>> = {
+  'owner.proof': 'shown',
+  'owner.managed': 'not-managed',
+  'owner.account': 'absent',
+  'condition.cell': 'sound',
+  'condition.wet': 'dry',
+  'history.before': 'untouched',
+  'consent.no-guarantee': 'yes',
+  'survive.tickets': 'must',
+  'survive.settings': 'may-go',
+}
+function linesOf(more: Readonly<Record<string, string>> = {}): Lines {
+  const asked = mustBeSaid(THINGS, new Map())
+  const usual = asked.map((topic) => [
+    topic,
+    GOOD[topic] ?? (topic.startsWith('accessory.') ? 'none' : 'works'),
+  ])
+  const all = { ...(Object.fromEntries(usual) as Record<string, string>), ...more }
+  return standingLines(
+    Object.entries(all)
+      .filter(([, answer]) => answer !== '')
+      .map(([topic, answer], at): Line => ({ topic, answer, at })),
+  )
+}
+const AFTER = Object.fromEntries(
+  TOPICS.filter(({ stage }) => stage === 'first-start').map(({ topic }) => [topic, 'works']),
+)
+
+/** A job in which everything is done but what is named. */
+function job(more: Partial<JobFacts> = {}, lines: Readonly<Record<string, string>> = {}): JobFacts {
+  const done = Object.fromEntries(handBackTopics(linesOf()).map((topic) => [topic, 'done']))
+  return {
+    closed: true,
+    things: THINGS,
+    lines: linesOf({ ...AFTER, ...done, ...lines }),
+    known: { settled: 13, open: [] },
+    route: { title: 'H2.104.r4', verdict: 'fits-if' },
+    packages: 2,
+    unproven: [],
+    written: { images: 5, of: 7, read: true },
+    plan: { steps: 17, low: 1080, high: 1560, stale: false },
+    ready: { open: 0, all: 6 },
+    run: undefined,
+    ...more,
+  }
+}
+const ended = { state: 'ended', step: 18, steps: 17 } as const
+const is = (more: Partial<JobFacts>, lines?: Readonly<Record<string, string>>) =>
+  Object.fromEntries(standingsOf(job(more, lines)).map(({ stage, is: state }) => [stage, state]))
+
+describe('a slip', () => {
+  it('whose work is done stands at its end', () => {
+    const standings = standingsOf(job({ run: ended }))
+    expect(new Set(standings.map((one) => one.is))).toEqual(new Set(['done']))
+    expect(stageAt(standings)).toBe('hand-back')
+  })
+
+  it.each<[string, Partial<JobFacts>, Readonly<Record<string, string>>, string, string]>([
+    ['a thing that was not asked', {}, { 'survive.tickets': '' }, 'intake', 'open'],
+    ['a device nobody knows', { known: undefined }, {}, 'readings', 'open'],
+    ['a fact that is missing', { known: { settled: 12, open: ['board'] } }, {}, 'readings', 'open'],
+    ['no route', { route: undefined }, {}, 'firmware', 'open'],
+    ['a package not proven', { unproven: ['loader 7'] }, {}, 'proof', 'open'],
+    ['nothing read of it', { written: { images: 7, of: 7, read: false } }, {}, 'compare', 'open'],
+    ['no plan', { plan: undefined }, {}, 'plan', 'open'],
+    ['a check that does not hold', { ready: { open: 1, all: 6 } }, {}, 'ready', 'open'],
+    ['no run', {}, {}, 'write', 'open'],
+    ['a run under way', { run: { state: 'under-way', step: 9, steps: 17 } }, {}, 'write', 'open'],
+    ['a test not made again', { run: ended }, { 'after.touch': '' }, 'first-start', 'open'],
+    ['a permission not withdrawn', { run: ended }, { 'undo.permission': '' }, 'hand-back', 'open'],
+    ['a slip not closed', { run: ended, closed: false }, {}, 'hand-back', 'open'],
+  ])('with %s stands there, and what comes after waits for it', (_, more, lines, stage, state) => {
+    const standings = standingsOf(job(more, lines))
+    expect(stageAt(standings)).toBe(stage)
+    const at = STAGES.findIndex((one) => one === stage)
+    expect(standings[at]?.is).toBe(state)
+    expect(standings.slice(0, at).every((one) => one.is === 'done')).toBe(true)
+    for (const later of standings.slice(at + 1))
+      expect(later).toMatchObject({ is: 'waits', facts: { stage } })
+  })
+
+  it('says what is to be done again where it was done and no longer holds', () => {
+    const stale = { plan: { steps: 17, low: 1, high: 2, stale: true } }
+    expect(is(stale).plan).toBe('again')
+    expect(is({ ...stale, known: { settled: 12, open: ['board'] } }).plan).toBe('again')
+    expect(is({ route: { title: 'x', verdict: 'does-not-fit' } }).firmware).toBe('again')
+    expect(is({ ...stale, run: ended }).plan).toBe('done')
+  })
+
+  it('takes nothing written before back once the run has begun', () => {
+    const after: Partial<JobFacts> = {
+      run: ended,
+      known: { settled: 3, open: ['board'] },
+      unproven: ['x'],
+      ready: { open: 2, all: 6 },
+      route: { title: 'x', verdict: 'does-not-fit' },
+    }
+    expect(stageAt(standingsOf(job(after)))).toBe('hand-back')
+  })
+
+  it('reads accepted where nothing was read of the device and everything is written', () => {
+    const unread = { written: { images: 7, of: 7, read: false } }
+    expect(is(unread, { 'compare.unread': 'write-all' }).compare).toBe('done')
+  })
+})
+
+describe('intake', () => {
+  it.each([
+    ['condition.cell', 'damaged', 'cell'],
+    ['owner.account', 'nobody', 'account'],
+    ['owner.proof', 'not-shown', 'proof'],
+    ['owner.managed', 'not-agreed', 'managed'],
+    ['condition.wet', 'wet', 'wet'],
+    ['consent.no-guarantee', 'no', 'guarantee'],
+  ])('is halted by %s: %s, and by no answer beside it', (topic, answer, halt) => {
+    expect(haltOf(linesOf({ [topic]: answer }))).toBe(halt)
+    expect(haltOf(linesOf({ 'function.screen': 'fails', 'history.before': 'tried' }))).toBe(
+      undefined,
+    )
+    expect(is({}, { [topic]: answer }).intake).toBe('halted')
+  })
+
+  it('ends the slip for a damaged cell and an account nobody can open, for nothing else', () => {
+    expect(endedBy('condition.cell', 'damaged')).toBe('stopped')
+    expect(endedBy('owner.account', 'nobody')).toBe('declined')
+    expect(endedBy('owner.account', 'owner-able')).toBe(undefined)
+    expect(endedBy('condition.wet', 'wet')).toBe(undefined)
+  })
+
+  it('keeps the data where one thing must survive, and asks for the wipe only where none must', () => {
+    expect(wishOf(linesOf())).toBe('must')
+    const none = { 'survive.tickets': 'may-go' }
+    expect(wishOf(linesOf(none))).toBe('may-go')
+    expect(wishOf(new Map())).toBe('unsaid')
+    expect(unsaid(THINGS, linesOf())).toEqual([])
+    expect(unsaid(THINGS, linesOf(none))).toEqual(['consent.wipe'])
+  })
+
+  it('asks for the family’s own things first', () => {
+    expect(intakeTopics(THINGS)[0]?.topic).toBe('survive.tickets')
+  })
+})
+
+describe('a line', () => {
+  it('that is newer stands', () => {
+    const lines = standingLines([
+      { topic: 'owner.account', answer: 'absent', at: 2 },
+      { topic: 'owner.account', answer: 'nobody', at: 1 },
+    ])
+    expect(lines.get('owner.account')?.answer).toBe('absent')
+  })
+
+  it('takes the answers of its topic and no other', () => {
+    const account = topicOf('owner.account')
+    if (account === undefined) throw new Error('no topic')
+    expect([takes(account, 'absent'), takes(account, 'perhaps')]).toEqual([true, false])
+    expect(topicOf('owner.secret')).toBe(undefined)
+    expect(topicOf('survive.tickets')?.answers).toContain('must')
+    expect(topicOf('survive.<b>')).toBe(undefined)
+  })
+})
+
+describe('a hand back', () => {
+  it('asks for what came with the device, and for the backup where data were to survive', () => {
+    expect(handBackTopics(linesOf({ 'accessory.sim': 'here' }))).toContain('back.sim')
+    expect(handBackTopics(linesOf())).not.toContain('back.sim')
+    expect(handBackTopics(linesOf())).toContain('undo.backup')
+    expect(handBackTopics(linesOf({ 'survive.tickets': 'may-go' }))).not.toContain('undo.backup')
+  })
+})

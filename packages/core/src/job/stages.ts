@@ -1,0 +1,151 @@
+/**
+ * Where a slip stands, stage by stage: done, open, waiting for one before it, to be done again, or halted.
+ * Reads what is known of the job; gives per stage its state and the code of its one-line result. The
+ * stage a slip is at is the first that is not done. Once a run has begun, what led to it is history: the
+ * device it was true of is gone.
+ */
+import type { Verdict } from '../verdict/verdict.ts'
+import { isTakeable } from '../verdict/verdict.ts'
+import type { Stage } from '../terms/slip.ts'
+import { STAGES } from '../terms/slip.ts'
+import { ACCESSORIES, FUNCTIONS } from '../terms/line.ts'
+import type { Lines } from './intake.ts'
+import { haltOf, said, unsaid, wishOf } from './intake.ts'
+
+export type StageState = 'done' | 'open' | 'waits' | 'again' | 'halted'
+export type StageFacts = Readonly<Record<string, string | number>>
+
+export type StageStanding = {
+  readonly stage: Stage
+  readonly is: StageState
+  /** Code of the sentence under the stage's name, without its prefix. */
+  readonly says: string
+  readonly facts: StageFacts
+}
+
+export type JobFacts = {
+  readonly closed: boolean
+  readonly things: readonly string[]
+  readonly lines: Lines
+  /** Undefined: no family here knows the model, or no model is known. */
+  readonly known: { readonly settled: number; readonly open: readonly string[] } | undefined
+  readonly route: { readonly title: string; readonly verdict: Verdict } | undefined
+  /** Packages of the route, and those of them that are not proven. */
+  readonly packages: number
+  readonly unproven: readonly string[]
+  readonly written:
+    { readonly images: number; readonly of: number; readonly read: boolean } | undefined
+  readonly plan:
+    | {
+        readonly steps: number
+        readonly low: number
+        readonly high: number
+        readonly stale: boolean
+      }
+    | undefined
+  readonly ready: { readonly open: number; readonly all: number }
+  readonly run:
+    | {
+        readonly state: 'under-way' | 'stopped' | 'ended'
+        readonly step: number
+        readonly steps: number
+      }
+    | undefined
+}
+
+type Own = Omit<StageStanding, 'stage'>
+const own = (is: StageState, says: string, facts: StageFacts = {}): Own => ({ is, says, facts })
+
+/** Every stage as it stands. */
+export function standingsOf(job: JobFacts): readonly StageStanding[] {
+  const alone = STAGES.map((stage): StageStanding => ({ stage, ...OF[stage](job) }))
+  const at = alone.findIndex(({ is }) => is !== 'done')
+  const blocking = alone[at]
+  return alone.map((one, index) => {
+    const reached = at < 0 || index <= at || one.is === 'again'
+    if (reached || blocking === undefined) return one
+    return { stage: one.stage, ...own('waits', 'waits', { stage: blocking.stage }) }
+  })
+}
+
+/** The first stage that is not done; the last one when all are. */
+export const stageAt = (standings: readonly StageStanding[]): Stage =>
+  standings.find(({ is }) => is !== 'done')?.stage ?? 'hand-back'
+
+const OF: Readonly<Record<Stage, (job: JobFacts) => Own>> = {
+  intake({ lines, things }) {
+    const halt = haltOf(lines)
+    if (halt !== undefined) return own('halted', `intake.${halt}`)
+    const open = unsaid(things, lines)
+    const wish = wishOf(lines)
+    return open.length === 0
+      ? own('done', `intake.${wish}`)
+      : own('open', 'intake.open', { n: open.length })
+  },
+  readings({ known, run }) {
+    if (known === undefined) return own('open', 'readings.unknown')
+    const { settled, open } = known
+    if (open.length > 0 && run === undefined)
+      return own('open', 'readings.open', { n: open.length, settled })
+    return own('done', 'readings.done', { settled })
+  },
+  firmware({ route, run }) {
+    if (route === undefined) return own('open', 'firmware.open')
+    const { title, verdict } = route
+    if (run !== undefined || isTakeable(verdict)) return own('done', 'firmware.done', { title })
+    return own('again', 'firmware.again', { title })
+  },
+  proof: ({ packages, unproven, run }) =>
+    run !== undefined || unproven.length === 0
+      ? own('done', 'proof.done', { n: packages })
+      : own('open', 'proof.open', { titles: unproven.join(', ') }),
+  compare({ written, lines, run }) {
+    if (written === undefined) return own('open', 'compare.none')
+    const { images: n, of, read } = written
+    const accepted = said(lines, 'compare.unread') !== undefined
+    return run !== undefined || read || accepted
+      ? own('done', 'compare.done', { n, of })
+      : own('open', 'compare.open', { of })
+  },
+  plan({ plan, run }) {
+    if (plan === undefined) return own('open', 'plan.open')
+    const { steps, low, high, stale } = plan
+    if (stale && run === undefined) return own('again', 'plan.again')
+    return own('done', 'plan.done', { steps, low, high })
+  },
+  ready: ({ ready: { open, all }, run }) =>
+    run !== undefined || open === 0
+      ? own('done', 'ready.done', { n: all })
+      : own('open', 'ready.open', { open, all }),
+  write({ run }) {
+    if (run === undefined) return own('open', 'write.open')
+    const { state, step, steps } = run
+    if (state === 'ended') return own('done', 'write.done', { steps })
+    return own('open', state === 'stopped' ? 'write.stopped' : 'write.step', { step, steps })
+  },
+  'first-start'({ lines }) {
+    const asked = ['after.data', ...FUNCTIONS.map((one) => `after.${one}`)]
+    const open = asked.filter((topic) => !lines.has(topic)).length
+    return open === 0
+      ? own('done', 'first-start.done')
+      : own('open', 'first-start.open', { n: open })
+  },
+  'hand-back'({ lines, closed }) {
+    const open = handBackTopics(lines).filter((topic) => !lines.has(topic)).length
+    if (open > 0) return own('open', 'hand-back.open', { n: open })
+    return closed ? own('done', 'hand-back.done') : own('open', 'hand-back.close')
+  },
+}
+
+/** What is undone and given back: the preparation, and the accessories that came with it. */
+export function handBackTopics(lines: Lines): readonly string[] {
+  const theirs = ACCESSORIES.filter((one) => said(lines, `accessory.${one}`) === 'here')
+  return [
+    'undo.permission',
+    'undo.key',
+    'undo.copies',
+    ...(wishOf(lines) === 'may-go' ? [] : ['undo.backup']),
+    ...theirs.map((one) => `back.${one}`),
+    'back.told',
+  ]
+}

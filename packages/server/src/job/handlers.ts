@@ -1,0 +1,104 @@
+/** Handlers of a slip's job. */
+import type { Contract, Job, RunShown } from '@plain-slate/api'
+import type { Json, Result } from '@plain-slate/core'
+import { ok, refuse } from '@plain-slate/core'
+import { WRITTEN } from '../edge/mount.ts'
+import type { Handler } from '../edge/mount.ts'
+import type { House } from '../house.ts'
+import type { Refusal } from '../refusal.ts'
+import { showRun } from '../runs/show.ts'
+import { readRun } from '../tables/runs.ts'
+import type { JobAt } from './load.ts'
+import { loadJob } from './load.ts'
+import { planPage, takePlan } from './plan.ts'
+import { proofOf } from './proof.ts'
+import { readForSlip } from './read.ts'
+import { readyOf } from './ready.ts'
+import { routesOf } from './routes.ts'
+import { sayLines, typeReading } from './say.ts'
+import { sheetOf } from './sheet.ts'
+import { showJob } from './show.ts'
+import { changesSince } from './standing.ts'
+import { startJob } from './start.ts'
+
+type Of<Name extends keyof Contract> = Handler<Contract[Name]>
+
+/** Loads a job and shows something of it. */
+async function showing<Answer>(
+  house: House,
+  number: string,
+  show: (job: JobAt) => Answer | Promise<Answer>,
+): Promise<Result<Answer, Refusal>> {
+  const job = await loadJob(house, number)
+  return job.ok ? ok(await show(job.value)) : job
+}
+
+export function jobHandlers(house: House) {
+  const shown = async (job: Result<JobAt, Refusal>): Promise<Result<Job, Refusal>> =>
+    job.ok ? ok(await showJob(house, job.value)) : job
+  const job: Of<'job'> = async ({ params: { number } }) => shown(await loadJob(house, number))
+  const jobLines: Of<'jobLines'> = async ({ params: { number }, body, actor }) =>
+    shown(await sayLines(house, number, body.lines, actor?.id ?? null))
+  const jobReading: Of<'jobReading'> = async ({ params: { number }, body, actor }) =>
+    shown(await typeReading(house, number, body, actor?.id ?? null))
+  const jobRead: Of<'jobRead'> = async ({ params: { number }, body, actor }) =>
+    shown(await readForSlip(house, number, { ...body, by: actor?.id ?? null }))
+  const jobRoutes: Of<'jobRoutes'> = ({ params: { number } }) =>
+    showing(house, number, (at) => routesOf(house, at))
+  const jobPlan: Of<'jobPlan'> = ({ params: { number } }) =>
+    showing(house, number, (at) => planPage(house, at))
+  const jobTake: Of<'jobTake'> = async ({ params: { number }, body, actor }) => {
+    const taken = await takePlan(house, number, body.digest, actor?.id ?? null)
+    if (!taken.ok) return taken
+    await showJob(house, taken.value)
+    return ok(await planPage(house, taken.value))
+  }
+  const jobReady: Of<'jobReady'> = ({ params: { number } }) =>
+    showing(house, number, (at) => readyOf(house, at, changesSince(at) !== undefined))
+  const jobStart: Of<'jobStart'> = async ({ params: { number }, body, actor }) => {
+    const asked = { digest: body.digest, by: actor?.id ?? null, name: actor?.name ?? '' }
+    const run = await startJob(house, number, asked)
+    if (!run.ok) return run
+    const after = await loadJob(house, number)
+    if (after.ok) await showJob(house, after.value)
+    return ok<RunShown>(await showRun(house, run.value))
+  }
+  return {
+    job,
+    jobLines,
+    jobReading,
+    jobRead,
+    jobRoutes,
+    jobPlan,
+    jobTake,
+    jobReady,
+    jobStart,
+    ...paperHandlers(house),
+  }
+}
+
+/** What a job leaves behind: its proof, the customer's sheet, what a run of the twin was made from. */
+function paperHandlers(house: House) {
+  const jobProof: Of<'jobProof'> = ({ params: { number } }) => showing(house, number, proofOf)
+  const jobSheet: Of<'jobSheet'> = async ({ params: { number }, res }) => {
+    const at = await loadJob(house, number)
+    if (!at.ok) return at
+    const pdf = await sheetOf(house, at.value)
+    res.setHeader('content-disposition', `attachment; filename="slip-${number}.pdf"`)
+    res.type('application/pdf').send(pdf)
+    return ok(WRITTEN)
+  }
+  const jobReplay: Of<'jobReplay'> = async ({ params: { id } }) => {
+    const run = await readRun(house.db, id)
+    const family = house.families.find((one) => one.id === run?.plan.family)
+    if (run === undefined || run.made === null || family === undefined)
+      return refuse({ code: 'run.unknown', facts: { id } })
+    return ok({
+      family: family as unknown as Json,
+      plan: run.plan as unknown as Json,
+      made: run.made,
+      seconds: run.shown === null ? 0 : (run.shown.at - run.shown.runAt) / 1000,
+    })
+  }
+  return { jobProof, jobSheet, jobReplay }
+}

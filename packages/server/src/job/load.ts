@@ -1,0 +1,189 @@
+/**
+ * A slip's job as everything about it reads it: what was said and read, the device where it is now, the
+ * shelf, the picked route, the plan that was taken, its run. Joins tables into core's shapes; decides
+ * nothing.
+ */
+import type { LineShown, Slip } from '@plain-slate/api'
+import type { DeviceFacts, Family, Identity, Lines, Mode, Reading, Result } from '@plain-slate/core'
+import {
+  identify,
+  modelOf,
+  ms,
+  msOf,
+  ok,
+  refuse,
+  said,
+  settled,
+  standingLines,
+  wishOf,
+} from '@plain-slate/core'
+import type { House } from '../house.ts'
+import type { Refusal } from '../refusal.ts'
+import type { AtPort } from '../runs/case.ts'
+import { judgeable, readOf } from '../runs/case.ts'
+import type { ProvenPackage } from '../shelf/shelf.ts'
+import { provenPackages } from '../shelf/shelf.ts'
+import type { Database } from '../tables/database.ts'
+import type { DeviceRow, Sight } from '../tables/devices.ts'
+import { listSights, readDevice } from '../tables/devices.ts'
+import type { PlanRow } from '../tables/job.ts'
+import { listLines, listReadings, readPlan } from '../tables/job.ts'
+import { lastRunOf } from '../tables/past-runs.ts'
+import type { RunRow } from '../tables/runs.ts'
+import { readSlip } from '../tables/slips.ts'
+
+export type JobAt = {
+  readonly slip: Slip
+  readonly all: readonly LineShown[]
+  readonly lines: Lines
+  readonly readings: readonly Reading[]
+  readonly family: Family | undefined
+  readonly identity: Identity
+  readonly keepData: boolean
+  readonly serial: string | undefined
+  /** Where its device answers now. */
+  readonly sight: { readonly port: string; readonly facts: DeviceFacts } | undefined
+  readonly sights: readonly Sight[]
+  readonly device: DeviceRow | undefined
+  /** The case; undefined while the family, or what it is, is not known well enough. */
+  readonly found: AtPort | undefined
+  readonly shelf: readonly ProvenPackage[]
+  readonly picked: ProvenPackage | undefined
+  readonly taken: PlanRow | undefined
+  /** The run of this job; one that was stopped and put away is none any more. */
+  readonly run: RunRow | undefined
+}
+
+/** Reads a job; the database may be a transaction. */
+export async function loadJob(
+  house: House,
+  number: string,
+  db: Database = house.db,
+): Promise<Result<JobAt, Refusal>> {
+  const slip = await readSlip(db, number)
+  if (slip === undefined) return refuse({ code: 'slip.unknown', facts: { number } })
+  const [all, kept, sights, shelf, taken, last] = await Promise.all([
+    listLines(db, number),
+    listReadings(db, number),
+    listSights(db),
+    provenPackages(db),
+    readPlan(db, number),
+    lastRunOf(db, number),
+  ])
+  const lines = standingLines(all.map(({ topic, answer, at }) => ({ topic, answer, at: msOf(at) })))
+  const family = familyFor(house.families, slip, kept)
+  const trusting = family ?? { facts: {} }
+  const serial = settled(identify(trusting, kept), 'serial')
+  const sight = sightOf(sights, serial === undefined ? undefined : String(serial))
+  const now = await house.clock.now()
+  const readings = [...kept, ...besides(lines, sight?.facts, now)]
+  const identity = identify(trusting, readings)
+  const device = serial === undefined ? undefined : await readDevice(db, String(serial))
+  const keepData = wishOf(lines) !== 'may-go'
+  const known = { slip, identity, sight, device, shelf, taken, keepData }
+  return ok({
+    ...known,
+    all,
+    lines,
+    readings,
+    family,
+    serial: serial === undefined ? undefined : String(serial),
+    sights,
+    found: family === undefined ? undefined : foundFor(family, known),
+    picked: shelf.find(({ manifest }) => manifest.id === said(lines, 'route.package')),
+    run: last?.state === 'stopped' && last.putAway ? undefined : last,
+  })
+}
+
+/** The family whose model was read, or, before any was, whose model the slip's head names. */
+function familyFor(
+  families: readonly Family[],
+  slip: Slip,
+  readings: readonly Reading[],
+): Family | undefined {
+  const models = readings.filter(({ fact }) => fact === 'model').map(({ value }) => String(value))
+  const codes = models.length > 0 ? [...models].reverse() : [slip.model ?? '']
+  return codes
+    .map((code) => families.find((family) => modelOf(family, code) !== undefined))
+    .find((family) => family !== undefined)
+}
+
+function sightOf(sights: readonly Sight[], serial: string | undefined): JobAt['sight'] {
+  for (const { port, facts } of sights)
+    if (facts !== null && facts.serial === serial) return { port, facts }
+  return undefined
+}
+
+/** What follows from lines and from the port: the cell's look, the account, the charge as it is now. */
+function besides(lines: Lines, seen: DeviceFacts | undefined, now: number): readonly Reading[] {
+  const by = { mode: undefined, person: undefined }
+  const line = (topic: string, fact: 'batteryHealth' | 'accountLock'): readonly Reading[] => {
+    const one = lines.get(topic)
+    return one === undefined
+      ? []
+      : [{ ...by, fact, value: one.answer, source: 'person', at: ms(one.at) }]
+  }
+  const charge: readonly Reading[] =
+    seen === undefined
+      ? []
+      : [
+          {
+            ...by,
+            fact: 'batteryPercent',
+            value: seen.batteryPercent,
+            source: 'link',
+            at: ms(now),
+            mode: seen.mode,
+          },
+        ]
+  return [
+    ...line('condition.cell', 'batteryHealth'),
+    ...line('owner.account', 'accountLock'),
+    ...charge,
+  ]
+}
+
+type Known = Pick<JobAt, 'slip' | 'identity' | 'sight' | 'device' | 'shelf' | 'taken' | 'keepData'>
+
+function foundFor(family: Family, known: Known): AtPort | undefined {
+  const { identity, sight, device, shelf, slip, keepData } = known
+  const facts = factsOf(known)
+  if (facts === undefined) return undefined
+  const read = readOf(facts, device)
+  return judgeable(
+    { family, facts, read, shelf, identity, mode: modeOf(known) },
+    { intent: slip.intent, keepData },
+  )
+
+  function factsOf({ identity: all }: Known): DeviceFacts | undefined {
+    const base = sight?.facts ?? device?.facts
+    const text = (fact: Parameters<typeof settled>[1]) => String(settled(all, fact) ?? '')
+    const count = (fact: Parameters<typeof settled>[1]) => Number(settled(all, fact) ?? 0)
+    const storageGb = count('storageGb')
+    if (storageGb === 0 && base === undefined) return undefined
+    return {
+      model: text('model'),
+      board: text('board'),
+      chipset: text('chipset'),
+      storageGb: storageGb === 0 ? (base?.storageGb ?? 1) : storageGb,
+      region: text('region'),
+      carrier: text('carrier'),
+      serial: text('serial'),
+      mode: modeOf(known),
+      build: text('build'),
+      release: count('release'),
+      patchDate: text('patchDate'),
+      loaderVersion: count('loaderVersion'),
+      floor: count('floor'),
+      bootLock: settled(identity, 'bootLock') === 'open' ? 'open' : 'closed',
+      batteryPercent: count('batteryPercent'),
+      outcome: base?.outcome ?? 'normal',
+      returns: base?.returns ?? 0,
+      scale: base?.scale ?? 1,
+    }
+  }
+}
+
+/** The mode it is in; where it is not seen, the one the plan was taken in. */
+const modeOf = ({ sight, taken, device }: Known): Mode =>
+  sight?.facts.mode ?? taken?.mode ?? device?.facts.mode ?? 'normal'

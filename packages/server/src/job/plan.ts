@@ -1,0 +1,126 @@
+/** The plan page of a job: the plan as it would be now, the one that was taken, what is compared. */
+import type { PlanPage } from '@plain-slate/api'
+import type { Result } from '@plain-slate/core'
+import { basisOf, compareTables, familyTable, refuse } from '@plain-slate/core'
+import { enter } from '../book/append.ts'
+import type { House } from '../house.ts'
+import { sayAny } from '@plain-slate/texts'
+import type { Refusal } from '../refusal.ts'
+import type { Planned } from '../runs/plan.ts'
+import { figuresOf, planOn } from '../runs/plan.ts'
+import { insertPlan } from '../tables/job.ts'
+import { tell } from '../tables/news.ts'
+import { lockSlip, raiseVersion } from '../tables/slips.ts'
+import type { JobAt } from './load.ts'
+import { loadJob } from './load.ts'
+import { changesSince } from './standing.ts'
+
+/** The plan of the picked route, rehearsed; or why there is none. */
+export async function plannedNow(house: House, job: JobAt): Promise<Result<Planned, Refusal>> {
+  const { found, picked, slip, sight } = job
+  if (found === undefined || picked === undefined)
+    return refuse({ code: 'slip.no-plan', facts: { number: slip.number } })
+  const own = await figuresOf(house.db, found.family.id)
+  return planOn(found, { package: picked.manifest.id, port: sight?.port ?? '' }, own)
+}
+
+export async function planPage(house: House, job: JobAt): Promise<PlanPage> {
+  const { taken, run } = job
+  const planned = run === undefined ? await plannedNow(house, job) : undefined
+  const now = planned?.ok === true ? planned.value : undefined
+  return {
+    now: now?.shown ?? null,
+    why:
+      planned === undefined || planned.ok
+        ? null
+        : sayAny('en-GB', `error.${planned.refusal.code}`, planned.refusal.facts ?? {}),
+    taken:
+      taken === undefined
+        ? null
+        : {
+            at: taken.at,
+            by: taken.by,
+            package: taken.package,
+            digest: taken.digest,
+            shown: taken.shown,
+            changes: changesSince(job)?.map((one) => ({ ...one })) ?? null,
+          },
+    compared: comparedIn(job, now),
+    ...layoutOf(job),
+  }
+}
+
+/** Characters of a digest that are shown. */
+const SHORT = 8
+
+function comparedIn({ device }: JobAt, now: Planned | undefined): PlanPage['compared'] {
+  if (now === undefined) return []
+  return now.plan.packages.flatMap(({ manifest, decisions }) =>
+    decisions.map(({ image, write, reason }) => {
+      const { kind, ...facts } = reason
+      const own = device?.digests.find(({ partition }) => partition === image.partition)
+      return {
+        partition: image.partition,
+        package: manifest.title,
+        bytes: image.size * manifest.scale,
+        write,
+        reason: kind,
+        facts,
+        image: image.sha256.slice(0, SHORT),
+        device: own?.sha256.slice(0, SHORT) ?? null,
+      }
+    }),
+  )
+}
+
+function layoutOf({ found }: JobAt): Pick<PlanPage, 'layout' | 'differences'> {
+  const table = found?.read.table
+  if (found === undefined || table === undefined) return { layout: 'unread', differences: [] }
+  const { storageGb, scale } = found.facts
+  const disk = table.diskSectors * table.sectorBytes
+  const differ = compareTables(table, familyTable(found.family, storageGb, scale, disk))
+  return {
+    layout: differ.length === 0 ? 'equal' : 'differs',
+    differences: differ.map(({ name, how }) => ({ partition: name, how })),
+  }
+}
+
+/** Takes the plan that was shown: it is kept with what it rests on. */
+export async function takePlan(
+  house: House,
+  number: string,
+  digest: string,
+  by: string | null,
+): Promise<Result<JobAt, Refusal>> {
+  return house.db.transaction(async (trx) => {
+    await lockSlip(trx, number)
+    const loaded = await loadJob(house, number, trx)
+    if (!loaded.ok) return loaded
+    const job = loaded.value
+    if (job.run !== undefined) return refuse({ code: 'slip.running', facts: { number } })
+    const planned = await plannedNow(house, job)
+    if (!planned.ok) return planned
+    const { plan, shown, found } = planned.value
+    if (shown.digest !== digest)
+      return refuse({ code: 'plan.changed', facts: { title: shown.title } })
+    const packages = plan.packages.map(({ manifest }) => manifest.id)
+    await insertPlan(trx, number, {
+      package: shown.package,
+      digest,
+      mode: found.mode,
+      basis: basisOf(found.at, found.mode, packages),
+      shown,
+      by,
+      at: new Date(await house.clock.now()),
+    })
+    const version = await raiseVersion(trx, number)
+    await enter(house, trx, {
+      by,
+      act: 'plan.taken',
+      slip: number,
+      facts: { package: shown.package, plan: digest, steps: shown.steps.length },
+    })
+    await tell(trx, 'slip', number, version)
+    return loadJob(house, number, trx)
+  })
+}

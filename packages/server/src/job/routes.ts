@@ -1,0 +1,96 @@
+/** Routes of a job: takeable candidates planned and rehearsed, and every other package with its reasons. */
+import type { RouteShown } from '@plain-slate/api'
+import type { AnswerOf, Contract } from '@plain-slate/api'
+import type { CutClass } from '@plain-slate/core'
+import {
+  CUT_CLASSES,
+  candidates,
+  isTakeable,
+  judge,
+  orderBuilds,
+  readBuild,
+  ruler,
+  settled,
+} from '@plain-slate/core'
+import type { House } from '../house.ts'
+import type { Planned } from '../runs/plan.ts'
+import { candidateOf, figuresOf, planOn } from '../runs/plan.ts'
+import type { AtPort } from '../runs/case.ts'
+import { shelvedOf } from '../shelf/shelf.ts'
+import type { JobAt } from './load.ts'
+
+export async function routesOf(
+  house: House,
+  { found, picked, shelf, identity }: JobAt,
+): Promise<AnswerOf<Contract['jobRoutes']>> {
+  const model = settled(identity, 'model')
+  const names = shelf.filter(({ manifest }) =>
+    manifest.targets.some((target) => target.model === model),
+  )
+  const counts = {
+    known: shelf.length,
+    naming: names.length,
+    picked: picked?.manifest.id ?? null,
+  }
+  if (found === undefined) return { routes: [], left: [], ...counts }
+  const own = await figuresOf(house.db, found.family.id)
+  const judged = candidates(found.at)
+  const none = new Map<string, string>()
+  const routes = judged
+    .filter(({ verdict }) => isTakeable(verdict))
+    .flatMap(({ shelved: { manifest } }) => {
+      const planned = planOn(found, { package: manifest.id, port: '' }, own)
+      if (planned.ok) return [routeOf(found, planned.value)]
+      none.set(manifest.id, String(planned.refusal.facts?.['why'] ?? ''))
+      return []
+    })
+  const taken = new Set(routes.map((one) => one.package))
+  const rest = judged.filter(({ shelved }) => !taken.has(shelved.manifest.id))
+  const others = found.shelf
+    .map(shelvedOf)
+    .filter(({ manifest }) => !judged.some(({ shelved }) => shelved.manifest.id === manifest.id))
+    .map((shelved) => judge({ ...found.at, shelved }))
+  return {
+    routes,
+    left: [...rest, ...others].map((one) => ({
+      ...candidateOf(one),
+      kind: one.shelved.manifest.kind,
+      none: none.get(one.shelved.manifest.id) ?? null,
+    })),
+    ...counts,
+  }
+}
+
+function routeOf(found: AtPort, { plan, shown }: Planned): RouteShown {
+  const aim = plan.packages.at(-1)?.manifest
+  const gravity = (one: CutClass) => CUT_CLASSES.indexOf(one)
+  const leaves = shown.steps.reduce<CutClass>(
+    (worst, step) => (gravity(step.worst) > gravity(worst) ? step.worst : worst),
+    'unaffected',
+  )
+  return {
+    package: shown.package,
+    title: shown.title,
+    build: aim?.build ?? '',
+    verdict: shown.verdict,
+    findings: shown.findings,
+    first: plan.packages.slice(0, -1).map(({ manifest }) => manifest.title),
+    time: shown.time,
+    fates: shown.fates,
+    worst: { leaves, seconds: shown.atRisk[leaves] ?? 0 },
+    wayBack: shown.wayBack,
+    ruler: rulerOf(found, aim?.build ?? ''),
+    patchDate: aim?.patchDate ?? '',
+  }
+}
+
+/** The build that is on it against another one, segment by segment. */
+function rulerOf({ family, at }: AtPort, to: string): RouteShown['ruler'] {
+  const here = readBuild(family.build, String(settled(at.identity, 'build') ?? ''))
+  const there = readBuild(family.build, to)
+  if (!here.ok || !there.ok) return null
+  return {
+    parts: ruler(family.build, here.value, there.value).map((part) => ({ ...part })),
+    order: orderBuilds(family.build, there.value, here.value),
+  }
+}

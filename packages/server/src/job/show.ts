@@ -1,0 +1,199 @@
+/** A job as a page shows it. */
+import type { FactShown, Job, LineShown, TopicShown } from '@plain-slate/api'
+import type { Fact, Reading, Standing } from '@plain-slate/core'
+import {
+  FACTS,
+  NEEDED_FACTS,
+  candidates,
+  intakeTopics,
+  isoOf,
+  mustBeSaid,
+  readBuild,
+  stageAt,
+  trustOf,
+  waitingFor,
+} from '@plain-slate/core'
+import type { House } from '../house.ts'
+import { serialsOfOthers } from '../tables/job.ts'
+import { putStage } from '../tables/slips.ts'
+import { tell } from '../tables/news.ts'
+import { readRun } from '../tables/runs.ts'
+import type { JobAt } from './load.ts'
+import { loadJob } from './load.ts'
+import { changesSince, standingOf } from './standing.ts'
+
+/** Shows a job; the stage in the slip's head follows what it stands at. */
+export async function showJob(house: House, job: JobAt): Promise<Job> {
+  const stages = await standingOf(house, job)
+  const at = stageAt(stages)
+  if (at !== job.slip.stage) await putStage(house.db, job.slip.number, at)
+  const { taken, family, picked, run } = job
+  const others = await serialsOfOthers(house.db, job.slip.number)
+  return {
+    number: job.slip.number,
+    stages: stages.map((one) => ({ ...one, facts: { ...one.facts } })),
+    at,
+    topics: topicsOf(job),
+    lines: newestOf(job.all),
+    keepData: job.keepData,
+    family: family === undefined ? null : familyShown(family),
+    facts: factsShown(job),
+    build: buildOf(job),
+    device: deviceOf(job),
+    ports: job.sights.flatMap(({ port, facts }) =>
+      facts === null || others.has(facts.serial)
+        ? []
+        : [{ name: port, serial: facts.serial, model: facts.model, mode: facts.mode }],
+    ),
+    route:
+      picked === undefined ? null : { package: picked.manifest.id, title: picked.manifest.title },
+    plan:
+      taken === undefined
+        ? null
+        : {
+            at: taken.at,
+            by: taken.by,
+            title: taken.shown.title,
+            stale: changesSince(job) !== undefined,
+          },
+    run: run?.id ?? null,
+    tally: { before: tallyOf(job.all, 'before'), after: tallyOf(job.all, 'after') },
+  }
+}
+
+/** A run that is over moves its slip on. */
+export async function followRun(house: House, id: string): Promise<void> {
+  const number = (await readRun(house.db, id))?.slip
+  if (typeof number !== 'string') return
+  const job = await loadJob(house, number)
+  if (!job.ok) return
+  await showJob(house, job.value)
+  await tell(house.db, 'slip', number, job.value.slip.version)
+}
+
+/** The newest line of each topic. */
+const newestOf = (lines: readonly LineShown[]): LineShown[] => [
+  ...new Map(lines.map((line) => [line.topic, line])).values(),
+]
+
+function topicsOf({ family, lines }: JobAt): TopicShown[] {
+  const things = family?.items ?? []
+  const ids = things.map(({ id }) => id)
+  const needed = new Set(mustBeSaid(ids, lines))
+  return intakeTopics(ids).map(({ topic, stage, group, answers }) => ({
+    topic,
+    stage,
+    group,
+    answers: [...answers],
+    name: things.find(({ id }) => topic === `survive.${id}`)?.name ?? null,
+    needed: needed.has(topic),
+  }))
+}
+
+const familyShown = ({
+  id,
+  maker,
+  modes,
+  permission,
+  drainPerMinute,
+}: NonNullable<JobAt['family']>): NonNullable<Job['family']> => ({
+  id,
+  maker,
+  looks: modes.map((mode) => ({
+    mode: mode.id,
+    looks: mode.looks,
+    confusedWith: [...mode.confusedWith],
+  })),
+  permission: permission.what,
+  idleDrain: drainPerMinute['loader-idle'],
+})
+
+/** Facts with their weighing, the needed ones first. */
+function factsShown(job: JobAt): FactShown[] {
+  const { identity, family, found, readings } = job
+  const judged = found === undefined ? [] : candidates(found.at)
+  const order = (fact: Fact) => (NEEDED_FACTS.includes(fact) ? 0 : 1)
+  return [...FACTS]
+    .sort((a, b) => order(a) - order(b) || FACTS.indexOf(a) - FACTS.indexOf(b))
+    .map((fact): FactShown => {
+      const standing = identity[fact]
+      return {
+        fact,
+        kind: standing.kind,
+        value: standing.kind === 'settled' ? standing.value : null,
+        claims: claimsShown(family, fact, standing, readings),
+        needed: NEEDED_FACTS.includes(fact),
+        where: (family?.facts[fact] ?? []).map(({ source, mode, where, seconds }) => ({
+          source,
+          mode,
+          where,
+          seconds,
+        })),
+        holdsUp: [...waitingFor(fact, judged)],
+      }
+    })
+}
+
+function claimsShown(
+  family: JobAt['family'],
+  fact: Fact,
+  standing: Standing,
+  readings: readonly Reading[],
+): FactShown['claims'] {
+  if (standing.kind === 'missing') return []
+  return standing.claims.map(({ value, weight, sources }) => ({
+    value,
+    weight,
+    sources: sources.flatMap((source) => {
+      const mine = readings.filter((one) => one.fact === fact && one.source === source)
+      const newest = mine.reduce<Reading | undefined>(
+        (best, one) => (best === undefined || one.at >= best.at ? one : best),
+        undefined,
+      )
+      if (newest === undefined) return []
+      return [
+        {
+          source,
+          trust: trustOf(family ?? { facts: {} }, fact, source),
+          at: isoOf(newest.at),
+          by: newest.person ?? null,
+          mode: newest.mode ?? null,
+        },
+      ]
+    }),
+  }))
+}
+
+function buildOf({ family, identity }: JobAt): Job['build'] {
+  const { build } = identity
+  if (family === undefined || build.kind !== 'settled') return null
+  const read = readBuild(family.build, String(build.value))
+  return read.ok ? read.value.segments.map((one) => ({ ...one })) : null
+}
+
+function deviceOf({ serial, sight, device }: JobAt): Job['device'] {
+  if (serial === undefined) return null
+  const facts = sight?.facts ?? device?.facts
+  return {
+    serial,
+    port: sight?.port ?? null,
+    mode: sight?.facts.mode ?? null,
+    battery: sight?.facts.batteryPercent ?? null,
+    digests: device?.digests.length ?? 0,
+    table: device !== undefined && device.disk !== null,
+    outcome: facts?.outcome ?? null,
+    returns: facts?.returns ?? 0,
+    scale: facts?.scale ?? 1,
+  }
+}
+
+/** A tally as it was put down: "items bytes opens". */
+export function tallyOf(
+  lines: readonly LineShown[],
+  when: 'before' | 'after',
+): Job['tally']['before'] {
+  const line = lines.findLast(({ topic }) => topic === `tally.${when}`)
+  if (line === undefined) return null
+  const [items = '0', bytes = '0', opens = ''] = line.answer.split(' ')
+  return { items: Number(items), bytes: Number(bytes), opens: opens === 'opens', at: line.at }
+}

@@ -1,0 +1,117 @@
+/** Where a job stands, from what is known of it: the plan as it would be now, what changed, the stages. */
+import type { Change, JobFacts, Plan, StageStanding } from '@plain-slate/core'
+import { NEEDED_FACTS, basisOf, changesIn, judge, openFacts, standingsOf } from '@plain-slate/core'
+import type { House } from '../house.ts'
+import { bareplan, digestOf } from '../runs/plan.ts'
+import { shelvedOf } from '../shelf/shelf.ts'
+import type { JobAt } from './load.ts'
+import { routePackages } from './packages.ts'
+import { readyOf } from './ready.ts'
+
+/** The bare plan of the picked route as it would be now; undefined: none can be made. */
+export function planNow({ found, picked, run }: JobAt): Plan | undefined {
+  if (found === undefined || picked === undefined || run !== undefined) return undefined
+  const made = bareplan(found, picked.manifest.id)
+  return made.ok ? made.value.plan : undefined
+}
+
+/** What a plan rests on now. */
+export const basisNow = ({ found }: JobAt, packages: readonly string[]) =>
+  found === undefined ? {} : basisOf(found.at, found.mode, packages)
+
+/** What changed since the plan was taken so that it no longer holds; undefined: it holds, or there is none. */
+export function changesSince(job: JobAt): readonly Change[] | undefined {
+  const { taken, found, run } = job
+  if (taken === undefined || run !== undefined) return undefined
+  const made = found === undefined ? undefined : bareplan(found, taken.package)
+  const same = made?.ok === true && digestOf(made.value.plan) === taken.digest
+  const repicked = job.picked !== undefined && job.picked.manifest.id !== taken.package
+  if (same && !repicked) return undefined
+  const before = { ...taken.basis, route: taken.package }
+  const packages = [taken.package, ...taken.shown.wall.courses.map(({ title }) => title)]
+  const ids = job.shelf
+    .map(({ manifest }) => manifest)
+    .filter(({ id, title }) => packages.includes(id) || packages.includes(title))
+    .map(({ id }) => id)
+  const now = { ...basisNow(job, ids), route: job.picked?.manifest.id ?? '' }
+  return changesIn(before, now)
+}
+
+/** Every stage as it stands. */
+export async function standingOf(house: House, job: JobAt): Promise<readonly StageStanding[]> {
+  const { taken, run } = job
+  const changes = changesSince(job)
+  const shown = taken?.shown
+  const signed = await readyOf(house, job, changes !== undefined)
+  const holds = [
+    ...signed.checks.map((one) => one.holds),
+    ...signed.signed.map((one) => one.signed),
+  ]
+  const facts: JobFacts = {
+    closed: job.slip.state === 'closed',
+    things: job.family?.items.map(({ id }) => id) ?? [],
+    lines: job.lines,
+    known:
+      job.family === undefined
+        ? undefined
+        : {
+            settled: NEEDED_FACTS.length - openFacts(job.identity).length,
+            open: openFacts(job.identity),
+          },
+    route: routeOf(job),
+    ...packagesOf(job),
+    written: writtenOf(job),
+    plan:
+      shown === undefined
+        ? undefined
+        : {
+            steps: shown.steps.length,
+            low: shown.time.low,
+            high: shown.time.high,
+            stale: changes !== undefined,
+          },
+    ready: { open: holds.filter((one) => !one).length, all: holds.length },
+    run: run === undefined ? undefined : runOf(run),
+  }
+  return standingsOf(facts)
+}
+
+function routeOf({ picked, found, run, taken }: JobAt): JobFacts['route'] {
+  if (run !== undefined && taken !== undefined)
+    return { title: taken.shown.title, verdict: taken.shown.verdict }
+  if (picked === undefined) return undefined
+  const { title } = picked.manifest
+  if (found === undefined) return { title, verdict: 'cannot-tell' }
+  return { title, verdict: judge({ ...found.at, shelved: shelvedOf(picked) }).verdict }
+}
+
+function packagesOf(job: JobAt): Pick<JobFacts, 'packages' | 'unproven'> {
+  const { run, taken } = job
+  if (run !== undefined && taken !== undefined)
+    return { packages: taken.shown.wall.courses.length, unproven: [] }
+  const packages = routePackages(job)
+  return {
+    packages: packages.length,
+    unproven: packages
+      .filter(({ proof }) => proof.state !== 'proven')
+      .map(({ manifest }) => manifest.title),
+  }
+}
+
+function writtenOf(job: JobAt): JobFacts['written'] {
+  const { found, run, taken } = job
+  const decided =
+    run !== undefined
+      ? taken?.shown.writes
+      : planNow(job)?.packages.flatMap(({ decisions }) => decisions)
+  if (decided === undefined) return undefined
+  const images = decided.filter(({ write }) => write).length
+  return { images, of: decided.length, read: (found?.at.evidence.size ?? 0) > 0 }
+}
+
+const runOf = (run: NonNullable<JobAt['run']>): JobFacts['run'] => {
+  const next = run.shown?.next ?? 0
+  const step = [...run.steps].reverse().find(({ firstCommand }) => firstCommand <= next)
+  const state = run.state === 'ended' ? 'ended' : run.state === 'stopped' ? 'stopped' : 'under-way'
+  return { state, step: step?.number ?? 1, steps: run.steps.length }
+}

@@ -1,0 +1,85 @@
+/** What is told of a run: its log in shop time, what is left of it, what the device should show. */
+import type { Command, JournalEntry } from '@plain-slate/core'
+import { describe, expect, it } from 'vitest'
+import { readFamilies } from '../families.ts'
+import type { RunRow } from '../tables/runs.ts'
+import { leftOf, logOf, looksNow } from './told.ts'
+
+const [family] = readFamilies(new URL('../../../../demo/families', import.meta.url).pathname)
+const put: Command = { kind: 'put', partition: 'main', offset: 0, size: 1000, image: 'i' }
+const step = (number: number, firstCommand: number, low: number, high: number) => ({
+  number,
+  firstCommand,
+  kind: number === 1 ? 'write' : 'restart',
+  facts: { partition: 'main', piece: 1, pieces: 1, mib: 8 },
+  seconds: { low, high },
+  hands: false,
+  worst: 'unaffected' as const,
+  source: 'family' as const,
+  n: 0,
+})
+const run = (more: Partial<RunRow> = {}) =>
+  ({
+    state: 'running',
+    startedAt: '2026-10-15T14:46:00.000Z',
+    commands: [put, { kind: 'restart', to: 'normal' }],
+    steps: [step(1, 0, 300, 400), step(2, 1, 180, 360)],
+    shown: { got: 250, next: 0 },
+    ...more,
+  }) as RunRow
+const entries: readonly JournalEntry[] = [
+  { kind: 'intend', command: 0, epoch: 1, at: 5000 },
+  { kind: 'done', command: 0, evidence: 'kept', at: 35_000 },
+]
+
+describe('the log of a run', () => {
+  it('tells each thing done in shop time, with how long it took', () => {
+    expect(logOf(run(), entries)).toEqual([
+      {
+        at: '2026-10-15T14:46:30.000Z',
+        kind: 'write',
+        facts: step(1, 0, 0, 0).facts,
+        seconds: 30,
+        evidence: 'kept',
+      },
+    ])
+  })
+  it('follows the start of the run, and tells nothing that was only intended', () => {
+    const later = run({ startedAt: '2026-10-15T15:00:00.000Z' })
+    expect(logOf(later, entries)[0]?.at).toBe('2026-10-15T15:00:30.000Z')
+    expect(logOf(run(), entries.slice(0, 1))).toEqual([])
+  })
+  it('knows no length where the journal holds no times', () => {
+    const bare: readonly JournalEntry[] = [
+      { kind: 'intend', command: 0, epoch: 1 },
+      { kind: 'done', command: 0, evidence: 'kept' },
+    ]
+    expect(logOf(run(), bare)[0]?.seconds).toBe(null)
+  })
+})
+
+describe('what is left of a run', () => {
+  it('is the rest of the step under way and every step after it', () => {
+    expect(leftOf(run(), 0, 1)).toEqual({ low: 300 * 0.75 + 180, high: 400 * 0.75 + 360 })
+    expect(leftOf(run(), 1, 2)).toEqual({ low: 180, high: 360 })
+  })
+  it('is nothing once it has ended', () => {
+    expect(leftOf(run({ state: 'ended' }), 1, 2)).toEqual({ low: 0, high: 0 })
+  })
+})
+
+describe('what the device should show', () => {
+  it('is the look of the mode that its step needs, in the family’s words', () => {
+    expect(looksNow(family, run(), undefined)).toBe('a grey bar and no text')
+    const starting = run({ shown: { got: 0, next: 1 } as RunRow['shown'] })
+    expect(looksNow(family, starting, undefined)).toBe('the start page')
+  })
+  it('is not known without a family, and follows that family’s words', () => {
+    expect(looksNow(undefined, run(), undefined)).toBe(null)
+    const other = family && {
+      ...family,
+      modes: family.modes.map((mode) => ({ ...mode, looks: 'stripes' })),
+    }
+    expect(looksNow(other, run(), undefined)).toBe('stripes')
+  })
+})

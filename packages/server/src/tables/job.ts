@@ -1,0 +1,137 @@
+/**
+ * What is kept of a slip's job: lines, readings, plans that were taken. Rows are only put, never changed;
+ * who puts one holds the slip's row lock, so that two people's lines take turns.
+ */
+import type { LineShown, PlanShown } from '@plain-slate/api'
+import type { Basis, FactValue, Mode, Reading, Stage } from '@plain-slate/core'
+import { isoOf, ms } from '@plain-slate/core'
+import type { Database, Transaction } from './database.ts'
+
+export type NewLine = {
+  readonly topic: string
+  readonly answer: string
+  readonly noteText: string | null
+  readonly by: string | null
+  readonly at: Date
+}
+
+export async function insertLines(
+  trx: Transaction,
+  slip: string,
+  lines: readonly NewLine[],
+): Promise<void> {
+  await trx('slip_lines').insert(
+    lines.map(({ noteText, ...line }) => ({ slip, note_text: noteText, ...line })),
+  )
+}
+
+/** Every line of a slip, the oldest first. */
+export async function listLines(db: Database, slip: string): Promise<LineShown[]> {
+  const rows = (await db('slip_lines')
+    .leftJoin('personal_texts', 'personal_texts.id', 'slip_lines.note_text')
+    .leftJoin('people', 'people.id', 'slip_lines.by')
+    .where('slip_lines.slip', slip)
+    .orderBy('slip_lines.id')
+    .select('topic', 'answer', 'body as note', 'people.name as by', 'at')) as (Omit<
+    LineShown,
+    'at'
+  > & { readonly at: Date })[]
+  return rows.map((row) => ({ ...row, at: isoOf(ms(row.at.getTime())) }))
+}
+
+export type NewReading = {
+  readonly fact: string
+  readonly value: FactValue
+  readonly source: string
+  readonly mode: Mode | null
+  readonly by: string | null
+  readonly at: Date
+}
+
+export async function insertReadings(
+  trx: Transaction,
+  slip: string,
+  readings: readonly NewReading[],
+): Promise<void> {
+  if (readings.length === 0) return
+  await trx('slip_readings').insert(
+    readings.map((reading) => ({ slip, ...reading, value: JSON.stringify(reading.value) })),
+  )
+}
+
+/** Every reading of a slip, the oldest first; `person` is a name. */
+export async function listReadings(db: Database, slip: string): Promise<Reading[]> {
+  const rows = (await db('slip_readings')
+    .leftJoin('people', 'people.id', 'slip_readings.by')
+    .where('slip_readings.slip', slip)
+    .orderBy('slip_readings.id')
+    .select('fact', 'value', 'source', 'mode', 'people.name as person', 'at')) as (Omit<
+    Reading,
+    'at' | 'mode' | 'person'
+  > & { readonly at: Date; readonly mode: Mode | null; readonly person: string | null })[]
+  return rows.map(({ at, mode, person, ...row }) => ({
+    ...row,
+    at: ms(at.getTime()),
+    mode: mode ?? undefined,
+    person: person ?? undefined,
+  }))
+}
+
+export type PlanRow = {
+  readonly package: string
+  readonly digest: string
+  readonly mode: Mode
+  readonly basis: Basis
+  readonly shown: PlanShown
+  readonly by: string | null
+  readonly at: string
+}
+
+export async function insertPlan(
+  trx: Transaction,
+  slip: string,
+  { basis, shown, at, ...plan }: Omit<PlanRow, 'at'> & { readonly at: Date },
+): Promise<void> {
+  await trx('slip_plans').insert({
+    slip,
+    ...plan,
+    basis: JSON.stringify(basis),
+    shown: JSON.stringify(shown),
+    at,
+  })
+}
+
+/** The plan that was taken last; `by` is a name. */
+export async function readPlan(db: Database, slip: string): Promise<PlanRow | undefined> {
+  const row = (await db('slip_plans')
+    .leftJoin('people', 'people.id', 'slip_plans.by')
+    .where('slip_plans.slip', slip)
+    .orderBy('slip_plans.id', 'desc')
+    .first('package', 'digest', 'mode', 'basis', 'shown', 'people.name as by', 'at')) as
+    (Omit<PlanRow, 'at'> & { readonly at: Date }) | undefined
+  return row === undefined ? undefined : { ...row, at: isoOf(ms(row.at.getTime())) }
+}
+
+/** Serial numbers that other open slips claim by a reading over the link. */
+export async function serialsOfOthers(db: Database, slip: string): Promise<ReadonlySet<string>> {
+  const rows = (await db('slip_readings')
+    .join('slips', 'slips.number', 'slip_readings.slip')
+    .where({ fact: 'serial', source: 'link' })
+    .whereNot('slip_readings.slip', slip)
+    .whereIn('slips.state', ['open', 'waiting'])
+    .distinct('value')) as { value: string }[]
+  return new Set(rows.map(({ value }) => value))
+}
+
+/** Open slips by the serial that was read of their device over the link; the newest reading counts. */
+export async function slipsBySerial(
+  db: Database,
+): Promise<ReadonlyMap<string, { readonly number: string; readonly stage: Stage }>> {
+  const rows = (await db('slip_readings')
+    .join('slips', 'slips.number', 'slip_readings.slip')
+    .where({ fact: 'serial', source: 'link' })
+    .whereIn('slips.state', ['open', 'waiting'])
+    .orderBy('slip_readings.id')
+    .select('value', 'number', 'stage')) as { value: string; number: string; stage: Stage }[]
+  return new Map(rows.map(({ value, ...slip }) => [value, slip]))
+}

@@ -1,0 +1,85 @@
+/** Runs that are over: a slip's last one, those that figures are made of, and the demo's history. */
+import type { ShownRun } from '@plain-slate/api'
+import type { JournalEntry, Json } from '@plain-slate/core'
+import type { Database, Transaction } from './database.ts'
+import type { NewRun, RunRow, RunState, Stored } from './runs.ts'
+import { insertRun, mirrorEntries, rowOf, rows } from './runs.ts'
+
+/** Figures rest on this many of the newest runs at most. */
+const ENDED_MOST = 100
+
+/** The newest run of a slip. */
+export async function lastRunOf(db: Database, slip: string): Promise<RunRow | undefined> {
+  const row = (await rows(db)
+    .where('runs.slip', slip)
+    .orderBy('runs.started_at', 'desc')
+    .first()) as Stored | undefined
+  return row === undefined ? undefined : rowOf(row)
+}
+
+/** Takes the runs of a slip that ended off their ports; answers how many. */
+export async function putAwayRunsOf(trx: Transaction, slip: string): Promise<number> {
+  return trx('runs').where({ slip, state: 'ended', put_away: false }).update({ put_away: true })
+}
+
+/** A run that is over, as the demo's history has it: entered whole, with its journal. */
+export async function insertPast(
+  trx: Transaction,
+  run: NewRun & {
+    readonly made: Json
+    readonly shown: ShownRun
+    readonly state: RunState
+    readonly endedAt: Date | null
+    readonly putAway: boolean
+    readonly journal: readonly JournalEntry[]
+  },
+): Promise<void> {
+  const { made, shown, state, endedAt, putAway, journal, ...rest } = run
+  await insertRun(trx, rest)
+  await trx('runs')
+    .where({ id: run.id })
+    .update({
+      made: JSON.stringify(made),
+      shown: JSON.stringify(shown),
+      state,
+      ended_at: endedAt,
+      put_away: putAway,
+      wanted: false,
+    })
+  await mirrorEntries(trx, run.id, 0, journal)
+}
+
+/** A run that ended, as far as its pace goes. */
+export type EndedRun = Pick<RunRow, 'id' | 'cable' | 'plan' | 'commands'> & {
+  readonly journal: readonly JournalEntry[]
+}
+
+/** Which run ended last, and of which database: what figures rest on is known by it. */
+export async function lastEnded(db: Database): Promise<string> {
+  const { rows: found } = (await db.raw(
+    `select current_database() as shop, count(*) as n, max(ended_at)::text as at
+     from runs where state = 'ended'`,
+  )) as { rows: { shop: string; n: string; at: string | null }[] }
+  return found.map(({ shop, n, at }) => `${shop} ${n} ${at ?? ''}`).join()
+}
+
+/** The newest runs that ended on a family, with their journals: what own figures are made of. */
+export async function listEnded(db: Database, family: string): Promise<EndedRun[]> {
+  const found = (await db('runs')
+    .where({ state: 'ended' })
+    .whereRaw(`plan ->> 'family' = ?`, [family])
+    .orderBy('started_at', 'desc')
+    .limit(ENDED_MOST)
+    .select('id', 'cable', 'plan', 'commands')) as Omit<EndedRun, 'journal'>[]
+  const entries = (await db('run_entries')
+    .whereIn(
+      'run',
+      found.map(({ id }) => id),
+    )
+    .orderBy(['run', 'n'])
+    .select('run', 'entry')) as { run: string; entry: JournalEntry }[]
+  return found.map((run) => ({
+    ...run,
+    journal: entries.filter((one) => one.run === run.id).map(({ entry }) => entry),
+  }))
+}

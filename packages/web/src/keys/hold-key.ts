@@ -1,0 +1,31 @@
+/** A key that is held: tells once, when it was down for the full time. Repeats count as being held. */
+import { onScopeDispose } from 'vue'
+import { HOLD_MS } from './hold.ts'
+
+/** Calls `held` when the key was held; `active` says whether it means anything now. */
+export function useHeldKey(key: string, active: () => boolean, held: () => void): void {
+  let timer: ReturnType<typeof setTimeout> | undefined
+  const letGo = () => {
+    clearTimeout(timer)
+    timer = undefined
+  }
+  const down = (event: KeyboardEvent) => {
+    if (event.key !== key || event.repeat || timer !== undefined || !active()) return
+    timer = setTimeout(() => {
+      letGo()
+      if (active()) held()
+    }, HOLD_MS)
+  }
+  const up = (event: KeyboardEvent) => {
+    if (event.key === key) letGo()
+  }
+  window.addEventListener('keydown', down)
+  window.addEventListener('keyup', up)
+  window.addEventListener('blur', letGo)
+  onScopeDispose(() => {
+    letGo()
+    window.removeEventListener('keydown', down)
+    window.removeEventListener('keyup', up)
+    window.removeEventListener('blur', letGo)
+  })
+}

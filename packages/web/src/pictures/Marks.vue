@@ -1,0 +1,44 @@
+<script lang="ts">
+/** Marks beside a verdict: the triangle of a risk with its seconds, the ratchet tooth of what stays. */
+</script>
+
+<script setup lang="ts">
+import type { FindingShown } from '@plain-slate/api'
+import { useSay } from '../said.ts'
+
+defineProps<{ marks: FindingShown['marks'] }>()
+const say = useSay()
+</script>
+
+<template>
+  <span v-for="mark in marks" :key="mark.kind" :class="['mark', mark.kind]">
+    <svg v-if="mark.kind === 'risky'" width="13" height="12" viewBox="0 0 13 12" aria-hidden="true">
+      <path d="M6.5 0L13 12H0Z" />
+    </svg>
+    <svg v-else width="14" height="12" viewBox="0 0 14 12" aria-hidden="true">
+      <path d="M0 12V0L5 5V0L10 5V0L14 4V12Z" />
+    </svg>
+    {{
+      mark.kind === 'risky'
+        ? say('mark.risky', { seconds: mark.seconds ?? 0 })
+        : say('mark.irreversible')
+    }}
+  </span>
+</template>
+
+<style scoped>
+.mark {
+  font-size: 12.5px;
+  margin-right: 8px;
+  white-space: nowrap;
+}
+.risky {
+  color: var(--brick);
+}
+.risky path {
+  fill: var(--brick);
+}
+.irreversible path {
+  fill: var(--ink);
+}
+</style>

@@ -1,0 +1,130 @@
+<script lang="ts">
+/** The pace band: usual, slow, stuck; the needle now; where the step will end at the present rate. */
+</script>
+
+<script setup lang="ts">
+import { bandOf } from '@plain-slate/core'
+import { computed } from 'vue'
+import { useSay } from '../said.ts'
+import { clockOf } from './wall.ts'
+
+const props = defineProps<{
+  range: { readonly low: number; readonly high: number }
+  passed: number
+  share: number | undefined
+}>()
+const say = useSay()
+const band = computed(() => bandOf(props.range, props.passed, props.share))
+const at = (seconds: number) => `${Math.min(100, (seconds / band.value.drawnTo) * 100)}%`
+const zone = (from: number, to: number) => ({
+  left: at(from),
+  width: `calc(${at(to)} - ${at(from)})`,
+})
+const now = computed(() => say('pace.now', { time: clockOf(band.value.now) }))
+const ends = computed(() =>
+  band.value.ends === undefined ? '' : say('pace.ends', { time: clockOf(band.value.ends) }),
+)
+const says = computed(() =>
+  [now.value, ends.value, say(`pace.${band.value.word}`)].filter((one) => one !== '').join(', '),
+)
+</script>
+
+<template>
+  <div class="pace" role="img" :aria-label="says" :title="says" :data-pace="band.word">
+    <div class="words">
+      <b :style="{ left: at(band.now) }">{{ now }}</b>
+      <span
+        v-if="band.ends !== undefined"
+        class="end"
+        :class="{ second: Math.abs(band.ends - band.now) / band.drawnTo < 0.22 }"
+        :style="{ left: at(band.ends) }"
+        >{{ ends }}</span
+      >
+    </div>
+    <div class="band">
+      <i class="usual" :style="zone(band.low, band.high)" />
+      <i class="slow" :style="zone(band.high, band.slowTo)" />
+      <i class="stuck" :style="zone(band.slowTo, band.drawnTo)" />
+      <i class="needle" :style="{ left: at(band.now) }" />
+      <i v-if="band.ends !== undefined" class="ends" :style="{ left: at(band.ends) }" />
+    </div>
+    <div class="zones">
+      <span :style="{ left: at(band.low) }">{{
+        say('pace.usual', { from: clockOf(band.low), to: clockOf(band.high) })
+      }}</span>
+      <span :style="{ left: at(band.slowTo) }">{{
+        say('pace.stuck.from', { from: clockOf(band.slowTo) })
+      }}</span>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.pace {
+  margin: 4px 0 8px;
+}
+.words {
+  position: relative;
+  height: 38px;
+  font-size: 13px;
+}
+.words > * {
+  position: absolute;
+  bottom: 2px;
+  transform: translateX(-50%);
+  white-space: nowrap;
+}
+.words b {
+  transform: translateX(max(-50%, -40px));
+}
+.words .second {
+  bottom: 19px;
+}
+.band {
+  position: relative;
+  height: 36px;
+  background: var(--raised);
+}
+.band i {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+}
+.usual {
+  background: color-mix(in srgb, var(--lichen) 24%, var(--sheet));
+}
+.slow {
+  background: repeating-linear-gradient(
+    135deg,
+    color-mix(in srgb, var(--ochre) 34%, var(--sheet)) 0 6px,
+    color-mix(in srgb, var(--ochre) 20%, var(--sheet)) 6px 12px
+  );
+}
+.stuck {
+  background: repeating-linear-gradient(
+    90deg,
+    color-mix(in srgb, var(--brick) 34%, var(--sheet)) 0 4px,
+    color-mix(in srgb, var(--brick) 18%, var(--sheet)) 4px 8px
+  );
+}
+.needle {
+  border-left: 4px solid var(--ink);
+  top: -6px !important;
+  bottom: -6px !important;
+}
+.ends {
+  border-left: 3px dashed var(--ink);
+  top: -4px !important;
+  bottom: -4px !important;
+}
+.zones {
+  position: relative;
+  height: 20px;
+  font-size: 12.5px;
+  margin-top: 5px;
+}
+.zones span {
+  position: absolute;
+  white-space: nowrap;
+}
+</style>

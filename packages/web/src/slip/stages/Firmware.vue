@@ -1,0 +1,155 @@
+<script lang="ts">
+/** Firmware: what the build on the device is against the wanted one, the routes, and why the rest is left out. */
+</script>
+
+<script setup lang="ts">
+import type { Job, RouteShown } from '@plain-slate/api'
+import type { Code } from '@plain-slate/texts'
+import { isCode, sayAny, worstFate } from '@plain-slate/texts'
+import { computed } from 'vue'
+import { useRoute } from 'vue-router'
+import { useBrowserStore } from '../../browser.ts'
+import EmptyNote from '../../parts/EmptyNote.vue'
+import Resource from '../../parts/Resource.vue'
+import Peg from '../../pictures/Peg.vue'
+import Ruler from '../../pictures/Ruler.vue'
+import { useSay } from '../../said.ts'
+import type { Answer } from '../../server/call.ts'
+import RouteRows from '../RouteRows.vue'
+import StageSheet from '../StageSheet.vue'
+import { useJob } from '../job.ts'
+import { useRoutes } from '../routes.ts'
+import { useSlip } from '../slip.ts'
+
+type Routes = Answer<'jobRoutes'>
+const say = useSay()
+const route = useRoute()
+const browser = useBrowserStore()
+const { job, may, tell, put } = useJob()
+const { slip } = useSlip()
+const { read, inHand, number } = useRoutes()
+
+function title(data: Job): string {
+  const routes = read.data.value?.routes ?? []
+  const best = inHand.value
+  if (data.family === null || read.data.value === undefined) return say('routes.title.unread')
+  if (best === undefined) return say('routes.title.none')
+  const fate = say(`fate.${worstFate(best)}`)
+  if (data.route !== null)
+    return say('routes.title.away', { build: best.build, n: best.first.length + 1, fate })
+  const keep = routes.filter((one) => worstFate(one) === 'kept').length
+  return say('routes.title.keep', { n: keep, build: best.build })
+}
+const lede = () => {
+  const data = read.data.value
+  const intent = say(`intent.${slip.data.value?.intent ?? 'update'}`)
+  return data === undefined
+    ? ''
+    : say('routes.lede', { known: data.known, naming: data.naming, intent })
+}
+const pick = (answer: string) => tell([{ topic: 'route.package', answer }])
+/** Until a route is picked, Enter takes the best one, unless that loses something. */
+const main = computed(() => {
+  const best = inHand.value
+  const data = job.data.value
+  if (data === undefined || data.route !== null || best === undefined || !may.value) return
+  if (worstFate(best) !== 'kept' && data.keepData) return
+  const label = say('routes.pick', { title: best.title })
+  return { label, act: () => void pick(best.package), busy: put.isPending.value }
+})
+const sides = ({ ruler }: RouteShown) => ({
+  from: ruler?.parts.map(({ name, from, mark }) => ({ name, text: from, mark })) ?? [],
+  to: ruler?.parts.map(({ name, to, mark }) => ({ name, text: to, mark })) ?? [],
+})
+const whole = (parts: readonly { text: string }[]) => parts.map(({ text }) => text).join(' ')
+const reason = ({ findings: [gravest] }: Routes['left'][number]) =>
+  gravest !== undefined && isCode(gravest.code)
+    ? sayAny(browser.language, gravest.code as Code, gravest.facts)
+    : ''
+</script>
+
+<template>
+  <StageSheet stage="firmware" :title="title" :lede="lede" :main="main" :error="put.error.value">
+    <Resource v-slot="{ data }" :read="read">
+      <template v-if="inHand?.ruler">
+        <h2>
+          {{ say('routes.build') }}
+          <small>{{ say(`routes.${inHand.ruler.order}`) }}</small>
+        </h2>
+        <p class="builds">
+          <Ruler :segments="sides(inHand).from" :label="whole(sides(inHand).from)" />
+          <span aria-hidden="true">→</span>
+          <Ruler :segments="sides(inHand).to" :label="whole(sides(inHand).to)" />
+        </p>
+      </template>
+      <EmptyNote
+        v-if="data.routes.length === 0"
+        :what="say('routes.title.none')"
+        :todo="say('routes.none.do')"
+      />
+      <template v-else>
+        <h2>{{ say('routes.routes') }}</h2>
+        <RouteRows
+          :routes="data.routes"
+          :picked="data.picked"
+          :number="number"
+          :may="may"
+          @pick="pick"
+        />
+      </template>
+      <h2 id="left">
+        {{ say('routes.left') }} <small>{{ say('routes.left.small') }}</small>
+      </h2>
+      <ul class="left" aria-labelledby="left">
+        <li
+          v-for="one in data.left"
+          :key="one.package"
+          :class="{ asked: route.query['why'] === one.package }"
+        >
+          <Peg :verdict="one.verdict" />
+          <span class="mono">{{ one.title }}</span>
+          <span>
+            {{ one.kind === 'part' ? say('routes.kind.part') : (one.none ?? reason(one)) }}
+            <router-link :to="{ query: { why: one.package } }" replace>{{
+              say('routes.why.this')
+            }}</router-link>
+          </span>
+        </li>
+      </ul>
+    </Resource>
+  </StageSheet>
+</template>
+
+<style scoped>
+.builds {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 12px 28px;
+  align-items: flex-start;
+  margin: 0 0 6px;
+}
+.left {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.left li {
+  display: grid;
+  grid-template-columns: 24px 150px 1fr;
+  gap: 4px;
+  border-top: 1px solid var(--rule);
+  padding: 6px 0;
+  font-size: 14px;
+}
+.asked {
+  background: var(--raised);
+}
+@media (max-width: 700px) {
+  .left li {
+    grid-template-columns: 24px 1fr;
+  }
+  .left li > :last-child {
+    grid-column: 2;
+  }
+}
+</style>

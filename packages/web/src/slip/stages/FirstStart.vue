@@ -1,0 +1,154 @@
+<script lang="ts">
+/** First start: facts against promise, the tally before and after, a loop told by its returns, the test again. */
+</script>
+
+<script setup lang="ts">
+import type { Job } from '@plain-slate/api'
+import { FUNCTIONS, TOPICS } from '@plain-slate/core'
+import { mib } from '@plain-slate/texts'
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import Resource from '../../parts/Resource.vue'
+import { useSay } from '../../said.ts'
+import { renew, useChange, useRead } from '../../server/query.ts'
+import Ask from '../Ask.vue'
+import AskGroup from '../AskGroup.vue'
+import StageSheet from '../StageSheet.vue'
+import { useJob, useLineWords } from '../job.ts'
+
+const say = useSay()
+const words = useLineWords()
+const client = useQueryClient()
+const { job, params, may, line, tell, put } = useJob()
+const proof = useRead('jobProof', () => ({ params: params.value }))
+const read = useChange('jobRead')
+const facts = computed(() => proof.data.value?.facts ?? [])
+const wrong = computed(() => facts.value.filter(({ holds }) => holds === false))
+const asked = computed(() => facts.value.some(({ now }) => now !== null))
+
+function title(data: Job): string {
+  if (data.device?.outcome === 'loop') return say('first.title.loop', { n: data.device.returns })
+  if (!asked.value) return say('first.title.wait')
+  const [first] = wrong.value
+  if (first !== undefined)
+    return say('first.title.not', {
+      what: say('plan.change', {
+        what: say(`fact.${first.fact as 'build'}`),
+        from: String(first.promised ?? ''),
+        to: String(first.now ?? ''),
+      }),
+    })
+  const build = facts.value.find(({ fact }) => fact === 'build')
+  return say('first.title.done', { build: String(build?.now ?? '') })
+}
+const lede = (data: Job) => say(data.device?.outcome === 'loop' ? 'first.loop.do' : 'first.lede')
+async function ask() {
+  const port = job.data.value?.device?.port ?? null
+  if (port === null || read.isPending.value) return
+  await read
+    .mutateAsync({ params: params.value, body: { port, deep: false } })
+    .catch(() => undefined)
+  renew(client, 'slip')
+}
+const main = computed(() => {
+  const data = job.data.value
+  if (data === undefined || data.tally.after !== null || !may.value) return
+  if (data.device?.port === null || data.device === null) return
+  return { label: say('first.read'), act: () => void ask(), busy: read.isPending.value }
+})
+function tally({ tally: { before, after } }: Job): string {
+  if (before === null) return say('first.tally.none')
+  const about = { items: before.items, size: say('run.mib', { n: mib(before.bytes) }) }
+  if (after === null) return say('first.tally.after', about)
+  const same =
+    before.items === after.items && before.bytes === after.bytes && before.opens === after.opens
+  if (!same) return say('first.tally.differs', { before: before.items, after: after.items })
+  const opens = say(after.opens ? 'readings.tally.opens' : 'readings.tally.closed')
+  return say('first.tally.same', { ...about, opens })
+}
+const DATA = TOPICS.filter(({ topic }) => topic === 'after.data')
+const TESTS = FUNCTIONS.flatMap((one) =>
+  TOPICS.filter(({ topic }) => topic === `after.${one}`).map(({ topic, answers }) => ({
+    topic,
+    answers: [...answers],
+    name: null,
+    needed: true,
+  })),
+)
+const before = (topic: string) => line(topic.replace('after.', 'function.'))?.answer
+const allWork = () => tell(TESTS.map(({ topic }) => ({ topic, answer: before(topic) ?? 'works' })))
+const text = (fact: string, value: string | number | null) => {
+  if (value === null) return say('first.unasked')
+  return fact === 'outcome' ? say(`outcome.${String(value) as 'loop'}`) : String(value)
+}
+</script>
+
+<template>
+  <StageSheet
+    stage="first-start"
+    :title="title"
+    :lede="lede"
+    :main="main"
+    :error="read.error.value ?? put.error.value"
+  >
+    <template #default="{ job: data }">
+      <Resource v-slot="{ data: now }" :read="proof">
+        <h2 id="proof">{{ say('first.facts') }}</h2>
+        <div class="scroll-x" tabindex="0" role="group" :aria-label="say('first.facts')">
+          <table class="rows" aria-labelledby="proof">
+            <thead>
+              <tr>
+                <th scope="col">{{ say('first.fact') }}</th>
+                <th scope="col">{{ say('first.was') }}</th>
+                <th scope="col">{{ say('first.promised') }}</th>
+                <th scope="col">{{ say('first.now') }}</th>
+                <th scope="col">{{ say('first.verdict') }}</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="one in now.facts" :key="one.fact" :data-fact="one.fact">
+                <td>{{ say(`fact.${one.fact as 'build'}`) }}</td>
+                <td class="mono">{{ one.was ?? '' }}</td>
+                <td class="mono">{{ text(one.fact, one.promised) }}</td>
+                <td class="mono">{{ text(one.fact, one.now) }}</td>
+                <td :class="{ holds: one.holds === true, not: one.holds === false }">
+                  {{ one.holds === null ? '' : say(one.holds ? 'first.holds' : 'first.not') }}
+                </td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
+      </Resource>
+      <h2>{{ say('first.tally') }}</h2>
+      <p data-claim="tally">{{ tally(data) }}</p>
+      <h2>{{ say('first.data') }}</h2>
+      <Ask
+        v-for="one in DATA"
+        :key="one.topic"
+        :topic="one.topic"
+        :name="words.topic(one.topic)"
+        :answers="one.answers"
+        :line="line(one.topic)"
+        needed
+        :may="may"
+        @tell="(answer) => tell([{ topic: one.topic, answer }])"
+      />
+      <AskGroup group="after" :topics="TESTS">
+        <p v-if="may" class="no-print">
+          <button type="button" class="act" @click="allWork">{{ say('first.as-before') }}</button>
+        </p>
+      </AskGroup>
+      <p class="dim small">{{ say('first.radio') }}</p>
+    </template>
+  </StageSheet>
+</template>
+
+<style scoped>
+.holds {
+  color: var(--lichen);
+}
+.not {
+  color: var(--brick);
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,109 @@
+<script lang="ts">
+/** Hand back: what is undone, what is given back, what stays, what comes next, the sheet, and closing. */
+</script>
+
+<script setup lang="ts">
+import type { Job } from '@plain-slate/api'
+import { TOPICS, handBackTopics } from '@plain-slate/core'
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import Resource from '../../parts/Resource.vue'
+import { useSay } from '../../said.ts'
+import { addressOf } from '../../server/call.ts'
+import { renew, useChange, useRead } from '../../server/query.ts'
+import AskGroup from '../AskGroup.vue'
+import StageSheet from '../StageSheet.vue'
+import { standingOf, useJob } from '../job.ts'
+import { useSlip } from '../slip.ts'
+
+const say = useSay()
+const client = useQueryClient()
+const { job, number, params, put } = useJob()
+const { slip } = useSlip()
+const proof = useRead('jobProof', () => ({ params: params.value }))
+const state = useChange('slipState')
+const ready = computed(() => standingOf(job.data.value, 'hand-back')?.says === 'hand-back.close')
+const open = computed(() => slip.data.value?.state === 'open')
+
+function title(data: Job): string {
+  const now = standingOf(data, 'hand-back')
+  if (now?.is === 'done') return say('back.title.done')
+  return now?.says === 'hand-back.close'
+    ? say('back.title.close')
+    : say('back.title.open', { n: Number(now?.facts['n'] ?? 0) })
+}
+function lede(): string {
+  const build = proof.data.value?.facts.find(({ fact }) => fact === 'build')
+  if (build === undefined) return ''
+  return say('back.lede', { from: build.was ?? '', to: build.now ?? build.promised ?? '' })
+}
+const asked = (data: Job, group: string) => {
+  const lines = new Map(data.lines.map((one) => [one.topic, { ...one, at: 0 }]))
+  return handBackTopics(lines)
+    .filter((topic) => topic.startsWith(`${group}.`))
+    .map((topic) => ({
+      topic,
+      answers: [...(TOPICS.find((one) => one.topic === topic)?.answers ?? [])],
+      name: null,
+      needed: true,
+    }))
+}
+async function close() {
+  const body = { state: 'closed', reason: '' } as const
+  await state.mutateAsync({ params: params.value, body }).catch(() => undefined)
+  renew(client, 'slip')
+}
+const main = computed(() =>
+  ready.value && open.value
+    ? {
+        label: say('back.close', { number: number.value }),
+        act: () => void close(),
+        busy: state.isPending.value,
+      }
+    : undefined,
+)
+const patch = computed(() => {
+  const fact = proof.data.value?.facts.find((one) => one.fact === 'patchDate')
+  return fact === undefined ? undefined : String(fact.now ?? fact.promised ?? '')
+})
+const sheet = computed(() => addressOf('jobSheet', { params: params.value }))
+const print = () => window.print()
+</script>
+
+<template>
+  <StageSheet
+    stage="hand-back"
+    :title="title"
+    :lede="lede"
+    :main="main"
+    :error="put.error.value ?? state.error.value"
+  >
+    <template #default="{ job: data }">
+      <AskGroup group="undo" :topics="asked(data, 'undo')" />
+      <AskGroup group="back" :topics="asked(data, 'back')" />
+      <Resource v-slot="{ data: now }" :read="proof">
+        <h2>{{ say('back.marks') }}</h2>
+        <p data-claim="marks">
+          {{ say(now.floorRose ? 'back.marks.floor' : 'back.marks.none') }}
+        </p>
+        <template v-if="patch && now.next">
+          <h2>{{ say('back.next') }}</h2>
+          <p data-claim="next">{{ say('back.next.patch', { date: patch, due: now.next }) }}</p>
+        </template>
+      </Resource>
+    </template>
+    <template #beside />
+  </StageSheet>
+  <p class="row no-print papers">
+    <a :href="sheet">{{ say('back.sheet') }}</a>
+    <router-link :to="`/book?slip=${number}`">{{ say('back.record') }}</router-link>
+    <button type="button" class="act" @click="print">{{ say('back.print') }}</button>
+  </p>
+</template>
+
+<style scoped>
+.papers {
+  gap: 20px;
+  margin-top: 14px;
+}
+</style>

@@ -1,0 +1,110 @@
+<script lang="ts">
+/** Intake: what must survive, whose it is, its condition, what they agree to, what came with it, what works. */
+</script>
+
+<script setup lang="ts">
+import type { Job } from '@plain-slate/api'
+import { HALTS } from '@plain-slate/core'
+import { computed, ref } from 'vue'
+import { useSay } from '../../said.ts'
+import { useShop } from '../../time/shop.ts'
+import AskGroup from '../AskGroup.vue'
+import StageSheet from '../StageSheet.vue'
+import { standingOf, useJob } from '../job.ts'
+import { useSlip } from '../slip.ts'
+
+const say = useSay()
+const { when } = useShop()
+const { job, put, may, line, tell } = useJob()
+const { slip } = useSlip()
+const note = ref('')
+const standing = computed(() => standingOf(job.data.value, 'intake'))
+const halt = computed(() =>
+  HALTS.find((one) => standing.value?.is === 'halted' && standing.value.says === `intake.${one}`),
+)
+const CAUTIONS = ['cell', 'account', 'wet', 'proof'] as const
+const caution = computed(() => CAUTIONS.find((one) => one === halt.value))
+
+function title(data: Job): string {
+  const device = slip.data.value?.device ?? ''
+  const now = standingOf(data, 'intake')
+  if (halt.value !== undefined) return say(`intake.title.${halt.value}`)
+  if (now?.is === 'open') return say('intake.title.open', { device, n: Number(now.facts['n']) })
+  const wish = say(data.keepData ? 'job.intake.must' : 'job.intake.may-go')
+  return say('intake.title.done', { device, wish })
+}
+function lede(): string {
+  const head = slip.data.value
+  if (head === undefined) return ''
+  const intent = say(`intent.${head.intent}`)
+  const due = head.due === null ? '' : `, ${say('slip.due', { when: when(head.due) })}`
+  return say('intake.lede', { intent: intent.charAt(0).toUpperCase() + intent.slice(1), due })
+}
+const of = (data: Job, group: string) => data.topics.filter((one) => one.group === group)
+const theirs = (data: Job) => {
+  const all = of(data, 'survive')
+  const named = all.filter(({ name }) => name !== null)
+  return named.length > 0 ? named : all
+}
+const others = (data: Job) =>
+  of(data, 'survive').filter((one) => !theirs(data).some(({ topic }) => topic === one.topic))
+const allOf = (data: Job, group: string, answer: string) =>
+  tell(of(data, group).map(({ topic }) => ({ topic, answer })))
+async function history() {
+  if (note.value.trim() === '') return
+  await tell([{ topic: 'history.before', answer: 'tried', note: note.value }])
+  note.value = ''
+}
+</script>
+
+<template>
+  <StageSheet stage="intake" :title="title" :lede="lede" :error="put.error.value">
+    <template #default="{ job: data }">
+      <p v-if="caution" class="amiss" role="alert">{{ say(`intake.${caution}.do`) }}</p>
+      <AskGroup group="survive" :topics="theirs(data)">
+        <details v-if="others(data).length > 0">
+          <summary>{{ say('intake.more') }}</summary>
+          <AskGroup group="more" :topics="others(data)" />
+        </details>
+      </AskGroup>
+      <AskGroup group="owner" :topics="of(data, 'owner')" />
+      <AskGroup group="condition" :topics="of(data, 'condition')" />
+      <AskGroup group="history" :topics="of(data, 'history')">
+        <form
+          v-if="line('history.before')?.answer === 'tried' && may"
+          class="row no-print"
+          @submit.prevent="history"
+        >
+          <v-text-field v-model="note" :label="say('intake.history.note')" maxlength="2000" />
+          <v-btn type="submit" variant="outlined">{{ say('intake.history.put') }}</v-btn>
+        </form>
+      </AskGroup>
+      <AskGroup group="consent" :topics="of(data, 'consent')" />
+      <AskGroup group="accessory" :topics="of(data, 'accessory')">
+        <p v-if="may" class="no-print">
+          <button type="button" class="act" @click="allOf(data, 'accessory', 'none')">
+            {{ say('intake.all-none') }}
+          </button>
+        </p>
+      </AskGroup>
+      <AskGroup group="function" :topics="of(data, 'function')">
+        <p v-if="may" class="no-print">
+          <button type="button" class="act" @click="allOf(data, 'function', 'works')">
+            {{ say('intake.all-work') }}
+          </button>
+        </p>
+      </AskGroup>
+    </template>
+  </StageSheet>
+</template>
+
+<style scoped>
+form > :first-child {
+  flex: 1;
+}
+summary {
+  padding: 6px 0;
+  cursor: pointer;
+  color: var(--sky);
+}
+</style>

@@ -1,0 +1,118 @@
+<script lang="ts">
+/** Plan: a headline that names the worst, wall and strip, the fate of each thing, the steps; take it. */
+</script>
+
+<script setup lang="ts">
+import type { Job, PlanShown } from '@plain-slate/api'
+import { leastOf, reaches } from '@plain-slate/core'
+import { planLede, planTitle } from '@plain-slate/texts'
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import StepList from '../../bench/StepList.vue'
+import EmptyNote from '../../parts/EmptyNote.vue'
+import Fates from '../../parts/Fates.vue'
+import Resource from '../../parts/Resource.vue'
+import { useSessionStore } from '../../people/session.ts'
+import Strip from '../../pictures/Strip.vue'
+import Wall from '../../pictures/Wall.vue'
+import { useSay } from '../../said.ts'
+import { renew, useChange } from '../../server/query.ts'
+import { useShop } from '../../time/shop.ts'
+import StageSheet from '../StageSheet.vue'
+import { useJob } from '../job.ts'
+import { changesWords, usePlanPage, wallOf } from '../plan-page.ts'
+
+const say = useSay()
+const client = useQueryClient()
+const session = useSessionStore()
+const { when } = useShop()
+const { job, params } = useJob()
+const { read, plan } = usePlanPage()
+const take = useChange('jobTake')
+const may = computed(() => reaches(session.person?.role, leastOf('slip.plan')))
+const taken = computed(() => read.data.value?.taken ?? null)
+const stale = computed(() => taken.value?.changes ?? null)
+
+function title(): string {
+  if (stale.value !== null && job.data.value?.run === null)
+    return say('plan.page.stale', { what: changesWords(say, stale.value) })
+  return plan.value === undefined ? say('plan.page.none') : planTitle(say, plan.value)
+}
+const taking = (data: NonNullable<typeof taken.value>) => ({
+  when: when(data.at),
+  by: data.by ?? '',
+})
+function lede(): string {
+  if (taken.value !== null && stale.value !== null) {
+    const why = read.data.value?.why ?? null
+    return why === null
+      ? say('plan.page.stale.do', taking(taken.value))
+      : say('plan.page.stale.none', { ...taking(taken.value), why })
+  }
+  return plan.value === undefined ? (read.data.value?.why ?? '') : rehearsed(plan.value)
+}
+const rehearsed = ({ ends }: PlanShown) =>
+  say('plan.rehearsed', {
+    build: ends.build,
+    outcome: say(`outcome.${ends.outcome}`),
+    readable: say(ends.readable ? 'plan.readable' : 'plan.unreadable'),
+    lock: say(`plan.lock.${ends.lock as 'closed'}`),
+  })
+async function go() {
+  const digest = plan.value?.digest
+  if (digest === undefined || take.isPending.value) return
+  await take.mutateAsync({ params: params.value, body: { digest } }).catch(() => undefined)
+  renew(client, 'slip')
+}
+const main = computed(() => {
+  const open = taken.value === null || stale.value !== null
+  const data: Job | undefined = job.data.value
+  if (!open || plan.value === undefined || !may.value || data?.run !== null) return
+  return { label: say('plan.take'), act: () => void go(), busy: take.isPending.value }
+})
+const print = () => window.print()
+</script>
+
+<template>
+  <StageSheet stage="plan" :title="title" :lede="lede" :main="main" :error="take.error.value">
+    <Resource :read="read">
+      <EmptyNote
+        v-if="plan === undefined"
+        :what="say('plan.page.none')"
+        :todo="say('stage.firmware.will')"
+      />
+      <template v-if="plan">
+        <p v-if="taken && stale === null" role="status">{{ say('plan.taken', taking(taken)) }}</p>
+        <p>{{ planLede(say, plan) }}</p>
+        <h2>
+          {{ say('plan.wall') }} <small>{{ say('plan.wall.small') }}</small>
+        </h2>
+        <Wall
+          :sizes="plan.wall.partitions.map(({ bytes }) => bytes)"
+          :courses="wallOf(say, plan)"
+          legend
+        />
+        <h2>
+          {{ say('plan.strip') }} <small>{{ say('plan.strip.small') }}</small>
+        </h2>
+        <Strip :plan="plan" />
+        <Fates :fates="plan.fates" />
+        <h2 id="steps">{{ say('plan.steps') }}</h2>
+        <StepList :steps="plan.steps" />
+        <p v-if="plan.scale > 1" class="dim small">
+          {{ say('plan.scale', { scale: plan.scale }) }}
+        </p>
+      </template>
+    </Resource>
+    <template #beside>
+      <v-btn v-if="plan" variant="outlined" @click="print">{{ say('plan.print') }}</v-btn>
+    </template>
+  </StageSheet>
+</template>
+
+<style scoped>
+p {
+  margin: 0 0 6px;
+  max-width: 84ch;
+}
+</style>

@@ -1,0 +1,156 @@
+<script lang="ts">
+/** Readings: over the link, by hand with their source, and how they weigh against each other. */
+</script>
+
+<script setup lang="ts">
+import type { Job } from '@plain-slate/api'
+import { endOf, mib } from '@plain-slate/texts'
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import Ruler from '../../pictures/Ruler.vue'
+import { useSay } from '../../said.ts'
+import { renew, useChange } from '../../server/query.ts'
+import FactRows from '../FactRows.vue'
+import HandReading from '../HandReading.vue'
+import StageSheet from '../StageSheet.vue'
+import { standingOf, useJob } from '../job.ts'
+import { useSlip } from '../slip.ts'
+
+const say = useSay()
+const client = useQueryClient()
+const { job, params, may } = useJob()
+const { slip } = useSlip()
+const read = useChange('jobRead')
+const busy = computed(() => read.isPending.value)
+const PLACED = 3
+
+function title(data: Job): string {
+  const now = standingOf(data, 'readings')
+  if (data.family === null) {
+    const model = slip.data.value?.model ?? null
+    return model === null ? say('readings.title.unknown') : say('readings.title.other', { model })
+  }
+  const open = data.facts.filter(({ needed, kind }) => needed && kind !== 'settled')
+  if (now?.is === 'open') {
+    const names = open.slice(0, PLACED).map(({ fact }) => say(`fact.${fact}`))
+    const which = open.length > PLACED ? `${names.join(', ')} …` : names.join(', ')
+    return say('readings.title.open', { n: open.length, which })
+  }
+  const n = data.facts.filter(({ needed, kind }) => needed && kind === 'settled').length
+  return say('readings.title.done', { n })
+}
+const lede = (data: Job) => say(data.family === null ? 'readings.other.do' : 'readings.lede')
+async function look(port: string, deep: boolean) {
+  if (busy.value) return
+  const input = { params: params.value, body: { port, deep } }
+  await read.mutateAsync(input).catch(() => undefined)
+  renew(client, 'slip')
+}
+/** What Enter does: read the one device it can be, the first time deep, as long as something is open. */
+const main = computed(() => {
+  const data = job.data.value
+  if (data === undefined || standingOf(data, 'readings')?.is === 'done' || !may.value) return
+  const port = data.device === null ? onlyPort(data) : data.device.port
+  if (port === null) return
+  return {
+    label: busy.value ? say('readings.reading') : say('readings.read', { port }),
+    act: () => void look(port, false),
+    busy: busy.value,
+  }
+})
+const onlyPort = ({ ports }: Job) => (ports.length === 1 ? (ports[0]?.name ?? null) : null)
+const segments = (data: Job) =>
+  (data.build ?? []).map((one) => ({ ...one, mark: 'plain' as const }))
+const buildText = (data: Job) =>
+  String(data.facts.find(({ fact }) => fact === 'build')?.value ?? '')
+</script>
+
+<template>
+  <StageSheet stage="readings" :title="title" :lede="lede" :main="main" :error="read.error.value">
+    <template #default="{ job: data }">
+      <h2>
+        {{ say('readings.over-link') }} <small>{{ say('readings.over-link.small') }}</small>
+      </h2>
+      <template v-if="data.device">
+        <p>
+          {{
+            data.device.port
+              ? say('readings.device', {
+                  port: data.device.port,
+                  end: endOf(data.device.serial),
+                  mode: say(`mode.${data.device.mode ?? 'off'}`),
+                })
+              : say('readings.device.away', { end: endOf(data.device.serial) })
+          }}
+          {{
+            say('readings.evidence', {
+              n: data.device.digests,
+              table: data.device.table ? say('readings.evidence.table') : '',
+            })
+          }}
+          <template v-if="data.tally.before">
+            {{
+              say('readings.tally', {
+                items: data.tally.before.items,
+                size: say('run.mib', { n: mib(data.tally.before.bytes) }),
+                opens: say(
+                  data.tally.before.opens ? 'readings.tally.opens' : 'readings.tally.closed',
+                ),
+              })
+            }}
+          </template>
+        </p>
+        <p v-if="may && data.device.port && data.run === null" class="row no-print">
+          <v-btn variant="outlined" :disabled="busy" @click="look(data.device.port ?? '', false)">{{
+            say('readings.read', { port: data.device.port })
+          }}</v-btn>
+          <v-btn variant="outlined" :disabled="busy" @click="look(data.device.port ?? '', true)">{{
+            say('readings.deep')
+          }}</v-btn>
+          <span class="dim small">{{
+            busy ? say('readings.reading') : say('readings.deep.hint')
+          }}</span>
+        </p>
+      </template>
+      <template v-else>
+        <p>
+          {{ say(data.ports.length === 0 ? 'readings.device.none' : 'readings.which') }}
+        </p>
+        <ul v-if="may" class="ports no-print">
+          <li v-for="port in data.ports" :key="port.name">
+            <button type="button" class="act" :disabled="busy" @click="look(port.name, false)">
+              {{
+                say('readings.read.one', {
+                  model: port.model,
+                  end: endOf(port.serial),
+                  port: port.name,
+                  mode: say(`mode.${port.mode}`),
+                })
+              }}
+            </button>
+          </li>
+        </ul>
+      </template>
+      <template v-if="data.build">
+        <h2>{{ say('readings.build') }}</h2>
+        <Ruler :segments="segments(data)" :label="buildText(data)" />
+      </template>
+      <FactRows :facts="data.facts" />
+      <HandReading v-if="may && data.run === null" :facts="data.facts" />
+    </template>
+  </StageSheet>
+</template>
+
+<style scoped>
+p {
+  margin: 0 0 8px;
+}
+.ports {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.ports li {
+  padding: 4px 0;
+}
+</style>

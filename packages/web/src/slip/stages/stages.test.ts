@@ -1,0 +1,259 @@
+// @vitest-environment jsdom
+/** What the sheets up to Proof say moves with what the server tells, and stays with what it does not rest on. */
+import type { Job } from '@plain-slate/api'
+import { flushPromises } from '@vue/test-utils'
+import { describe, expect, it } from 'vitest'
+import { fact, job, line, slip, stagesAt } from '../testing/job.ts'
+import { SHOP, posted, sheet } from '../testing/sheet.ts'
+import Firmware from './Firmware.vue'
+import Intake from './Intake.vue'
+import Proof from './Proof.vue'
+import Readings from './Readings.vue'
+import ReadySheet from './Ready.vue'
+
+describe('a stage that is not reached', () => {
+  it('says what it waits for and why, and goes there', async () => {
+    const at = job('readings', { stages: stagesAt('readings', { n: 2, settled: 11 }) })
+    const { h1, text } = await sheet(ReadySheet, { job: at })
+    expect(h1).toBe('Ready waits for Readings')
+    expect(text).toContain('2 facts to read, 11 settled')
+    expect(text).toContain('Go to Readings')
+  })
+
+  it('says that a slip is over, and offers to open it again unless it was closed', async () => {
+    const stopped = await sheet(Intake, { job: job('intake'), slip: slip({ state: 'stopped' }) })
+    expect(stopped.text).toContain('Open it again')
+    const closed = await sheet(Intake, { job: job('hand-back'), slip: slip({ state: 'closed' }) })
+    expect(closed.text).toContain('This slip is closed')
+    expect(closed.text).not.toContain('Open it again')
+  })
+})
+
+describe('a stage gone back to', () => {
+  const taken = { at: '2026-10-15T14:31:00.000Z', by: 'Pell', title: 'x', stale: false }
+  it('says what would have to be done again, by whom it was taken', async () => {
+    const { text } = await sheet(Readings, { job: job('ready', { plan: taken }) })
+    expect(text).toContain('the plan taken today 14:31 by Pell goes stale where it rests on it')
+  })
+  it('says nothing where nothing rests on it, and history once the run has begun', async () => {
+    expect((await sheet(Readings, { job: job('firmware') })).text).not.toContain('goes stale')
+    const begun = job('write', { plan: taken, run: '0b8f4a52-6c1e-4d0a-9a54-1f2e7c9d0009' })
+    expect((await sheet(Readings, { job: begun })).text).toContain('it is history now')
+  })
+})
+
+describe('Intake', () => {
+  it('counts what is still to ask, and calls the device by its name', async () => {
+    const at = job('intake', { stages: stagesAt('intake', { n: 19 }) })
+    expect((await sheet(Intake, { job: at })).h1).toBe('Brakken H2K: 19 things are still to ask')
+    const other = await sheet(Intake, { job: at, slip: slip({ device: 'Fen 8' }) })
+    expect(other.h1).toContain('Fen 8')
+  })
+
+  it.each([
+    ['cell', 'Stopped: the cell is damaged', 'follow local rules for damaged lithium cells'],
+    ['account', 'Declined: nobody can open its account lock', 'We take no lock off'],
+    ['wet', 'Not yet: it is wet', 'A wet port is not charged'],
+    ['proof', 'Not yet: that it is theirs was not shown', 'local law'],
+  ])('is halted with its caution: %s', async (halt, h1, caution) => {
+    const stages = stagesAt('intake', {}, 'halted').map((one) =>
+      one.stage === 'intake' ? { ...one, says: `intake.${halt}` } : one,
+    )
+    const shown = await sheet(Intake, { job: job('intake', { stages }) })
+    expect(shown.h1).toBe(h1)
+    expect(shown.shown.find('[role="alert"]').text()).toContain(caution)
+  })
+
+  it('presses the answer that stands, with who said it, and puts down another', async () => {
+    const at = job('intake', { lines: [line('owner.account', 'absent', { by: 'Tavi Renn' })] })
+    const { shown, asked } = await sheet(Intake, { job: at })
+    const account = shown.find('[data-topic="owner.account"]')
+    expect(account.find('[aria-pressed="true"]').text()).toBe('there is none')
+    expect(account.text()).toContain('Tavi Renn')
+    await account.findAll('button')[2]?.trigger('click')
+    await flushPromises()
+    expect(posted(asked, '/lines')[0]?.body).toEqual({
+      lines: [{ topic: 'owner.account', answer: 'nobody', note: '' }],
+    })
+  })
+})
+
+describe('Readings', () => {
+  const claims = [
+    {
+      value: 'r4',
+      weight: 8,
+      sources: [
+        {
+          source: 'link' as const,
+          trust: 8,
+          at: '2026-10-15T14:22:00.000Z',
+          by: 'Ilse Maro',
+          mode: null,
+        },
+      ],
+    },
+  ]
+  it('names what is open, and weighs who says so', async () => {
+    const open = fact('board', {
+      kind: 'contradicted',
+      value: null,
+      claims,
+      holdsUp: ['H2.104.r4'],
+    })
+    const at = job('readings', {
+      stages: stagesAt('readings', { n: 1, settled: 12 }),
+      facts: [open],
+    })
+    const { h1, text } = await sheet(Readings, { job: at })
+    expect(h1).toBe('One fact is not settled: board')
+    expect(text).toContain('r4, weight 8: the link, Ilse Maro, today 14:22')
+    expect(text).toContain('without it we cannot tell: H2.104.r4')
+  })
+
+  it('counts what is settled', async () => {
+    const at = job('firmware', { facts: [fact('board'), fact('model')] })
+    expect((await sheet(Readings, { job: at })).h1).toBe(
+      'All 2 facts that the job needs are settled',
+    )
+  })
+
+  it('says that no family knows a model, and asks for one where none is known', async () => {
+    const at = job('readings', { family: null })
+    expect((await sheet(Readings, { job: at, slip: slip({ model: 'CORV-4N' }) })).h1).toBe(
+      'No family here knows the model CORV-4N',
+    )
+    expect((await sheet(Readings, { job: at, slip: slip({ model: null }) })).h1).toBe(
+      'We cannot tell yet which model it is',
+    )
+  })
+
+  it('reads the one device it can be, and lets a person choose among several', async () => {
+    const port = (name: string) => ({
+      name,
+      serial: `TRN00000000${name}`,
+      model: 'BRAK-H2',
+      mode: 'normal' as const,
+    })
+    const open = { stages: stagesAt('readings', { n: 13, settled: 0 }), device: null }
+    const one = await sheet(Readings, { job: job('readings', { ...open, ports: [port('P3')] }) })
+    expect(one.text).toContain('Read it at P3')
+    const two = job('readings', { ...open, ports: [port('P3'), port('P4')] })
+    const several = await sheet(Readings, { job: two })
+    expect(several.text).not.toContain('Read it at')
+    expect(several.text).toContain('Compare the end of the serial with the label')
+  })
+})
+
+const route = (more: object = {}) => ({
+  package: 'tarn-H2.104.r4',
+  title: 'H2.104.r4',
+  build: 'H2.104.r4',
+  verdict: 'fits',
+  findings: [],
+  first: ['loader 7'],
+  time: { low: 1080, high: 1560 },
+  fates: [{ item: 'tickets', name: 'stored tickets', fate: 'kept' }],
+  worst: { leaves: 'dead', seconds: 0.2 },
+  wayBack: 'H2.0ZC.r4',
+  ruler: null,
+  patchDate: '2026-10-01',
+  ...more,
+})
+
+describe('Firmware', () => {
+  const routes = (list: readonly object[], picked: string | null = null) => ({
+    routes: { routes: list, left: [], known: 7, naming: 6, picked },
+  })
+  const at = (more: Partial<Job> = {}) => job('firmware', { route: null, ...more })
+
+  it('says how many routes keep the data, and takes the best with Enter', async () => {
+    const more = routes([route(), route({ package: 'b', build: 'H2.0ZP.r4' })])
+    const { h1, text } = await sheet(Firmware, { job: at(), more })
+    expect(h1).toBe('2 routes keep the data; the best ends on H2.104.r4')
+    expect(text).toContain('Take H2.104.r4')
+    expect(text).toContain('1 s, dead')
+    expect(text).toContain('18 to 26 min')
+  })
+
+  it('never preselects a loss: where the data must survive nothing is taken by itself', async () => {
+    const wiping = route({ fates: [{ item: 'tickets', name: 'stored tickets', fate: 'wiped' }] })
+    const { shown } = await sheet(Firmware, { job: at(), more: routes([wiping]) })
+    expect(shown.find('.go').exists()).toBe(false)
+    const agreed = await sheet(Firmware, { job: at({ keepData: false }), more: routes([wiping]) })
+    expect(agreed.shown.find('.go').exists()).toBe(true)
+  })
+
+  it('says how far the picked one is, and where there is none that nothing fits', async () => {
+    const picked = routes([route()], 'tarn-H2.104.r4')
+    const stands = job('firmware', { stages: stagesAt('proof') })
+    expect((await sheet(Firmware, { job: stands, more: picked })).h1).toBe(
+      'H2.104.r4 is 2 packages away, and the data are kept',
+    )
+    expect((await sheet(Firmware, { job: at(), more: routes([]) })).h1).toBe(
+      'Nothing on the shelf fits it',
+    )
+  })
+})
+
+describe('Proof', () => {
+  const row = (title: string, more: object = {}) => ({
+    id: title,
+    title,
+    family: 'tarn',
+    kind: 'full',
+    channel: 'stable',
+    build: title,
+    release: 5,
+    patchDate: '2026-10-01',
+    models: [],
+    boards: [],
+    state: 'proven',
+    bytes: 1,
+    scale: 256,
+    held: 8,
+    made: 8,
+    claims: [],
+    ...more,
+  })
+  const shelf = (archives: readonly object[] = []) => ({
+    shelf: { packages: [row('H2.104.r4'), row('loader 7', { held: 3, made: 3 })], archives },
+    routes: {
+      routes: [route()],
+      left: [],
+      known: 2,
+      naming: 2,
+      picked: 'tarn-H2.104.r4',
+    },
+    'H2.104.r4': row('H2.104.r4'),
+    'loader%207': row('loader 7'),
+  })
+  it('adds the claims up that hold', async () => {
+    const { h1 } = await sheet(Proof, { job: job('compare'), more: shelf() })
+    expect(h1).toBe('Both packages are proven: 11 claims hold')
+  })
+  it('says which are not proven, how far a file is read, and why one was refused', async () => {
+    const archive = {
+      id: 'a',
+      name: 'x.tar',
+      sha256: '',
+      bytes: 100,
+      done: 40,
+      state: 'reading',
+      refusal: null,
+      refusedEntries: 0,
+      entries: 0,
+      package: null,
+      trouble: null,
+      by: null,
+      at: SHOP.now,
+    }
+    const refusal = { entry: 'main.img', offset: 512, rule: 'truncated' }
+    const more = shelf([archive, { ...archive, id: 'b', state: 'refused', refusal }])
+    const at = job('proof', { stages: stagesAt('proof', { titles: 'H2.104.r4' }) })
+    const { h1, text, shown } = await sheet(Proof, { job: at, more })
+    expect(h1).toBe('Not proven: H2.104.r4')
+    expect(shown.find('.bar div').attributes('style')).toContain('40%')
+    expect(text).toContain('x.tar was refused: it ends too early, in main.img at byte 512')
+  })
+})

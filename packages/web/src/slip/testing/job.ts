@@ -1,0 +1,189 @@
+/** A job as the server shows it, for tests of its sheets: 0417 with everything done but what is named. */
+import type { FactShown, Job, LineShown, PlanShown, RunShown, Slip } from '@plain-slate/api'
+import type { Fact, Stage, StageState } from '@plain-slate/core'
+import { STAGES, TOPICS } from '@plain-slate/core'
+
+const AT = '2026-10-15T14:22:00.000Z'
+const MIB = 1024 ** 2
+
+/** Stages as they stand: done up to `at`, which is open, the others waiting for it. */
+export const stagesAt = (
+  at: Stage,
+  facts: Record<string, string | number> = {},
+  is: StageState = 'open',
+) =>
+  STAGES.map((stage) => {
+    const place = STAGES.indexOf(stage) - STAGES.indexOf(at)
+    if (place === 0) return { stage, is, says: `${stage}.open`, facts }
+    return place < 0
+      ? { stage, is: 'done' as const, says: `${stage}.done`, facts: {} }
+      : { stage, is: 'waits' as const, says: 'waits', facts: { stage: at } }
+  })
+
+export const line = (topic: string, answer: string, more: Partial<LineShown> = {}): LineShown => ({
+  topic,
+  answer,
+  note: null,
+  by: 'Ilse Maro',
+  at: AT,
+  ...more,
+})
+
+export const fact = (name: Fact, more: Partial<FactShown> = {}): FactShown => ({
+  fact: name,
+  kind: 'settled',
+  value: 'r4',
+  claims: [],
+  needed: true,
+  where: [],
+  holdsUp: [],
+  ...more,
+})
+
+export const job = (at: Stage, more: Partial<Job> = {}): Job => ({
+  number: '0417',
+  stages: stagesAt(at),
+  at,
+  topics: TOPICS.filter(({ stage }) => stage === 'intake').map((one) => ({
+    ...one,
+    answers: [...one.answers],
+    name: null,
+    needed: true,
+  })),
+  lines: [],
+  keepData: true,
+  family: {
+    id: 'tarn',
+    maker: 'Brakken',
+    looks: [
+      { mode: 'loader', looks: 'a grey bar and no text', confusedWith: ['rescue'] },
+      { mode: 'rescue', looks: 'a menu of four lines', confusedWith: ['loader'] },
+    ],
+    permission: 'one switch in the settings',
+    idleDrain: 0.2,
+  },
+  facts: [fact('board')],
+  build: null,
+  device: {
+    serial: 'TRN4490077F31',
+    port: 'P2',
+    mode: 'normal',
+    battery: 71,
+    digests: 0,
+    table: false,
+    outcome: 'normal',
+    returns: 0,
+    scale: 256,
+  },
+  ports: [],
+  route: { package: 'tarn-H2.104.r4', title: 'H2.104.r4' },
+  plan: null,
+  run: null,
+  tally: { before: null, after: null },
+  ...more,
+})
+
+export const slip = (more: Partial<Slip> = {}): Slip => ({
+  number: '0417',
+  device: 'Brakken H2K',
+  model: 'BRAK-H2K',
+  customer: 'Ferry line, handheld 14',
+  intent: 'update',
+  promise: 'stored tickets',
+  stage: 'intake',
+  state: 'open',
+  due: null,
+  openedAt: AT,
+  version: 1,
+  words: null,
+  withdrawn: false,
+  openedBy: 'Ilse Maro',
+  ...more,
+})
+
+export const plan = (more: Partial<PlanShown> = {}): PlanShown => ({
+  package: 'tarn-H2.104.r4',
+  title: 'H2.104.r4',
+  serial: 'TRN4490077F31',
+  port: 'P2',
+  verdict: 'fits',
+  findings: [],
+  steps: [
+    {
+      number: 1,
+      kind: 'meet',
+      facts: {},
+      seconds: { low: 2, high: 2 },
+      hands: false,
+      worst: 'unaffected',
+      source: 'plain',
+      n: 0,
+    },
+  ],
+  time: { low: 1080, high: 1560 },
+  hands: { low: 60, high: 60 },
+  needs: 44,
+  restarts: 3,
+  fates: [{ item: 'tickets', name: 'stored tickets', fate: 'kept' }],
+  writes: [],
+  wayBackUntil: 1,
+  wayBack: 'H2.0ZC.r4',
+  atRisk: { dead: 6 },
+  ends: { build: 'H2.104.r4', outcome: 'normal', readable: true, lock: 'closed' },
+  strip: { stretches: [], hands: [], cable: [], restarts: [] },
+  wall: {
+    partitions: [
+      { name: 'loader', role: 'loader', bytes: 4 * MIB },
+      { name: 'customer', role: 'customer', bytes: 900 * MIB },
+    ],
+    courses: [
+      {
+        title: 'loader 7',
+        bricks: [
+          { partition: 'loader', fate: 'written', seconds: { low: 0.1, high: 0.2 } },
+          { partition: 'customer', fate: 'customer', seconds: null },
+        ],
+      },
+    ],
+  },
+  ownRuns: 31,
+  digest: 'd'.repeat(64),
+  scale: 256,
+  ...more,
+})
+
+export const run = (more: Partial<RunShown> = {}): RunShown => ({
+  id: '0b8f4a52-6c1e-4d0a-9a54-1f2e7c9d0009',
+  slip: '0417',
+  serial: 'TRN4490077F31',
+  port: 'P2',
+  package: 'tarn-H2.104.r4',
+  title: 'H2.104.r4',
+  state: 'running',
+  word: 'hands-off',
+  by: 'Ilse Maro',
+  startedAt: AT,
+  endedAt: null,
+  steps: plan().steps,
+  step: 1,
+  asked: null,
+  why: null,
+  stopping: false,
+  ownerless: false,
+  got: 0,
+  size: 0,
+  stepSeconds: 1,
+  runSeconds: 10,
+  waiting: null,
+  parts: [],
+  journal: 4,
+  log: [],
+  left: { low: 540, high: 900 },
+  looks: 'a grey bar and no text',
+  cable: 'C',
+  battery: 68,
+  wall: plan().wall.partitions,
+  scale: 256,
+  losses: 0,
+  ...more,
+})
