@@ -47,5 +47,9 @@ export async function mounted(
   })
   useSessionStore(pinia).person = { id: 'ilse', name: 'Ilse Maro', initials: 'IM', role }
   await flushPromises()
-  return { shown, asked, router }
+  const refetched = async () => {
+    await queryClient.refetchQueries()
+    await flushPromises()
+  }
+  return { shown, asked, router, refetched }
 }

@@ -3,7 +3,7 @@
 </script>
 
 <script setup lang="ts">
-import type { Job } from '@plain-slate/api'
+import type { Archive, Job } from '@plain-slate/api'
 import { mib } from '@plain-slate/texts'
 import { computed, ref, watch } from 'vue'
 import Resource from '../../parts/Resource.vue'
@@ -40,19 +40,19 @@ function title(data: Job): string {
 const reading = computed(() =>
   (shelf.data.value?.archives ?? []).filter(({ state }) => state === 'reading'),
 )
+const refusedIn = (archives: readonly Archive[]) =>
+  archives.filter(({ state }) => state === 'refused')
 /** Archives that were refused before this page was opened are history, told on the Shelf. */
 const before = ref<ReadonlySet<string>>()
 watch(
   shelf.data,
   (data) => {
-    if (data !== undefined) before.value ??= new Set(data.archives.map(({ id }) => id))
+    if (data !== undefined) before.value ??= new Set(refusedIn(data.archives).map(({ id }) => id))
   },
   { immediate: true },
 )
 const refused = computed(() =>
-  (shelf.data.value?.archives ?? []).filter(
-    ({ id, state }) => state === 'refused' && before.value?.has(id) === false,
-  ),
+  refusedIn(shelf.data.value?.archives ?? []).filter(({ id }) => before.value?.has(id) === false),
 )
 const share = ({ done, bytes }: { done: number; bytes: number }) =>
   `${Math.round((done / Math.max(1, bytes)) * 100)}%`

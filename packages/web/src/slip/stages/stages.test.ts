@@ -232,28 +232,37 @@ describe('Proof', () => {
     const { h1 } = await sheet(Proof, { job: job('compare'), more: shelf() })
     expect(h1).toBe('Both packages are proven: 11 claims hold')
   })
-  it('says which are not proven, how far a file is read, and why one was refused', async () => {
-    const archive = {
-      id: 'a',
-      name: 'x.tar',
-      sha256: '',
-      bytes: 100,
-      done: 40,
-      state: 'reading',
-      refusal: null,
-      refusedEntries: 0,
-      entries: 0,
-      package: null,
-      trouble: null,
-      by: null,
-      at: SHOP.now,
-    }
-    const refusal = { entry: 'main.img', offset: 512, rule: 'truncated' }
-    const more = shelf([archive, { ...archive, id: 'b', state: 'refused', refusal }])
-    const at = job('proof', { stages: stagesAt('proof', { titles: 'H2.104.r4' }) })
-    const { h1, text, shown } = await sheet(Proof, { job: at, more })
+  const archive = {
+    id: 'a',
+    name: 'x.tar',
+    sha256: '',
+    bytes: 100,
+    done: 40,
+    state: 'reading',
+    refusal: null,
+    refusedEntries: 0,
+    entries: 0,
+    package: null,
+    trouble: null,
+    by: null,
+    at: SHOP.now,
+  }
+  const refusal = { entry: 'main.img', offset: 512, rule: 'truncated' }
+  const open = job('proof', { stages: stagesAt('proof', { titles: 'H2.104.r4' }) })
+  it('says which are not proven, how far a file is read, and why it was refused then', async () => {
+    const more = shelf([archive])
+    const { h1, shown, refetched } = await sheet(Proof, { job: open, more })
     expect(h1).toBe('Not proven: H2.104.r4')
     expect(shown.find('.bar div').attributes('style')).toContain('40%')
-    expect(text).toContain('x.tar was refused: it ends too early, in main.img at byte 512')
+    expect(shown.text()).not.toContain('was refused')
+    Object.assign(more, shelf([{ ...archive, state: 'refused', refusal }]))
+    await refetched()
+    expect(shown.find('.bar').exists()).toBe(false)
+    expect(shown.text()).toContain('x.tar was refused: it ends too early, in main.img at byte 512')
+  })
+  it('keeps what was refused before it was opened for the Shelf', async () => {
+    const more = shelf([{ ...archive, state: 'refused', refusal }])
+    const { text } = await sheet(Proof, { job: open, more })
+    expect(text).not.toContain('was refused')
   })
 })

@@ -35,8 +35,8 @@ export async function sheet(component: Component, says: Says) {
   const at = `/slips/0417/${says.job.at}`
   const made = await mounted(component, {}, { at, answer, role: says.role ?? 'lead' })
   await flushPromises()
-  const { shown, asked } = made
-  return { shown, asked, h1: shown.find('h1').text(), text: shown.text() }
+  const { shown } = made
+  return { ...made, h1: shown.find('h1').text(), text: shown.text() }
 }
 export const posted = (asked: readonly Asked[], end: string) =>
   asked.filter(({ method, path }) => method === 'POST' && path.endsWith(end))
