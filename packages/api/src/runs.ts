@@ -69,7 +69,16 @@ export const planSchema = z.object({
   /** Percent of charge that must be there. */
   needs: z.int(),
   restarts: z.int(),
-  fates: z.array(z.object({ item: z.string(), name: z.string(), fate: z.string() })),
+  /** What becomes of each of the customer's things, where it lies, and what decides that. */
+  fates: z.array(
+    z.object({
+      item: z.string(),
+      name: z.string(),
+      partition: z.string(),
+      fate: z.string(),
+      why: z.string(),
+    }),
+  ),
   writes: z.array(
     z.object({
       partition: z.string(),

@@ -7,15 +7,22 @@ import type { Effect } from '../effect/effect.ts'
 import { effectOf } from '../effect/effect.ts'
 import type { Family } from '../family/profile.ts'
 import type { Case } from '../match/rule.ts'
-import type { Fate } from '../match/rules/data-fate.ts'
-import { fateOf } from '../match/rules/data-fate.ts'
+import type { Fate, FateWhy } from '../match/rules/data-fate.ts'
+import { FATE_OF, FATE_WHYS, fateWhy } from '../match/rules/data-fate.ts'
 import type { OwnFigures, Seconds } from '../pace/pace.ts'
 import { drainOf, paceOf, sum } from '../pace/pace.ts'
 import { settled } from '../device/identity.ts'
 import { operationOf } from './operation.ts'
 import type { Plan } from './plan.ts'
 
-export type ItemFate = { readonly item: string; readonly name: string; readonly fate: Fate }
+/** One of the customer's things, the partition it lies on, what becomes of it and what decides that. */
+export type ItemFate = {
+  readonly item: string
+  readonly name: string
+  readonly partition: string
+  readonly fate: Fate
+  readonly why: FateWhy
+}
 
 export type Folds = {
   readonly time: Seconds
@@ -81,16 +88,11 @@ function fatesOf(plan: Plan, at: Case, effects: readonly Effect[]): readonly Ite
     patchDate: settled(at.identity, 'patchDate') ?? '',
   }
   const whole = plan.packages.map(({ manifest }) =>
-    fateOf(values, { ...at, shelved: { manifest, state: 'proven' } }),
+    fateWhy(values, { ...at, shelved: { manifest, state: 'proven' } }),
   )
-  const worstFate: Fate = whole.includes('wiped')
-    ? 'wiped'
-    : whole.includes('unreadable')
-      ? 'unreadable'
-      : 'kept'
-  return at.family.items.map(({ id, name, partition }) => ({
-    item: id,
-    name,
-    fate: written.has(partition) ? 'wiped' : worstFate,
-  }))
+  const worst = FATE_WHYS.findLast((why) => whole.includes(why)) ?? 'untouched'
+  return at.family.items.map(({ id, name, partition }) => {
+    const why = written.has(partition) ? 'written' : worst
+    return { item: id, name, partition, fate: FATE_OF[why], why }
+  })
 }

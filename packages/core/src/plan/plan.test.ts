@@ -147,14 +147,18 @@ describe('what the plan comes to', () => {
   })
 
   it('says of each of the customer’s things what becomes of it', () => {
-    expect(folds().fates.map(({ item, fate }) => `${item} ${fate}`)).toEqual([
-      'tickets kept',
-      'settings kept',
-    ])
+    const told = (more?: Parameters<typeof folds>[0]) =>
+      folds(more).fates.map(({ item, fate, why }) => `${item} ${fate} ${why}`)
+    expect(told()).toEqual(['tickets kept untouched', 'settings kept untouched'])
     const wipes = proven(pack({ ...newest, effects: { erases: ['customer'] } }))
-    expect(folds({ shelved: wipes, keepData: false }).fates[0]?.fate).toBe('wiped')
+    expect(told({ shelved: wipes, keepData: false })[0]).toBe('tickets wiped erased')
     const back = proven(pack({ build: 'H2.0Y0.r4', release: 3 }))
-    expect(folds({ shelved: back, keepData: false }).fates[0]?.fate).toBe('unreadable')
+    expect(told({ shelved: back, keepData: false })[0]).toBe('tickets unreadable release')
+    const dated = { ...tarn, dataKeys: { ...tarn.dataKeys, hangOn: ['patchDate' as const] } }
+    const older = proven(pack({ ...newest, patchDate: '2026-01-01' }))
+    expect(told({ shelved: older, family: dated, keepData: false })[0]).toBe(
+      'tickets unreadable patchDate',
+    )
   })
 
   it('takes as long as what it writes: a device that has the modem already is quicker', () => {

@@ -33,7 +33,18 @@ function job(more: { lines?: readonly LineShown[]; floor?: number; state?: strin
     device: undefined,
     taken: {
       basis: { 'fact.build': 'H2.0ZC.r4', 'fact.floor': String(more.floor ?? 5) },
-      shown: { findings: [], fates: [{ item: 'tickets', name: 'stored tickets', fate: 'kept' }] },
+      shown: {
+        findings: [],
+        fates: [
+          {
+            item: 'tickets',
+            name: 'stored tickets',
+            partition: 'customer',
+            fate: 'kept',
+            why: 'untouched',
+          },
+        ],
+      },
     },
     run: {
       state: more.state ?? 'ended',

@@ -51,6 +51,13 @@ export const runs = {
   'plan.fates': 'What becomes of the customer’s things',
   'plan.fate.item': 'thing',
   'plan.fate.will': 'will be',
+  'plan.fate.why': 'because',
+  'fate.why.untouched': 'no step writes or erases {partition}, and its keys stay',
+  'fate.why.release': 'it lies on {partition}, and its keys belong to the newer release here now',
+  'fate.why.patchDate':
+    'it lies on {partition}, and its keys belong to the newer patch date here now',
+  'fate.why.erased': 'a package erases {partition}',
+  'fate.why.written': 'a step writes {partition}',
   'plan.writes': 'What is written',
   'plan.writes.part': 'partition',
   'plan.writes.size': 'size',

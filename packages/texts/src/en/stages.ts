@@ -129,6 +129,7 @@ export const stages = {
   'routes.findings.right': '{fits} fit · {ifs} if',
   'routes.kind.part': 'a part: goes along by itself where a route needs it',
   'finding.rule': 'rule {rule}',
+  'finding.held': '{n, plural, one {One more rule holds} other {# more rules hold}}',
   'remedy.charge': 'See how much it must be charged',
   'remedy.prove': 'See what is proven of it',
   'remedy.fetch': 'Go to the shelf: drop its file there',

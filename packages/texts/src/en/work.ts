@@ -36,8 +36,12 @@ export const work = {
   'plan.margin.met': 'all rules met',
   'plan.margin.time':
     'Range from {n, plural, =0 {the family’s figures, none of our own yet} one {one own write} other {# own writes}}',
-  'plan.margin.battery': 'Needs {needs} % of charge',
-  'plan.margin.back': 'The way back is here: {title}',
+  'plan.margin.battery': 'Battery {battery} %, needs {needs} %',
+  'plan.margin.battery.unseen': 'Needs {needs} % of charge',
+  'plan.margin.battery.why':
+    'What {time} draw at the most, {restarts, plural, one {one restart} other {# restarts}} among them, and the margin of the house.',
+  'plan.margin.back': 'The way back is here',
+  'plan.margin.back.why': '{title}, proven. It stays open until step {step} of {steps}.',
 
   'ready.title.open':
     '{n, plural, one {One thing is} other {# things are}} in the way of the write',
@@ -88,7 +92,7 @@ export const work = {
   'write.title.start': 'Start: {build} to …{end} at {port}',
   'write.lede': 'Held to start. From then on: hands off, it restarts by itself and that is normal.',
   'write.owner': 'Whose',
-  'write.left.time': '{time} to the end of the job',
+  'write.left.time': 'to the end of the job',
   'write.now': 'The device shows',
   'write.shows': 'It shows something else',
   'write.shows.which': 'What does it show?',

@@ -20,7 +20,15 @@ const plan = (more: Partial<PlanShown> = {}) =>
     serial: 'TRN4490077F31',
     port: 'P2',
     digest: 'd'.repeat(64),
-    fates: [{ item: 'tickets', name: 'stored tickets', fate: 'kept' }],
+    fates: [
+      {
+        item: 'tickets',
+        name: 'stored tickets',
+        partition: 'customer',
+        fate: 'kept',
+        why: 'untouched',
+      },
+    ],
     ...more,
   }) as PlanShown
 const asked = { port: 'P2', package: 'tarn-H2.104.r4', intent: 'update', keepData: true } as const
@@ -34,7 +42,15 @@ describe('the start card', () => {
     expect(shown.text()).toContain('…7F31')
     expect(shown.text()).toContain('nothing of the customer’s')
     const { shown: wiping } = await card({
-      fates: [{ item: 'tickets', name: 'stored tickets', fate: 'wiped' }],
+      fates: [
+        {
+          item: 'tickets',
+          name: 'stored tickets',
+          partition: 'customer',
+          fate: 'wiped',
+          why: 'erased',
+        },
+      ],
       serial: 'TRN4490081C04',
     })
     expect(wiping.text()).toContain('Will be loststored tickets')

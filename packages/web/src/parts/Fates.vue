@@ -1,5 +1,5 @@
 <script lang="ts">
-/** What becomes of each of the customer's things. */
+/** What becomes of each of the customer's things, and why. */
 </script>
 
 <script setup lang="ts">
@@ -17,6 +17,7 @@ const say = useSay()
       <tr>
         <th scope="col">{{ say('plan.fate.item') }}</th>
         <th scope="col">{{ say('plan.fate.will') }}</th>
+        <th scope="col">{{ say('plan.fate.why') }}</th>
       </tr>
     </thead>
     <tbody>
@@ -25,6 +26,7 @@ const say = useSay()
         <td>
           <b :class="item.fate">{{ say(`fate.${item.fate as 'kept'}`) }}</b>
         </td>
+        <td>{{ say(`fate.why.${item.why as 'erased'}`, { partition: item.partition }) }}</td>
       </tr>
     </tbody>
   </table>

@@ -26,13 +26,14 @@ import { useSay } from '../said.ts'
 import { columnsOf } from './wall.ts'
 
 const props = defineProps<{
-  sizes: readonly number[]
+  /** Partitions in device order: name and bytes. */
+  partitions: readonly { readonly name: string; readonly bytes: number }[]
   courses: readonly CourseShown[]
   /** The legend names only what is drawn. */
   legend?: boolean
 }>()
 const say = useSay()
-const columns = computed(() => columnsOf(props.sizes))
+const columns = computed(() => columnsOf(props.partitions))
 const drawn = computed(() =>
   BRICK_FATES.filter((fate) =>
     props.courses.some(({ bricks }) => bricks.some((brick) => brick.fate === fate)),
@@ -76,7 +77,7 @@ const drawn = computed(() =>
   gap: 8px;
   align-items: stretch;
   margin-bottom: 4px;
-  min-width: 560px;
+  min-width: max-content;
 }
 .title {
   width: 88px;

@@ -10,7 +10,7 @@ import Ruler from './Ruler.vue'
 import Strip from './Strip.vue'
 import Wall from './Wall.vue'
 import { STRETCH_LEAST, placesOf, runsIn, spanOf } from './strip.ts'
-import { BRICK_LEAST_PX, clockOf, columnsOf, weightOf } from './wall.ts'
+import { BRICK_LEAST_PX, clockOf, columnsOf, leastOf, weightOf } from './wall.ts'
 
 const MIB = 1024 ** 2
 
@@ -20,9 +20,15 @@ describe('the wall’s arithmetic', () => {
     expect(weightOf(0)).toBeGreaterThan(0)
   })
   it('leaves no brick too narrow to be seen', () => {
-    expect(columnsOf([MIB, 4096 * MIB])).toBe(
-      `minmax(${BRICK_LEAST_PX}px, 1fr) minmax(${BRICK_LEAST_PX}px, 16fr)`,
-    )
+    const columns = columnsOf([
+      { name: 'a', bytes: MIB },
+      { name: 'b', bytes: 4096 * MIB },
+    ])
+    expect(columns).toBe(`minmax(${BRICK_LEAST_PX}px, 1fr) minmax(${BRICK_LEAST_PX}px, 16fr)`)
+  })
+  it('leaves room for the longest name, whatever its size', () => {
+    expect(leastOf('variant')).toBeGreaterThan(leastOf('modem'))
+    expect(columnsOf([{ name: 'variant', bytes: 1 }])).toContain(`minmax(${leastOf('variant')}px`)
   })
   it('tells time as a clock does, and never nothing for something', () => {
     expect([clockOf(12), clockOf(320.2), clockOf(0.2)]).toEqual(['0:12', '5:21', '0:01'])
@@ -37,8 +43,12 @@ describe('the wall', () => {
     says: `${fate}, 4 MiB`,
     ...more,
   })
-  const wall = (bricks: readonly object[], legend = true) =>
-    mounted(Wall, { sizes: bricks.map(() => MIB), courses: [{ title: 'now', bricks }], legend })
+  const wall = (bricks: readonly { readonly partition: string }[], legend = true) =>
+    mounted(Wall, {
+      partitions: bricks.map(({ partition }) => ({ name: partition, bytes: MIB })),
+      courses: [{ title: 'now', bricks }],
+      legend,
+    })
 
   it('says every brick in words, whatever it looks like', async () => {
     const { shown } = await wall(BRICK_FATES.map((fate) => brick(fate)))

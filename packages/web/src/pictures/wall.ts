@@ -1,11 +1,20 @@
 /** The wall's arithmetic: how wide each brick is. Cube-root scale, so that 4 MiB are seen beside 4 GiB. */
 
-/** A brick is at least this wide, in px, whatever its size. */
+/** A brick is at least this wide, in px, whatever its size; room for its edges and a time. */
 export const BRICK_LEAST_PX = 40
+/** A letter of a brick's name at its size, and what stands at both sides of it, in px. */
+const LETTER_PX = 6.6
+const SIDES_PX = 12
 
-/** Columns of a grid in which every brick is at least wide enough, and grows with the root of its size. */
-export const columnsOf = (bytes: readonly number[]): string =>
-  bytes.map((size) => `minmax(${BRICK_LEAST_PX}px, ${weightOf(size)}fr)`).join(' ')
+/** Columns of a grid in which every brick has room for its name, and grows with the root of its size. */
+export const columnsOf = (
+  bricks: readonly { readonly name: string; readonly bytes: number }[],
+): string =>
+  bricks.map(({ name, bytes }) => `minmax(${leastOf(name)}px, ${weightOf(bytes)}fr)`).join(' ')
+
+/** Width below which a name would be cut. */
+export const leastOf = (name: string): number =>
+  Math.max(BRICK_LEAST_PX, Math.ceil(name.length * LETTER_PX + SIDES_PX))
 
 /** Cube root of MiB, to two places; never nothing. */
 export const weightOf = (bytes: number): number =>

@@ -1,21 +1,28 @@
 <script lang="ts">
-/** Findings in the margin, gravest first: peg, number, claim, marks, evidence, a remedy that acts. */
+/**
+ * Findings in the margin, gravest first: peg, number, claim, marks, evidence, a remedy that acts. What
+ * merely holds, with nothing to say about it, is counted and unfolds.
+ */
 </script>
 
 <script setup lang="ts">
 import type { FindingShown } from '@plain-slate/api'
 import type { Code } from '@plain-slate/texts'
 import { isCode, sayAny } from '@plain-slate/texts'
+import { computed } from 'vue'
 import { useBrowserStore } from '../browser.ts'
 import Marks from '../pictures/Marks.vue'
 import Peg from '../pictures/Peg.vue'
 import { useSay } from '../said.ts'
 import { useJob } from './job.ts'
+import { isTold } from './routes.ts'
 
-defineProps<{
+const props = defineProps<{
   findings: readonly FindingShown[]
   number?: (finding: FindingShown) => number | undefined
 }>()
+const told = computed(() => props.findings.filter(isTold))
+const held = computed(() => props.findings.filter((one) => !isTold(one)))
 const say = useSay()
 const browser = useBrowserStore()
 const { number: slip } = useJob()
@@ -36,7 +43,7 @@ function remedyOf({ remedy }: FindingShown) {
 </script>
 
 <template>
-  <div v-for="(finding, at) in findings" :key="at" class="finding" :data-rule="finding.rule">
+  <div v-for="(finding, at) in told" :key="at" class="finding" :data-rule="finding.rule">
     <Peg :verdict="finding.verdict" />
     <div>
       <b>
@@ -53,6 +60,17 @@ function remedyOf({ remedy }: FindingShown) {
       </p>
     </div>
   </div>
+  <slot />
+  <details v-if="held.length > 0" :open="told.length === 0">
+    <summary>{{ say('finding.held', { n: held.length }) }}</summary>
+    <div v-for="(finding, at) in held" :key="at" class="finding small" :data-rule="finding.rule">
+      <Peg :verdict="finding.verdict" />
+      <div>
+        {{ claim(finding) }}
+        <span class="mono dim">{{ finding.rule }}</span>
+      </div>
+    </div>
+  </details>
 </template>
 
 <style scoped>
@@ -63,6 +81,13 @@ function remedyOf({ remedy }: FindingShown) {
   display: grid;
   grid-template-columns: 26px 1fr;
   border-top: 1px solid var(--rule);
+  padding: 8px 0;
+}
+details {
+  border-top: 1px solid var(--rule);
+}
+summary {
+  cursor: pointer;
   padding: 8px 0;
 }
 p {

@@ -25,7 +25,7 @@ const say = useSay()
 const { time } = useShop()
 const stop = useChange('runStop')
 const run = toRef(props, 'run')
-const LINES = 7
+const LINES = 5
 const going = computed(() => run.value.state === 'running' || run.value.state === 'wanted')
 const step = computed(() => run.value.steps.find(({ number }) => number === run.value.step))
 const share = computed(() => (run.value.size === 0 ? undefined : run.value.got / run.value.size))
@@ -81,7 +81,7 @@ useHeldKey(
     <div class="top">
       <h1 aria-live="polite">{{ title }}</h1>
       <p v-if="going" class="left">
-        {{ say('write.left.time', { time: rangeWords(say, run.left) }) }}
+        <b class="mono">{{ rangeWords(say, run.left) }}</b> {{ say('write.left.time') }}
       </p>
     </div>
     <p v-if="under !== ''" class="shows">{{ under }}</p>
@@ -92,7 +92,7 @@ useHeldKey(
     <p v-if="run.stopping" class="amiss">{{ say('run.stopping') }}</p>
     <p v-if="run.ownerless">{{ say('run.ownerless.do') }}</p>
     <p v-else-if="run.word === 'in-doubt'">{{ say('run.waiting.do') }}</p>
-    <Wall :sizes="run.wall.map(({ bytes }) => bytes)" :courses="[liveCourse(say, run)]" />
+    <Wall :partitions="run.wall" :courses="[liveCourse(say, run)]" />
     <template v-if="driven && step">
       <h2>
         {{ say('write.pace') }} <small>{{ source }}</small>
@@ -141,8 +141,13 @@ h1 {
   font-size: 36px;
 }
 .left {
-  font: 650 22px var(--mono);
+  font-size: 17px;
+  color: var(--ink-2);
   margin: 0;
+}
+.left b {
+  font-size: 30px;
+  color: var(--ink);
 }
 .shows {
   font-size: 18px;

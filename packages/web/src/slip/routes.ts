@@ -11,8 +11,9 @@ type Left = Answer<'jobRoutes'>['left'][number]
 /** What makes two findings the same one. */
 const keyOf = ({ rule, code, facts }: FindingShown): string =>
   `${rule} ${code} ${JSON.stringify(facts)}`
-/** Findings that carry a number: those with a condition or a mark. */
-const isTold = ({ verdict, marks }: FindingShown): boolean => verdict !== 'fits' || marks.length > 0
+/** Findings of which something is to be said: those with a condition or a mark. They carry a number. */
+export const isTold = ({ verdict, marks }: FindingShown): boolean =>
+  verdict !== 'fits' || marks.length > 0
 
 /** Numbers of told findings, in the order in which the routes bring them. */
 export function numbersOf(routes: readonly Pick<RouteShown, 'findings'>[]) {

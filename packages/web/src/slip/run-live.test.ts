@@ -5,13 +5,11 @@ import { enableAutoUnmount, flushPromises } from '@vue/test-utils'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { HOLD_MS } from '../keys/hold.ts'
 import { mounted } from '../testing/mounted.ts'
-import FindingList from './FindingList.vue'
 import RunLive from './RunLive.vue'
 import ShowsElse from './ShowsElse.vue'
 import { useCall } from './awake.ts'
 import { liveCourse } from './live-wall.ts'
 import { changeWords, changesWords, wallOf } from './plan-page.ts'
-import { numbersOf } from './routes.ts'
 import { job, plan, run } from './testing/job.ts'
 import { reasonWords, speaker } from '@plain-slate/texts'
 import { nextTick, ref } from 'vue'
@@ -178,44 +176,6 @@ describe('a plan in pictures and words', () => {
     expect(why('together-with', { role: 'kernel' })).toBe('must be of one set with kernel')
     expect(why('same-version', { version: '7' })).toContain('version 7')
     expect(why('no-evidence')).toBe('nothing tells what stands there')
-  })
-})
-
-describe('numbers of findings', () => {
-  const finding = (code: string, more: object = {}) => ({
-    rule: 'state.loader',
-    verdict: 'fits-if' as const,
-    code,
-    facts: {},
-    marks: [],
-    remedy: null,
-    ...more,
-  })
-  it('tie a finding in two routes together, and leave plain ones without', () => {
-    const first = finding('fit.state.loader.raise')
-    const plain = finding('fit.state.floor.fits', { verdict: 'fits' })
-    const marked = finding('fit.state.floor.rises', {
-      verdict: 'fits',
-      marks: [{ kind: 'irreversible' }],
-    })
-    const number = numbersOf([{ findings: [first, plain] }, { findings: [first, marked] }])
-    expect([number(first), number(plain), number(marked)]).toEqual([1, undefined, 2])
-    expect(number({ ...first, facts: { here: 6 } })).toBe(undefined)
-  })
-
-  it('stand beside the claim, with the remedy that acts', async () => {
-    const findings = [
-      finding('fit.state.battery.charge', {
-        facts: { here: 24, needed: 44, margin: 20 },
-        remedy: 'charge',
-      }),
-      finding('fit.package.here.fetch', { facts: { title: 'x' }, remedy: 'fetch' }),
-    ]
-    const { shown } = await mounted(FindingList, { findings, number: () => 3 }, { at })
-    expect(shown.find('.told').text()).toBe('3')
-    const links = shown.findAll('a').map((one) => one.attributes('href'))
-    expect(links).toEqual(['/slips/0417/ready', '/shelf'])
-    expect(shown.text()).toContain('Battery 24 %, needs 44 %: charge it first')
   })
 })
 

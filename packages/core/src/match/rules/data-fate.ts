@@ -5,6 +5,17 @@
 import type { Answer, Case, Rule, Values } from '../rule.ts'
 
 export type Fate = 'kept' | 'unreadable' | 'wiped'
+/** Why, from the mildest to the worst: the first is nothing that touches it. */
+export const FATE_WHYS = ['untouched', 'release', 'patchDate', 'erased', 'written'] as const
+export type FateWhy = (typeof FATE_WHYS)[number]
+/** What each of them comes to. */
+export const FATE_OF: Readonly<Record<FateWhy, Fate>> = {
+  untouched: 'kept',
+  release: 'unreadable',
+  patchDate: 'unreadable',
+  erased: 'wiped',
+  written: 'wiped',
+}
 
 export const dataFate: Rule = {
   id: 'promise.data',
@@ -23,14 +34,16 @@ export const dataFate: Rule = {
 }
 
 /** The fate of what lies on the customer's partition. */
-export function fateOf({ release, patchDate }: Values, { family, shelved }: Case): Fate {
+export const fateOf = (values: Values, at: Case): Fate => FATE_OF[fateWhy(values, at)]
+
+/** What decides it. */
+export function fateWhy({ release, patchDate }: Values, { family, shelved }: Case): FateWhy {
   const { manifest } = shelved
   const theirs = family.partitions.filter(({ role }) => role === 'customer')
-  if (theirs.some(({ name }) => manifest.effects.erases.includes(name))) return 'wiped'
-  if (manifest.kind === 'part') return 'kept'
+  if (theirs.some(({ name }) => manifest.effects.erases.includes(name))) return 'erased'
+  if (manifest.kind === 'part') return 'untouched'
   const { hangOn } = family.dataKeys
-  const back =
-    (hangOn.includes('release') && manifest.release < Number(release)) ||
-    (hangOn.includes('patchDate') && manifest.patchDate < String(patchDate))
-  return back ? 'unreadable' : 'kept'
+  if (hangOn.includes('release') && manifest.release < Number(release)) return 'release'
+  const older = hangOn.includes('patchDate') && manifest.patchDate < String(patchDate)
+  return older ? 'patchDate' : 'untouched'
 }

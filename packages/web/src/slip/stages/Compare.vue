@@ -71,11 +71,7 @@ const rows = (page: PlanPage) =>
         <h2>
           {{ say('plan.wall') }} <small>{{ say('plan.wall.small') }}</small>
         </h2>
-        <Wall
-          :sizes="plan.wall.partitions.map(({ bytes }) => bytes)"
-          :courses="wallOf(say, plan)"
-          legend
-        />
+        <Wall :partitions="plan.wall.partitions" :courses="wallOf(say, plan)" legend />
       </template>
       <h2 id="images">
         {{ say('compare.images') }} <small>{{ say('compare.images.small') }}</small>

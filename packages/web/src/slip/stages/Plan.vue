@@ -87,11 +87,7 @@ const print = () => window.print()
         <h2>
           {{ say('plan.wall') }} <small>{{ say('plan.wall.small') }}</small>
         </h2>
-        <Wall
-          :sizes="plan.wall.partitions.map(({ bytes }) => bytes)"
-          :courses="wallOf(say, plan)"
-          legend
-        />
+        <Wall :partitions="plan.wall.partitions" :courses="wallOf(say, plan)" legend />
         <h2>
           {{ say('plan.strip') }} <small>{{ say('plan.strip.small') }}</small>
         </h2>

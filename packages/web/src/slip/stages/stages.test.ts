@@ -153,7 +153,15 @@ const route = (more: object = {}) => ({
   findings: [],
   first: ['loader 7'],
   time: { low: 1080, high: 1560 },
-  fates: [{ item: 'tickets', name: 'stored tickets', fate: 'kept' }],
+  fates: [
+    {
+      item: 'tickets',
+      name: 'stored tickets',
+      partition: 'customer',
+      fate: 'kept',
+      why: 'untouched',
+    },
+  ],
   worst: { leaves: 'dead', seconds: 0.2 },
   wayBack: 'H2.0ZC.r4',
   ruler: null,
@@ -177,7 +185,17 @@ describe('Firmware', () => {
   })
 
   it('never preselects a loss: where the data must survive nothing is taken by itself', async () => {
-    const wiping = route({ fates: [{ item: 'tickets', name: 'stored tickets', fate: 'wiped' }] })
+    const wiping = route({
+      fates: [
+        {
+          item: 'tickets',
+          name: 'stored tickets',
+          partition: 'customer',
+          fate: 'wiped',
+          why: 'erased',
+        },
+      ],
+    })
     const { shown } = await sheet(Firmware, { job: at(), more: routes([wiping]) })
     expect(shown.find('.go').exists()).toBe(false)
     const agreed = await sheet(Firmware, { job: at({ keepData: false }), more: routes([wiping]) })

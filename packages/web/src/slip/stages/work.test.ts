@@ -1,9 +1,9 @@
 // @vitest-environment jsdom
 /** What the sheets from Compare on say moves with what the server tells, and stays with what it does not rest on. */
-import type { Job, PlanShown, Ready } from '@plain-slate/api'
+import type { Job, Ready } from '@plain-slate/api'
 import { flushPromises } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
-import { job, line, plan, stagesAt } from '../testing/job.ts'
+import { job, line, plan, planPage, stagesAt } from '../testing/job.ts'
 import type { Says } from '../testing/sheet.ts'
 import { SHOP, posted, sheet } from '../testing/sheet.ts'
 import Compare from './Compare.vue'
@@ -13,17 +13,6 @@ import Plan from './Plan.vue'
 import ReadySheet from './Ready.vue'
 import Write from './Write.vue'
 
-const page = (now: PlanShown | null, more: object = {}) => ({
-  plan: {
-    now,
-    why: null,
-    taken: null,
-    compared: [],
-    layout: 'unread',
-    differences: [],
-    ...more,
-  },
-})
 const taken = (changes: readonly object[] | null) => ({
   at: SHOP.now,
   by: 'Ilse Maro',
@@ -38,12 +27,12 @@ describe('Compare', () => {
     const stages = stagesAt('plan').map((one) =>
       one.stage === 'compare' ? { ...one, facts: { n: 5, of: 7 } } : one,
     )
-    const { h1 } = await sheet(Compare, { job: job('plan', { stages }), more: page(plan()) })
+    const { h1 } = await sheet(Compare, { job: job('plan', { stages }), more: planPage(plan()) })
     expect(h1).toBe('5 of 7 images go on; 2 are left alone')
   })
   it('offers to read it, or to write everything, where nothing was read', async () => {
     const at = job('compare', { stages: stagesAt('compare', { of: 7 }) })
-    const { h1, shown, asked } = await sheet(Compare, { job: at, more: page(plan()) })
+    const { h1, shown, asked } = await sheet(Compare, { job: at, more: planPage(plan()) })
     expect(h1).toContain('all 7 images would be written')
     const accept = shown.findAll('button').find((one) => one.text() === 'Write everything')
     await accept?.trigger('click')
@@ -54,7 +43,7 @@ describe('Compare', () => {
   })
   it('says what the layout is, and how it differs', async () => {
     const layout = async (more: object) =>
-      (await sheet(Compare, { job: job('plan'), more: page(plan(), more) })).text
+      (await sheet(Compare, { job: job('plan'), more: planPage(plan(), more) })).text
     expect(await layout({ layout: 'equal' })).toContain('nothing is moved')
     expect(
       await layout({ layout: 'differs', differences: [{ partition: 'main', how: 'resized' }] }),
@@ -66,30 +55,47 @@ describe('Plan', () => {
   const h1 = async (more: Says['more'] & object, at = job('plan')) =>
     (await sheet(Plan, { job: at, more })).h1
   it('names the worst first, from the seconds at risk', async () => {
-    expect(await h1(page(plan()))).toBe('1 step, data kept: 6 s that could kill it')
-    expect(await h1(page(plan({ atRisk: {} })))).toContain('no moment that could harm it')
-    expect(await h1(page(plan({ needs: 80 })))).toBe('1 step, data kept: 6 s that could kill it')
+    expect(await h1(planPage(plan()))).toBe('1 step, data kept: 6 s that could kill it')
+    expect(await h1(planPage(plan({ atRisk: {} })))).toContain('no moment that could harm it')
+    expect(await h1(planPage(plan({ needs: 80 })))).toBe(
+      '1 step, data kept: 6 s that could kill it',
+    )
   })
   it('says how the rehearsal ended', async () => {
     const ends = { build: 'H2.104.r4', outcome: 'loop', readable: false, lock: 'open' } as const
-    const { text } = await sheet(Plan, { job: job('plan'), more: page(plan({ ends })) })
+    const { text } = await sheet(Plan, { job: job('plan'), more: planPage(plan({ ends })) })
     expect(text).toContain('restarts over and over, data there and unreadable, lock open')
+  })
+  it('says of each thing why it will be so', async () => {
+    const [thing] = plan().fates
+    if (thing === undefined) throw new Error('no thing')
+    const why = async (more: object) => {
+      const { shown } = await sheet(Plan, {
+        job: job('plan'),
+        more: planPage(plan({ fates: [{ ...thing, ...more }] })),
+      })
+      return shown.find('[data-item="tickets"]').text()
+    }
+    expect(await why({})).toContain('no step writes or erases customer, and its keys stay')
+    expect(await why({ partition: 'cache' })).toContain('erases cache')
+    expect(await why({ fate: 'wiped', why: 'erased' })).toContain('a package erases customer')
+    expect(await why({ fate: 'unreadable', why: 'release' })).toContain('the newer release')
   })
   it('is stale in words, with what was and what is', async () => {
     const changes = [
       { what: 'fact.board', from: 'r4', to: 'r5' },
       { what: 'mode', from: 'normal', to: 'off' },
     ]
-    const stale = page(plan(), { taken: taken(changes) })
+    const stale = planPage(plan(), { taken: taken(changes) })
     expect(await h1(stale)).toBe('The plan is stale: board was r4, now r5, and one more')
-    expect(await h1(page(plan(), { taken: taken(null) }))).toContain('data kept')
+    expect(await h1(planPage(plan(), { taken: taken(null) }))).toContain('data kept')
   })
   it('is taken with the digest that was shown, by whoever may', async () => {
-    const { shown, asked } = await sheet(Plan, { job: job('plan'), more: page(plan()) })
+    const { shown, asked } = await sheet(Plan, { job: job('plan'), more: planPage(plan()) })
     await shown.find('.go button').trigger('click')
     await flushPromises()
     expect(posted(asked, '/plan')[0]?.body).toEqual({ digest: 'd'.repeat(64) })
-    const barred = await sheet(Plan, { job: job('plan'), more: page(plan()), role: 'trainee' })
+    const barred = await sheet(Plan, { job: job('plan'), more: planPage(plan()), role: 'trainee' })
     expect(barred.text).not.toContain('Take this plan')
   })
 })
@@ -137,7 +143,7 @@ describe('Ready', () => {
 describe('Write', () => {
   const at = job('write', { plan: { at: SHOP.now, by: 'Ilse', title: 'H2.104.r4', stale: false } })
   it('names port, end of serial, owner, package and what is lost, and holds to start', async () => {
-    const more = page(plan(), { taken: taken(null) })
+    const more = planPage(plan(), { taken: taken(null) })
     const { h1, text, shown } = await sheet(Write, { job: at, more })
     expect(h1).toBe('Start: H2.104.r4 to …7F31 at P2')
     for (const says of ['P2', '…7F31', 'Ferry line, handheld 14', 'nothing of the customer’s'])
@@ -147,8 +153,16 @@ describe('Write', () => {
     expect(barred.shown.find('.hold').exists()).toBe(false)
   })
   it('names what is lost where something is', async () => {
-    const fates = [{ item: 'tickets', name: 'stored tickets', fate: 'wiped' }]
-    const more = page(plan(), { taken: { ...taken(null), shown: plan({ fates }) } })
+    const fates = [
+      {
+        item: 'tickets',
+        name: 'stored tickets',
+        partition: 'customer',
+        fate: 'wiped',
+        why: 'erased',
+      },
+    ]
+    const more = planPage(plan(), { taken: { ...taken(null), shown: plan({ fates }) } })
     expect((await sheet(Write, { job: at, more })).shown.find('dl .wide').text()).toContain(
       'stored tickets',
     )

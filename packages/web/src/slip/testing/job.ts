@@ -124,7 +124,15 @@ export const plan = (more: Partial<PlanShown> = {}): PlanShown => ({
   hands: { low: 60, high: 60 },
   needs: 44,
   restarts: 3,
-  fates: [{ item: 'tickets', name: 'stored tickets', fate: 'kept' }],
+  fates: [
+    {
+      item: 'tickets',
+      name: 'stored tickets',
+      partition: 'customer',
+      fate: 'kept',
+      why: 'untouched',
+    },
+  ],
   writes: [],
   wayBackUntil: 1,
   wayBack: 'H2.0ZC.r4',
@@ -186,4 +194,17 @@ export const run = (more: Partial<RunShown> = {}): RunShown => ({
   scale: 256,
   losses: 0,
   ...more,
+})
+
+/** What the plan page is told: the plan as it would be now, and what was taken. */
+export const planPage = (now: PlanShown | null, more: object = {}) => ({
+  plan: {
+    now,
+    why: null,
+    taken: null,
+    compared: [],
+    layout: 'unread',
+    differences: [],
+    ...more,
+  },
 })
