@@ -37,6 +37,7 @@ export default defineConfig({
           globalSetup: ['scripts/test/vitest-setup.ts'],
           /* Each file has a database and a server of its own; the modules may be shared. */
           isolate: false,
+          maxWorkers: 2,
           testTimeout: 60_000,
           hookTimeout: 60_000,
         },

@@ -8,7 +8,7 @@ export default defineConfig({
   fullyParallel: true,
   /* A busy machine gets one more try; the test command names whoever needed it. */
   retries: 1,
-  timeout: 120_000,
+  timeout: 240_000,
   expect: { timeout: 15_000 },
   globalSetup: './setup.ts',
   reporter: [['line'], ['json', { outputFile: './results/report.json' }]],

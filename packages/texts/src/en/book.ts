@@ -21,7 +21,8 @@ export const book = {
   'book.column.what': 'what',
   'book.column.slip': 'slip',
   'book.column.hash': 'hash',
-  'book.nobody': 'nobody',
+  'book.bench': 'The bench',
+  'book.somebody': 'Somebody',
   'book.older': 'Older entries',
   'book.empty': 'No entry answers to this.',
   'book.empty.do': 'Choose any act, or take the slip number out.',
@@ -50,6 +51,6 @@ export const book = {
   'act.run.taken-up': 'took a run up',
   'act.run.done-by-hand': 'said: {ask}',
   'act.run.stop-asked': 'asked a run to stop',
-  'act.run.stopped': 'a run stopped: {why}',
-  'act.run.ended': 'a run ended as promised',
+  'act.run.stopped': 'stopped a run: {why}',
+  'act.run.ended': 'ended a run as promised',
 } as const

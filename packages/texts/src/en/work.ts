@@ -109,6 +109,7 @@ export const work = {
   'write.pace.family': 'the family’s figure, none of our own yet',
   'write.pace.plain': 'a person’s part: as long as it takes',
   'write.happened': 'What has happened',
+  'write.happened.small': 'by the device’s own clock',
   'write.happened.none': 'Nothing yet.',
   'write.then': 'Then by itself: {steps}. The cable stays in until the facts are proven.',
   'write.then.hands': 'Then your hands: {step}.',

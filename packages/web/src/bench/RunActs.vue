@@ -62,7 +62,9 @@ useShortcuts([{ key: '.', label: 'keys.done', group: 'everywhere', act: () => vo
     </template>
     <template v-if="under && !run.stopping">
       <v-btn variant="outlined" :disabled="busy" @click="go('stop')">{{ say('run.stop') }}</v-btn>
-      <span class="dim small">{{ say('run.stop.hint') }}</span>
+      <span class="dim small">
+        <slot name="stop">{{ say('run.stop.hint') }}</slot>
+      </span>
     </template>
     <template v-if="!under">
       <v-btn variant="outlined" :disabled="busy" @click="go('putAway')">
@@ -81,6 +83,7 @@ useShortcuts([{ key: '.', label: 'keys.done', group: 'everywhere', act: () => vo
   margin: 8px 0;
 }
 .row {
-  margin: 10px 0 0;
+  flex-wrap: nowrap;
+  margin: 10px 0;
 }
 </style>

@@ -11,7 +11,7 @@ import { useSay } from '../said.ts'
 import { useRead } from '../server/query.ts'
 import { useShop } from '../time/shop.ts'
 import { useBookQuery } from './query.ts'
-import { useActWords } from './words.ts'
+import { actorWords, useActWords } from './words.ts'
 
 const say = useSay()
 const route = useRoute()
@@ -96,7 +96,7 @@ const textsOf = (texts: Readonly<Record<string, string | null>>) =>
               <td class="mono">{{ line.seq }}</td>
               <td class="nowrap">{{ when(line.at) }}</td>
               <td :class="{ dim: line.by === null }" class="nowrap">
-                {{ line.by ?? say('book.nobody') }}
+                {{ actorWords(say, line) }}
               </td>
               <td>
                 <router-link v-if="line.slip" class="mono" :to="`/slips/${line.slip}`">{{

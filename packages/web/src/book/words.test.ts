@@ -2,7 +2,7 @@ import type { EventLine } from '@plain-slate/api'
 import { BOOK_ACTS } from '@plain-slate/core'
 import { speaker } from '@plain-slate/texts'
 import { describe, expect, it } from 'vitest'
-import { actWords } from './words.ts'
+import { actWords, actorWords } from './words.ts'
 
 const say = speaker('en-GB')
 const words = (act: string, facts: EventLine['facts'] = {}) =>
@@ -20,6 +20,18 @@ describe('an entry in words', () => {
     expect(words('text.withdrawn', { texts: 4, second: 'p1' })).toBe(
       'withdrew 4 personal texts, with Tavi Renn',
     )
+  })
+
+  it('names the question that was answered, without its blank', () => {
+    const said = words('slip.line', { topic: 'ready.permission', answer: 'done' })
+    expect(said).toBe('said: Its link permission is on: done')
+    expect(words('slip.line', { topic: 'survive.tickets', answer: 'must' })).toContain('tickets')
+  })
+
+  it('says who did it: a person, the bench by itself, or somebody not signed in', () => {
+    expect(actorWords(say, { act: 'run.ended', by: 'Ilse Maro' })).toBe('Ilse Maro')
+    expect(actorWords(say, { act: 'run.ended', by: null })).toBe('The bench')
+    expect(actorWords(say, { act: 'session.refused', by: null })).toBe('Somebody')
   })
 
   it('has words for every act there is, and shows an unknown one as it is', () => {

@@ -2,7 +2,7 @@
 import type { EventLine } from '@plain-slate/api'
 import type { Json } from '@plain-slate/core'
 import type { Code, Say } from '@plain-slate/texts'
-import { isCode, sayAny } from '@plain-slate/texts'
+import { isCode } from '@plain-slate/texts'
 import { useSay } from '../said.ts'
 import { useRead } from '../server/query.ts'
 
@@ -15,13 +15,17 @@ function word(say: Say, prefix: string, value: Json | undefined): string {
   return isCode(code) ? say(code as 'state.open') : textOf(value)
 }
 
+/** What the bench does by itself, or somebody at its shell. */
+const ofBench = ({ act }: Pick<EventLine, 'act'>): boolean =>
+  act.startsWith('run.') || act.startsWith('archive.') || act === 'cable.moved'
+
+/** Who did it; where no person is named: the bench, or somebody who was not signed in. */
+export const actorWords = (say: Say, line: Pick<EventLine, 'act' | 'by'>): string =>
+  line.by ?? say(ofBench(line) ? 'book.bench' : 'book.somebody')
+
 /** The words of one entry; `name` turns a person's id into their name. */
 export function actWords(say: Say, line: EventLine, name: (id: string) => string): string {
-  return line.act.startsWith('run.') ||
-    line.act.startsWith('archive.') ||
-    line.act === 'cable.moved'
-    ? benchWords(say, line)
-    : slipWords(say, line, name)
+  return ofBench(line) ? benchWords(say, line) : slipWords(say, line, name)
 }
 
 function slipWords(say: Say, line: EventLine, name: (id: string) => string): string {
@@ -49,9 +53,10 @@ function slipWords(say: Say, line: EventLine, name: (id: string) => string): str
     case 'slip.line': {
       const [group, what] = [textOf(facts['topic']), textOf(facts['answer'])]
       const topic = isCode(`topic.${group}`)
-        ? sayAny('en-GB', `topic.${group}` as Code, { what: '' })
+        ? say(`topic.${group}` as 'topic.ready.permission', { what: '' })
         : group.replace(/^survive\./, '')
-      return say('act.slip.line', { topic, answer: word(say, 'answer', what) })
+      const named = topic.replace(/:? *$/, '')
+      return say('act.slip.line', { topic: named, answer: word(say, 'answer', what) })
     }
     case 'slip.reading':
       return say('act.slip.reading', {

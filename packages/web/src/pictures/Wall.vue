@@ -23,7 +23,7 @@ export type CourseShown = { readonly title: string; readonly bricks: readonly Br
 import { BRICK_FATES } from '@plain-slate/core'
 import { computed } from 'vue'
 import { useSay } from '../said.ts'
-import { columnsOf } from './wall.ts'
+import { GAP_PX, columnsOf, widthOf } from './wall.ts'
 
 const props = defineProps<{
   /** Partitions in device order: name and bytes. */
@@ -33,7 +33,11 @@ const props = defineProps<{
   legend?: boolean
 }>()
 const say = useSay()
-const columns = computed(() => columnsOf(props.partitions))
+const laid = computed(() => ({
+  gridTemplateColumns: columnsOf(props.partitions),
+  gap: `${GAP_PX}px`,
+  minWidth: `${widthOf(props.partitions)}px`,
+}))
 const drawn = computed(() =>
   BRICK_FATES.filter((fate) =>
     props.courses.some(({ bricks }) => bricks.some((brick) => brick.fate === fate)),
@@ -45,7 +49,7 @@ const drawn = computed(() =>
   <div class="scroll-x" tabindex="0" role="group" :aria-label="say('plan.wall')">
     <div v-for="course in courses" :key="course.title" class="course">
       <div v-if="course.title !== ''" class="title mono">{{ course.title }}</div>
-      <ol class="bricks" :style="{ gridTemplateColumns: columns }" :aria-label="course.title">
+      <ol class="bricks" :style="laid" :aria-label="course.title">
         <li
           v-for="brick in course.bricks"
           :key="brick.partition"
@@ -77,7 +81,6 @@ const drawn = computed(() =>
   gap: 8px;
   align-items: stretch;
   margin-bottom: 4px;
-  min-width: max-content;
 }
 .title {
   width: 88px;
@@ -88,11 +91,9 @@ const drawn = computed(() =>
 .bricks {
   flex: 1;
   display: grid;
-  gap: 3px;
   list-style: none;
   margin: 0;
   padding: 0;
-  min-width: 0;
 }
 .brick {
   position: relative;

@@ -10,7 +10,7 @@ import Ruler from './Ruler.vue'
 import Strip from './Strip.vue'
 import Wall from './Wall.vue'
 import { STRETCH_LEAST, placesOf, runsIn, spanOf } from './strip.ts'
-import { BRICK_LEAST_PX, clockOf, columnsOf, leastOf, weightOf } from './wall.ts'
+import { BRICK_LEAST_PX, GAP_PX, clockOf, columnsOf, leastOf, weightOf, widthOf } from './wall.ts'
 
 const MIB = 1024 ** 2
 
@@ -29,6 +29,8 @@ describe('the wall’s arithmetic', () => {
   it('leaves room for the longest name, whatever its size', () => {
     expect(leastOf('variant')).toBeGreaterThan(leastOf('modem'))
     expect(columnsOf([{ name: 'variant', bytes: 1 }])).toContain(`minmax(${leastOf('variant')}px`)
+    const two = [{ name: 'variant' }, { name: 'modem' }]
+    expect(widthOf(two)).toBe(leastOf('variant') + GAP_PX + leastOf('modem'))
   })
   it('tells time as a clock does, and never nothing for something', () => {
     expect([clockOf(12), clockOf(320.2), clockOf(0.2)]).toEqual(['0:12', '5:21', '0:01'])

@@ -3,7 +3,7 @@
 /** A brick is at least this wide, in px, whatever its size; room for its edges and a time. */
 export const BRICK_LEAST_PX = 40
 /** A letter of a brick's name at its size, and what stands at both sides of it, in px. */
-const LETTER_PX = 6.6
+const LETTER_PX = 7.3
 const SIDES_PX = 12
 
 /** Columns of a grid in which every brick has room for its name, and grows with the root of its size. */
@@ -11,6 +11,11 @@ export const columnsOf = (
   bricks: readonly { readonly name: string; readonly bytes: number }[],
 ): string =>
   bricks.map(({ name, bytes }) => `minmax(${leastOf(name)}px, ${weightOf(bytes)}fr)`).join(' ')
+
+/** Width, in px, below which the bricks of a wall go on sideways; `GAP_PX` stands between two. */
+export const GAP_PX = 3
+export const widthOf = (bricks: readonly { readonly name: string }[]): number =>
+  bricks.reduce((sum, { name }) => sum + leastOf(name) + GAP_PX, -GAP_PX)
 
 /** Width below which a name would be cut. */
 export const leastOf = (name: string): number =>

@@ -24,7 +24,8 @@ const notes = computed((): readonly Note[] => {
   if (plan.value === undefined) return []
   const { needs, restarts, steps, wayBack, wayBackUntil, ownRuns } = plan.value
   const battery = job.data.value?.device?.battery ?? undefined
-  const time = rangeWords(say, { ...plan.value.time, low: plan.value.time.high })
+  const most = Math.ceil(plan.value.time.high / 60) * 60
+  const time = rangeWords(say, { low: most, high: most })
   return [
     {
       title:

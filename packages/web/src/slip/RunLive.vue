@@ -99,7 +99,9 @@ useHeldKey(
       </h2>
       <PaceBand :range="step.seconds" :passed="run.stepSeconds" :share="share" />
     </template>
-    <h2 id="happened">{{ say('write.happened') }}</h2>
+    <h2 id="happened">
+      {{ say('write.happened') }} <small>{{ say('write.happened.small') }}</small>
+    </h2>
     <p v-if="log.length === 0" class="dim">{{ say('write.happened.none') }}</p>
     <table v-else class="rows log" aria-labelledby="happened">
       <tbody>
@@ -114,11 +116,12 @@ useHeldKey(
       <p v-if="byItself.length > 0">{{ say('write.then', { steps: byItself.join(', ') }) }}</p>
       <p v-if="nextHands">{{ say('write.then.hands', { step: stepWords(say, nextHands) }) }}</p>
     </template>
-    <RunActs :run="run" />
-    <p v-if="driven && !run.stopping" class="small">
-      <kbd>{{ say('write.stop.hint') }}</kbd>
-      {{ say('write.stop.leaves', { leaves }) }} {{ say('write.smoke') }}
-    </p>
+    <RunActs :run="run">
+      <template v-if="driven" #stop>
+        <kbd>{{ say('write.stop.hint') }}</kbd>
+        {{ say('write.stop.leaves', { leaves }) }} {{ say('write.smoke') }}
+      </template>
+    </RunActs>
     <p v-if="going" class="small dim">
       {{ say(awake.kept.value ? 'write.awake' : 'write.awake.not') }}
       <button v-if="!call.on.value" type="button" class="act" @click="call.ask">

@@ -5,7 +5,7 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { useActWords } from '../book/words.ts'
+import { actorWords, useActWords } from '../book/words.ts'
 import Margin from '../parts/Margin.vue'
 import Resource from '../parts/Resource.vue'
 import Trouble from '../parts/Trouble.vue'
@@ -57,7 +57,7 @@ async function go() {
   </h2>
   <Resource v-slot="{ data }" :read="history">
     <div v-for="line in data.slice(0, SHOWN)" :key="line.seq" class="note">
-      <b>{{ line.by ?? say('book.nobody') }}</b> {{ actWords(line) }}
+      <b>{{ actorWords(say, line) }}</b> {{ actWords(line) }}
       <span class="dim small block">{{ when(line.at) }}</span>
     </div>
     <router-link v-if="data.length > SHOWN" :to="`/book?slip=${number}`">

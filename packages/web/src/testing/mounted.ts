@@ -9,6 +9,9 @@ import { useSessionStore } from '../people/session.ts'
 
 export type Asked = { readonly method: string; readonly path: string; readonly body: unknown }
 
+/** Fields of the component library, which nothing here looks into. */
+const FIELDS = { VTextField: true, VTextarea: true, VSelect: true, VCheckbox: true }
+
 type Where = {
   readonly role?: Face['role']
   readonly at?: string
@@ -42,7 +45,7 @@ export async function mounted(
     props: { ...props },
     global: {
       plugins: [[VueQueryPlugin, { queryClient }], pinia, router],
-      stubs: { VBtn: { template: '<button type="button"><slot /></button>' } },
+      stubs: { VBtn: { template: '<button type="button"><slot /></button>' }, ...FIELDS },
     },
   })
   useSessionStore(pinia).person = { id: 'ilse', name: 'Ilse Maro', initials: 'IM', role }
