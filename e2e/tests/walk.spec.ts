@@ -100,7 +100,7 @@ test('0417 is led through its whole job by keyboard, and its tickets are bit by 
   expect((await sheet.body()).subarray(0, 5).toString()).toBe('%PDF-')
 
   await page.getByRole('link', { name: 'The record in the book' }).press('Enter')
-  await expect(main).toContainText('a run ended as promised')
+  await expect(main).toContainText('ended a run as promised')
   const flash = shop.flash(LEAD)
   expect({ wrong: flash.wrong(newestPackage()), marks: flash.marks }).toEqual({
     wrong: [],
