@@ -194,7 +194,10 @@ export const planPageSchema = z.object({
 export type PlanPage = z.infer<typeof planPageSchema>
 
 export const readySchema = z.object({
-  checks: z.array(z.object({ check: z.enum(CHECKS), holds: z.boolean(), facts })),
+  /** `seen` is false where there was nothing to look at: no device at a port, no cable on it. */
+  checks: z.array(
+    z.object({ check: z.enum(CHECKS), holds: z.boolean(), seen: z.boolean(), facts }),
+  ),
   signed: z.array(
     z.object({
       topic: z.string(),

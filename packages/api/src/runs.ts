@@ -179,7 +179,7 @@ export const runSchema = runRowSchema.extend({
   waiting: z.object({ mode: modeSchema.nullable(), seen: seenSchema.nullable() }).nullable(),
   parts: z.array(partStandingSchema),
   journal: z.int(),
-  /** What was done, in order: shop time, the step's words, seconds it took. */
+  /** What was done, in order: the device's time, the step's words, seconds it took. */
   log: z.array(
     z.object({
       at: moment,

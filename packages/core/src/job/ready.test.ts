@@ -43,7 +43,7 @@ describe('what the system sees', () => {
   it.each<[string, Partial<ReadyFacts>, readonly string[]]>([
     ['a stale plan', { plan: { ...plan, stale: true } }, ['plan']],
     ['nobody at the ports', { agent: false }, ['agent']],
-    ['a device that is not seen', { port: undefined }, ['seen']],
+    ['a device that is not seen', { port: undefined }, ['seen', 'free']],
     ['a port with a run', { busy: true }, ['free']],
     ['too little charge', { percent: 43 }, ['battery']],
     ['enough charge', { percent: 44 }, []],
@@ -57,6 +57,18 @@ describe('what the system sees', () => {
     ['nothing that it rests on', { idleDrain: 9 }, []],
   ])('of %s', (_, more, checks) => {
     expect(broken(more)).toEqual(checks)
+  })
+
+  it('tells what fails from what could not be looked at', () => {
+    const unseen = (more: Partial<ReadyFacts>) =>
+      checksOf(facts(more))
+        .filter(({ seen }) => !seen)
+        .map(({ check }) => check)
+    expect(unseen({})).toEqual([])
+    expect(unseen({ percent: 3, busy: true })).toEqual([])
+    const away = { port: undefined, mode: undefined, percent: undefined, cable: undefined }
+    expect(unseen(away)).toEqual(['free', 'mode', 'battery', 'cable'])
+    expect(unseen({ cable: undefined })).toEqual(['cable'])
   })
 
   it('lets nothing idle in the loader: there it may wait only when all is signed', () => {

@@ -24,6 +24,8 @@ export type CheckName = (typeof CHECKS)[number]
 export type Check = {
   readonly check: CheckName
   readonly holds: boolean
+  /** Whether there was anything to look at: its device at a port, a cable hung on that. */
+  readonly seen: boolean
   readonly facts: Readonly<Record<string, string | number>>
 }
 
@@ -69,18 +71,22 @@ export function checksOf(at: ReadyFacts): readonly Check[] {
   const bad =
     cable !== undefined && cable.runs >= RUNS_LEAST && cable.losses / cable.runs > LOSSES_MOST
   const port = at.port ?? ''
-  const all: readonly (Check & { readonly asked?: boolean })[] = [
+  const seen = at.port !== undefined
+  type Asked = Omit<Check, 'seen'> & { readonly seen?: boolean; readonly asked?: boolean }
+  const all: readonly Asked[] = [
     { check: 'plan', holds: plan !== undefined && !plan.stale, facts: {} },
     { check: 'agent', holds: at.agent, facts: {} },
-    { check: 'seen', holds: at.port !== undefined, facts: { port } },
-    { check: 'free', holds: !at.busy, facts: { port } },
+    { check: 'seen', holds: seen, facts: { port } },
+    { check: 'free', holds: seen && !at.busy, seen, facts: { port } },
     {
       check: 'mode',
+      seen,
       holds: at.mode !== undefined && (at.mode !== 'loader' || isSigned(at)),
       facts: { mode: at.mode ?? '', drain: at.idleDrain },
     },
     {
       check: 'battery',
+      seen: at.percent !== undefined,
       holds: (at.percent ?? 0) >= (plan?.needs ?? 0),
       facts: { here: at.percent ?? 0, needed: plan?.needs ?? 0 },
     },
@@ -91,6 +97,7 @@ export function checksOf(at: ReadyFacts): readonly Check[] {
     },
     {
       check: 'cable',
+      seen: cable !== undefined,
       holds: cable !== undefined && !bad,
       facts: { cable: cable?.name ?? '', runs: cable?.runs ?? 0, losses: cable?.losses ?? 0 },
     },
@@ -103,7 +110,7 @@ export function checksOf(at: ReadyFacts): readonly Check[] {
   ]
   return all
     .filter(({ asked }) => asked !== false)
-    .map(({ check, holds, facts }) => ({ check, holds, facts }))
+    .map(({ check, holds, seen: looked = true, facts }) => ({ check, holds, seen: looked, facts }))
 }
 
 const isSigned = (at: ReadyFacts): boolean => confirmationsOf(at).every(({ signed }) => signed)

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { reaches } from './people.ts'
-import { SLIP_STATES, STAGES, nextStates } from './slip.ts'
+import { SLIP_STATES, STAGES, isOver, nextStates } from './slip.ts'
 
 describe('a slip', () => {
   it('has ten stages, from the counter to the hand back', () => {
@@ -11,7 +11,8 @@ describe('a slip', () => {
 
   it('that has ended can only be opened again', () => {
     for (const ended of ['stopped', 'declined', 'closed'] as const)
-      expect(nextStates(ended)).toEqual(['open'])
+      expect([isOver(ended), nextStates(ended)]).toEqual([true, ['open']])
+    expect([isOver('open'), isOver('waiting'), isOver(undefined)]).toEqual([false, false, false])
   })
 
   it('never goes to the state it is in', () => {

@@ -31,6 +31,10 @@ export type Stage = (typeof STAGES)[number]
 export const SLIP_STATES = ['open', 'waiting', 'stopped', 'declined', 'closed'] as const
 export type SlipState = (typeof SLIP_STATES)[number]
 
+/** Whether nothing more is said or written on a slip until it is opened again. */
+export const isOver = (state: string | undefined): state is 'stopped' | 'declined' | 'closed' =>
+  state === 'stopped' || state === 'declined' || state === 'closed'
+
 /** Which states a slip may go to from each. An ended slip can be opened again; nothing else is lost. */
 const NEXT_STATES: Readonly<Record<SlipState, readonly SlipState[]>> = {
   open: ['waiting', 'stopped', 'declined', 'closed'],

@@ -1,7 +1,7 @@
 /** Saying things of a slip: lines under a name, and readings put down by hand. */
 import type { BodyOf, Contract, Slip } from '@plain-slate/api'
 import type { Fact, FactValue, Family, Result } from '@plain-slate/core'
-import { endedBy, ok, readBuild, refuse, takes, topicOf } from '@plain-slate/core'
+import { isOver, endedBy, ok, readBuild, refuse, takes, topicOf } from '@plain-slate/core'
 import { sayAny } from '@plain-slate/texts'
 import { enter, layText } from '../book/append.ts'
 import type { House } from '../house.ts'
@@ -14,7 +14,6 @@ import type { JobAt } from './load.ts'
 import { loadJob } from './load.ts'
 
 type Draft = BodyOf<Contract['jobLines']>['lines'][number]
-const ENDED: readonly string[] = ['stopped', 'declined', 'closed']
 
 /** Does something to a slip that is not over, under its lock; answers the job after it. */
 export async function onOpenSlip(
@@ -25,7 +24,7 @@ export async function onOpenSlip(
   return house.db.transaction(async (trx) => {
     const slip = await lockSlip(trx, number)
     if (slip === undefined) return refuse({ code: 'slip.unknown' as const, facts: { number } })
-    if (ENDED.includes(slip.state))
+    if (isOver(slip.state))
       return refuse({ code: 'slip.ended' as const, facts: { number, state: slip.state } })
     const refused = await act(trx, slip)
     if (refused !== undefined) return refuse(refused)

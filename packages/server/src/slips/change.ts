@@ -6,7 +6,7 @@
 import type { Slip, SlipChange, SlipField, Theirs } from '@plain-slate/api'
 import { SLIP_FIELDS } from '@plain-slate/api'
 import type { Result } from '@plain-slate/core'
-import { ok, refuse } from '@plain-slate/core'
+import { isOver, ok, refuse } from '@plain-slate/core'
 import { enter, layText } from '../book/append.ts'
 import type { LaidText } from '../book/append.ts'
 import type { House } from '../house.ts'
@@ -18,7 +18,6 @@ import { lockSlip, readSlip, updateSlip } from '../tables/slips.ts'
 
 /** Fields that are personal text: the book holds their digest, not what they say. */
 const PERSONAL: readonly SlipField[] = ['customer', 'words']
-const ENDED = ['stopped', 'declined', 'closed']
 
 /** Applies what can be applied whole, or answers what stands in the way. */
 export async function changeSlip(
@@ -30,7 +29,7 @@ export async function changeSlip(
   return house.db.transaction(async (trx) => {
     const slip = await lockSlip(trx, number)
     if (slip === undefined) return refuse({ code: 'slip.unknown' as const, facts: { number } })
-    if (ENDED.includes(slip.state))
+    if (isOver(slip.state))
       return refuse({ code: 'slip.ended' as const, facts: { number, state: slip.state } })
     const wanted = wantedOf(slip, change)
     const against = wanted.filter(({ field, from }) => valueOf(slip, field) !== from)

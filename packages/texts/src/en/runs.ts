@@ -103,6 +103,7 @@ export const runs = {
     'What is new, old and in doubt stands below. Take it up: what is in doubt is looked at on the device before anything is sent again.',
   'run.take-up': 'Take it up',
   'run.stop': 'Stop after this piece',
+  'run.stop.here': 'Let it rest where it is',
   'run.stop.hint': 'What was written stays; it can be taken up again.',
   'run.put-away': 'Put it away',
   'run.put-away.hint': 'Frees the port. The run stays in the book.',

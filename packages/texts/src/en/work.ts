@@ -75,17 +75,21 @@ export const work = {
   'check.seen.fails': 'plug it in and bring it into a mode in which it answers',
   'check.free.says': 'nothing runs at {port}',
   'check.free.fails': 'a run at {port} is under way or was not put away',
+  'check.free.unseen': 'it is at no port yet',
   'check.mode.says': '{mode}',
   'check.mode.fails':
-    'it is not seen, or it waits in the loader and drains {drain} % a minute: leave it until all is signed',
+    'it waits in the loader and drains {drain} % a minute: leave it until all is signed',
+  'check.mode.unseen': 'not seen yet',
   'check.battery.says': '{here} %, needs {needed} %',
   'check.battery.fails':
     '{here} %, needs {needed} %: charge it in normal mode or off, not in the loader',
+  'check.battery.unseen': 'not seen; it needs {needed} %',
   'check.package.says': 'every digest holds',
   'check.package.fails': 'not proven: {unproven}',
   'check.cable.says':
     'cable {cable}: {runs, plural, one {# run} other {# runs}}, {losses, plural, =0 {no loss} one {# loss} other {# losses}}',
   'check.cable.fails': 'cable {cable}: {losses} losses in {runs} runs; take another',
+  'check.cable.unseen': 'no cable of ours is known at its port: say which on the Bench',
   'check.wipe.says': 'agreed at Intake',
   'check.wipe.fails': 'ask at Intake',
 

@@ -61,7 +61,9 @@ useShortcuts([{ key: '.', label: 'keys.done', group: 'everywhere', act: () => vo
       <v-btn :disabled="busy" @click="go('takeUp')">{{ say('run.take-up') }}</v-btn>
     </template>
     <template v-if="under && !run.stopping">
-      <v-btn variant="outlined" :disabled="busy" @click="go('stop')">{{ say('run.stop') }}</v-btn>
+      <v-btn variant="outlined" :disabled="busy" @click="go('stop')">{{
+        say(run.ownerless ? 'run.stop.here' : 'run.stop')
+      }}</v-btn>
       <span class="dim small">
         <slot name="stop">{{ say('run.stop.hint') }}</slot>
       </span>

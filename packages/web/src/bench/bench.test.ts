@@ -156,7 +156,7 @@ describe('what a person can do with a run', () => {
     expect(await labels({})).toEqual(['Stop after this piece'])
     expect(await labels({ stopping: true })).toEqual([])
     expect(await labels({ asked: ask })).toEqual(['Done.', 'Stop after this piece'])
-    expect(await labels({ ownerless: true })).toEqual(['Take it up', 'Stop after this piece'])
+    expect(await labels({ ownerless: true })).toEqual(['Take it up', 'Let it rest where it is'])
     expect(await labels({ state: 'stopped' })).toEqual(['Take it up', 'Put it away'])
     expect(await labels({ state: 'ended' })).toEqual(['Put it away'])
   })

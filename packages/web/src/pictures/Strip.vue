@@ -43,7 +43,7 @@ const wordsOf = (run: { from: number; to: number }) => {
 </script>
 
 <template>
-  <div class="strip" role="group" :aria-label="say('plan.strip')">
+  <div class="strip scroll-x" tabindex="0" role="group" :aria-label="say('plan.strip')">
     <div class="lane top">
       <span class="name">{{ say('strip.left') }}</span>
       <ol class="track">
@@ -96,6 +96,7 @@ const wordsOf = (run: { from: number; to: number }) => {
   gap: 8px;
   align-items: center;
   margin-bottom: 5px;
+  min-width: 620px;
 }
 .name {
   width: 88px;

@@ -178,7 +178,7 @@ const drawn = computed(() =>
 }
 @media (max-width: 700px) {
   .title {
-    width: 64px;
+    width: 76px;
   }
 }
 </style>

@@ -10,6 +10,7 @@ import type { Job, RunShown } from '@plain-slate/api'
 import { passedWords, rangeWords, runTitle, stepWords } from '@plain-slate/texts'
 import { computed, toRef } from 'vue'
 import RunActs from '../bench/RunActs.vue'
+import RunParts from '../bench/RunParts.vue'
 import { useHeldKey } from '../keys/hold-key.ts'
 import PaceBand from '../pictures/PaceBand.vue'
 import Wall from '../pictures/Wall.vue'
@@ -58,7 +59,8 @@ const title = computed(() =>
 const under = computed(() =>
   isPlain.value && step.value !== undefined ? stepWords(say, step.value) : '',
 )
-const awake = useAwake(going)
+const attended = computed(() => going.value && !run.value.ownerless)
+const awake = useAwake(attended)
 const CALLING: readonly string[] = ['hands-now', 'in-doubt', 'stopped', 'done']
 const calling = computed(() =>
   CALLING.includes(run.value.word)
@@ -80,7 +82,7 @@ useHeldKey(
   <div :data-state="run.word">
     <div class="top">
       <h1 aria-live="polite">{{ title }}</h1>
-      <p v-if="going" class="left">
+      <p v-if="driven" class="left">
         <b class="mono">{{ rangeWords(say, run.left) }}</b> {{ say('write.left.time') }}
       </p>
     </div>
@@ -92,6 +94,7 @@ useHeldKey(
     <p v-if="run.stopping" class="amiss">{{ say('run.stopping') }}</p>
     <p v-if="run.ownerless">{{ say('run.ownerless.do') }}</p>
     <p v-else-if="run.word === 'in-doubt'">{{ say('run.waiting.do') }}</p>
+    <RunParts v-if="going && !driven" :run="run" />
     <Wall :partitions="run.wall" :courses="[liveCourse(say, run)]" />
     <template v-if="driven && step">
       <h2>
@@ -122,7 +125,7 @@ useHeldKey(
         {{ say('write.stop.leaves', { leaves }) }} {{ say('write.smoke') }}
       </template>
     </RunActs>
-    <p v-if="going" class="small dim">
+    <p v-if="attended" class="small dim">
       {{ say(awake.kept.value ? 'write.awake' : 'write.awake.not') }}
       <button v-if="!call.on.value" type="button" class="act" @click="call.ask">
         {{ say('write.call') }}

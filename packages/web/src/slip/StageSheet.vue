@@ -9,7 +9,7 @@ export type MainAct = { readonly label: string; readonly act: () => void; readon
 <script setup lang="ts">
 import type { Job } from '@plain-slate/api'
 import type { Stage } from '@plain-slate/core'
-import { STAGES } from '@plain-slate/core'
+import { STAGES, isOver } from '@plain-slate/core'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
@@ -46,7 +46,7 @@ const standing = computed(() => standingOf(job.data.value, props.stage))
 const waits = computed(() => standing.value?.is === 'waits' && props.early !== true)
 const ended = computed(() => {
   const now = slip.data.value?.state
-  return now === 'stopped' || now === 'declined' || now === 'closed' ? now : undefined
+  return isOver(now) ? now : undefined
 })
 const at = computed(() => job.data.value?.at ?? 'intake')
 const next = computed(() => STAGES[STAGES.indexOf(props.stage) + 1])

@@ -1,7 +1,7 @@
 /** The job of the slip that the address names: read once, shared by every part of the page. */
 import type { Job, LineShown, StageShown } from '@plain-slate/api'
 import type { Stage } from '@plain-slate/core'
-import { leastOf, reaches } from '@plain-slate/core'
+import { isOver, leastOf, reaches } from '@plain-slate/core'
 import { isCode, rangeWords, sayAny } from '@plain-slate/texts'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
@@ -10,6 +10,7 @@ import { useBrowserStore } from '../browser.ts'
 import { useSessionStore } from '../people/session.ts'
 import { useSay } from '../said.ts'
 import { renew, useChange, useRead } from '../server/query.ts'
+import { useSlip } from './slip.ts'
 
 /** What is kept of a slip's job, and saying something of it. */
 export function useJob() {
@@ -22,7 +23,10 @@ export function useJob() {
     enabled: () => number.value !== '',
   })
   const put = useChange('jobLines')
-  const may = computed(() => reaches(session.person?.role, leastOf('slip.line')))
+  const { slip } = useSlip()
+  /** Stopped, declined or closed: nothing more is said on it until it is opened again. */
+  const over = computed(() => isOver(slip.data.value?.state))
+  const may = computed(() => !over.value && reaches(session.person?.role, leastOf('slip.line')))
   const line = (topic: string): LineShown | undefined =>
     job.data.value?.lines.find((one) => one.topic === topic)
 
@@ -37,7 +41,7 @@ export function useJob() {
     })
     return queue
   }
-  return { number, params, job, put, may, line, tell }
+  return { number, params, job, put, may, over, line, tell }
 }
 
 export const standingOf = (job: Job | undefined, stage: Stage): StageShown | undefined =>

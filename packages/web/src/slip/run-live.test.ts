@@ -61,6 +61,17 @@ describe('a run on its slip', () => {
     const { shown } = await live({ ownerless: true, word: 'in-doubt' })
     expect(shown.text()).toContain('Take it up')
     expect(shown.find('[data-pace]').exists()).toBe(false)
+    expect(shown.text()).not.toContain('to the end of the job')
+  })
+
+  it('says what is new, old and in doubt where it is in doubt, and only there', async () => {
+    const sizes = { bytes: 9 * MIB, kept: 2 * MIB, doubt: 3 * MIB }
+    const parts = [{ partition: 'main', image: 'main.img', readBack: false, ...sizes }]
+    const { shown } = await live({ word: 'in-doubt', parts, scale: 1 })
+    const cells = shown.findAll('[aria-labelledby="parts"] td').map((one) => one.text())
+    expect(cells).toEqual(['main', '2 MiB', '3 MiB', '4 MiB', 'not yet'])
+    const { shown: driven } = await live({ parts, scale: 1 })
+    expect(driven.find('[aria-labelledby="parts"]').exists()).toBe(false)
   })
 })
 

@@ -5,7 +5,8 @@
 <script setup lang="ts">
 import type { Job, Ready } from '@plain-slate/api'
 import type { Mode } from '@plain-slate/core'
-import { sayAny } from '@plain-slate/texts'
+import type { Code } from '@plain-slate/texts'
+import { isCode, sayAny } from '@plain-slate/texts'
 import { computed } from 'vue'
 import { useBrowserStore } from '../../browser.ts'
 import Resource from '../../parts/Resource.vue'
@@ -30,7 +31,14 @@ function title(data: Job): string {
     ? say('ready.title.open', { n: Number(now.facts['open']) })
     : say('ready.title.done')
 }
-function saysOf({ check, holds, facts }: Check): string {
+/** Which of a check's sentences: not every check has one for what could not be looked at. */
+function codeOf({ check, holds, seen }: Check): Code {
+  const unseen = `check.${check}.unseen`
+  if (!seen && isCode(unseen)) return unseen
+  return `check.${check}.${holds ? 'says' : 'fails'}`
+}
+function saysOf(one: Check): string {
+  const { facts } = one
   const text = (name: string) => String(facts[name] ?? '')
   const about = {
     port: text('port'),
@@ -43,7 +51,7 @@ function saysOf({ check, holds, facts }: Check): string {
     runs: Number(facts['runs'] ?? 0),
     losses: Number(facts['losses'] ?? 0),
   }
-  return sayAny(browser.language, `check.${check}.${holds ? 'says' : 'fails'}`, about)
+  return sayAny(browser.language, codeOf(one), about)
 }
 const sign = (topics: readonly string[]) => tell(topics.map((topic) => ({ topic, answer: 'done' })))
 const open = computed(() =>

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 /** What the sheets up to Proof say moves with what the server tells, and stays with what it does not rest on. */
-import type { Job } from '@plain-slate/api'
+import type { Job, Slip } from '@plain-slate/api'
 import { flushPromises } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import { fact, job, line, slip, stagesAt } from '../testing/job.ts'
@@ -26,6 +26,15 @@ describe('a stage that is not reached', () => {
     const closed = await sheet(Intake, { job: job('hand-back'), slip: slip({ state: 'closed' }) })
     expect(closed.text).toContain('This slip is closed')
     expect(closed.text).not.toContain('Open it again')
+  })
+
+  it('takes nothing more on a slip that is over', async () => {
+    const barred = async (state: Slip['state']) =>
+      (await sheet(Intake, { job: job('intake'), slip: slip({ state }) })).shown
+        .findAll('.answer')
+        .map((one) => one.attributes('disabled') !== undefined)
+    expect(new Set(await barred('stopped'))).toEqual(new Set([true]))
+    expect(new Set(await barred('waiting'))).toEqual(new Set([false]))
   })
 })
 

@@ -101,11 +101,11 @@ describe('Plan', () => {
 })
 
 describe('Ready', () => {
-  const ready = (holds: boolean, signed: boolean): { ready: Ready } => ({
+  const ready = (holds: boolean, signed: boolean, seen = true): { ready: Ready } => ({
     ready: {
       checks: [
-        { check: 'battery', holds, facts: { here: 24, needed: 44 } },
-        { check: 'mode', holds: true, facts: { mode: 'normal', drain: 0.2 } },
+        { check: 'battery', holds, seen, facts: { here: 24, needed: 44 } },
+        { check: 'mode', holds: true, seen: true, facts: { mode: 'normal', drain: 0.2 } },
       ],
       signed: [
         {
@@ -126,6 +126,9 @@ describe('Ready', () => {
     expect(h1).toBe('2 things are in the way of the write')
     expect(text).toContain('24 %, needs 44 %: charge it in normal mode or off, not in the loader')
     expect(text).toContain('normal mode')
+    const away = await sheet(ReadySheet, { job: at, more: ready(false, false, false) })
+    expect(away.text).toContain('not seen; it needs 44 %')
+    expect(away.text).not.toContain('24 %')
   })
   it('takes a signature under one’s name, and shows whose stands', async () => {
     const { shown, asked } = await sheet(ReadySheet, { job: at, more: ready(true, false) })
