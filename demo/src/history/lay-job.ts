@@ -4,6 +4,7 @@ import { basisOf, ms } from '@plain-slate/core'
 import type { ShopClock, Transaction } from '@plain-slate/server'
 import {
   enter,
+  figuresOf,
   insertLines,
   insertPlan,
   insertReadings,
@@ -96,7 +97,8 @@ async function typeAll(trx: Transaction, at: At, job: DemoJob, by: DemoName): Pr
 
 async function take(trx: Transaction, at: At, job: DemoJob, by: DemoName): Promise<void> {
   const found = caseOf(job.facts, 'update')
-  const planned = planOn(found, { package: job.package, port: '' }, {})
+  const own = await figuresOf(trx, found.at.family.id)
+  const planned = planOn(found, { package: job.package, port: '' }, own)
   if (!planned.ok) throw new Error(`${job.number}: no plan`)
   const { plan, shown } = planned.value
   const packages = plan.packages.map(({ manifest }) => manifest.id)

@@ -1,5 +1,5 @@
 import { SLIP_STATES, STAGES } from '@plain-slate/core'
-import type { Bench as BenchAnswer, EventLine, SlipRow } from '@plain-slate/api'
+import type { Bench as BenchAnswer, EventLine, PlanPage, SlipRow } from '@plain-slate/api'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { checkBook } from './book/check.ts'
 import { openBench } from './testing/bench.ts'
@@ -36,6 +36,14 @@ describe('the demo', () => {
     const inOrder = [...entries].sort((a, b) => a.at.localeCompare(b.at) || a.seq - b.seq)
     expect(inOrder.map(({ seq }) => seq)).toEqual([...entries].reverse().map(({ seq }) => seq))
     expect((await checkBook(bench.server.house)).holds).toBe(true)
+  })
+
+  it('took its plans with what its own earlier runs had measured by then', async () => {
+    const ownRuns = async (number: string) =>
+      (await ilse.get<PlanPage>(`/api/slips/${number}/plan`)).body.taken?.shown.ownRuns ?? 0
+    const [yesterday, today] = [await ownRuns('0402'), await ownRuns('0421')]
+    expect(yesterday).toBeGreaterThan(0)
+    expect(today).toBeGreaterThan(yesterday)
   })
 
   it('opens its next slip as 0437', async () => {
