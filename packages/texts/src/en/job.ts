@@ -45,6 +45,7 @@ export const job = {
   'job.waits.title': '{stage} waits for {at}',
   'job.waits.now': '{at} is where the slip stands: {why}.',
   'job.waits.go': 'Go to {at}',
+  'job.printed': 'Slip {number} · {device} · {customer} · {stage}, printed {at}',
   'job.behind': 'The slip stands at {at}. What is changed here reaches on: {what}.',
   'job.behind.plan':
     'the plan taken {when} by {by} goes stale where it rests on it, and what was signed at Ready was signed for that plan',

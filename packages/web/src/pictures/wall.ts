@@ -4,7 +4,7 @@
 export const BRICK_LEAST_PX = 40
 /** A letter of a brick's name at its size, and what stands at both sides of it, in px. */
 const LETTER_PX = 7.3
-const SIDES_PX = 12
+const SIDES_PX = 14
 
 /** Columns of a grid in which every brick has room for its name, and grows with the root of its size. */
 export const columnsOf = (

@@ -20,6 +20,7 @@ import { useSay } from '../said.ts'
 import { troubleOf } from '../server/call.ts'
 import { renew, useChange } from '../server/query.ts'
 import { useShop } from '../time/shop.ts'
+import { fieldOf } from '../time/words.ts'
 import { standingOf, useJob, useStageWords } from './job.ts'
 import { useSlip } from './slip.ts'
 
@@ -37,7 +38,7 @@ defineSlots<{ default: (scope: { job: Job }) => unknown; beside: () => unknown }
 const say = useSay()
 const router = useRouter()
 const client = useQueryClient()
-const { when } = useShop()
+const { now, when, zone } = useShop()
 const { job, number } = useJob()
 const { slip } = useSlip()
 const words = useStageWords()
@@ -90,6 +91,17 @@ async function reopen() {
 
 <template>
   <Resource v-slot="{ data }" :read="job">
+    <p v-if="slip.data.value" class="print-only small">
+      {{
+        say('job.printed', {
+          number,
+          device: slip.data.value.device,
+          customer: slip.data.value.customer ?? '',
+          stage: say(`stage.${stage}`),
+          at: fieldOf(now, zone).replace('T', ' '),
+        })
+      }}
+    </p>
     <p v-if="ended" class="amiss" role="status">
       {{ say('job.ended', { state: say(`state.${ended}`) }) }}
       <button v-if="ended !== 'closed'" type="button" class="act no-print" @click="reopen">

@@ -28,6 +28,17 @@ describe('a stage that is not reached', () => {
     expect(closed.text).not.toContain('Open it again')
   })
 
+  it('says on paper which slip it is, and when it was printed', async () => {
+    const of = async (more: Partial<Slip> = {}) =>
+      (await sheet(Intake, { job: job('intake'), slip: slip(more) })).shown
+        .find('.print-only')
+        .text()
+    expect(await of()).toMatch(
+      /^Slip 0417 · Brakken H2K · Ferry line.* · Intake, printed 2026-10-15 /,
+    )
+    expect(await of({ device: 'Fen 8' })).toContain('Fen 8')
+  })
+
   it('takes nothing more on a slip that is over', async () => {
     const barred = async (state: Slip['state']) =>
       (await sheet(Intake, { job: job('intake'), slip: slip({ state }) })).shown
