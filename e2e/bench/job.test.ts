@@ -46,6 +46,9 @@ describe('lines', () => {
     const { body } = await ilse.get<{ state: string }>(`/api/slips/${slip.number}`)
     expect(body.state).toBe('stopped')
     expect((await slip.say({ 'condition.cell': 'sound' })).code).toBe('slip.ended')
+    const asked = { port: slip.port, deep: true }
+    expect((await ilse.post<ApiError>(slip.at('read'), asked)).body.code).toBe('slip.ended')
+    expect((await slip.take('0'.repeat(64))).code).toBe('slip.ended')
     await ilse.post(slip.at('state'), { state: 'open' })
     expect(is(await slip.say({ 'condition.cell': 'sound' }), 'intake')).toBe('open')
   })

@@ -54,7 +54,7 @@ export type JobAt = {
   readonly run: RunRow | undefined
 }
 
-/** Reads a job; the database may be a transaction. */
+/** Reads a job, one query after the other: the database may be a transaction, which takes one at a time. */
 export async function loadJob(
   house: House,
   number: string,
@@ -62,14 +62,12 @@ export async function loadJob(
 ): Promise<Result<JobAt, Refusal>> {
   const slip = await readSlip(db, number)
   if (slip === undefined) return refuse({ code: 'slip.unknown', facts: { number } })
-  const [all, kept, sights, shelf, taken, last] = await Promise.all([
-    listLines(db, number),
-    listReadings(db, number),
-    listSights(db),
-    provenPackages(db),
-    readPlan(db, number),
-    lastRunOf(db, number),
-  ])
+  const all = await listLines(db, number)
+  const kept = await listReadings(db, number)
+  const sights = await listSights(db)
+  const shelf = await provenPackages(db)
+  const taken = await readPlan(db, number)
+  const last = await lastRunOf(db, number)
   const lines = standingLines(all.map(({ topic, answer, at }) => ({ topic, answer, at: msOf(at) })))
   const family = familyFor(house.families, slip, kept)
   const trusting = family ?? { facts: {} }

@@ -10,9 +10,10 @@ import type { Planned } from '../runs/plan.ts'
 import { figuresOf, planOn } from '../runs/plan.ts'
 import { insertPlan } from '../tables/job.ts'
 import { tell } from '../tables/news.ts'
-import { lockSlip, raiseVersion } from '../tables/slips.ts'
+import { raiseVersion } from '../tables/slips.ts'
 import type { JobAt } from './load.ts'
 import { loadJob } from './load.ts'
+import { onOpenSlip } from './say.ts'
 import { changesSince } from './standing.ts'
 
 /** The plan of the picked route, rehearsed; or why there is none. */
@@ -92,17 +93,15 @@ export async function takePlan(
   digest: string,
   by: string | null,
 ): Promise<Result<JobAt, Refusal>> {
-  return house.db.transaction(async (trx) => {
-    await lockSlip(trx, number)
+  return onOpenSlip(house, number, async (trx) => {
     const loaded = await loadJob(house, number, trx)
-    if (!loaded.ok) return loaded
+    if (!loaded.ok) return loaded.refusal
     const job = loaded.value
-    if (job.run !== undefined) return refuse({ code: 'slip.running', facts: { number } })
+    if (job.run !== undefined) return { code: 'slip.running', facts: { number } }
     const planned = await plannedNow(house, job)
-    if (!planned.ok) return planned
+    if (!planned.ok) return planned.refusal
     const { plan, shown, found } = planned.value
-    if (shown.digest !== digest)
-      return refuse({ code: 'plan.changed', facts: { title: shown.title } })
+    if (shown.digest !== digest) return { code: 'plan.changed', facts: { title: shown.title } }
     const packages = plan.packages.map(({ manifest }) => manifest.id)
     await insertPlan(trx, number, {
       package: shown.package,
@@ -121,6 +120,6 @@ export async function takePlan(
       facts: { package: shown.package, plan: digest, steps: shown.steps.length },
     })
     await tell(trx, 'slip', number, version)
-    return loadJob(house, number, trx)
+    return undefined
   })
 }

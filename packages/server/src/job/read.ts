@@ -1,6 +1,6 @@
 /** Reading a slip's device over the link: its facts become readings, its things are counted. */
 import type { DeviceFacts, Result } from '@plain-slate/core'
-import { refuse } from '@plain-slate/core'
+import { refuse, isOver } from '@plain-slate/core'
 import { lookAtPort } from '../bench/read-device.ts'
 import type { FoundDevice } from '../bench/read-device.ts'
 import { enter } from '../book/append.ts'
@@ -25,6 +25,8 @@ export async function readForSlip(
 ): Promise<Result<JobAt, Refusal>> {
   const before = await loadJob(house, number)
   if (!before.ok) return before
+  const { state } = before.value.slip
+  if (isOver(state)) return refuse({ code: 'slip.ended', facts: { number, state } })
   const sight = before.value.sights.find(({ port }) => port === asked.port)
   const other = await otherDevice(house, before.value, sight?.facts ?? undefined)
   if (other !== undefined) return refuse(other)

@@ -21,15 +21,13 @@ export async function onOpenSlip(
   number: string,
   act: (trx: Transaction, slip: Slip) => Promise<Refusal | undefined>,
 ): Promise<Result<JobAt, Refusal>> {
-  return house.db.transaction(async (trx) => {
+  const refused = await house.db.transaction(async (trx): Promise<Refusal | undefined> => {
     const slip = await lockSlip(trx, number)
-    if (slip === undefined) return refuse({ code: 'slip.unknown' as const, facts: { number } })
-    if (isOver(slip.state))
-      return refuse({ code: 'slip.ended' as const, facts: { number, state: slip.state } })
-    const refused = await act(trx, slip)
-    if (refused !== undefined) return refuse(refused)
-    return loadJob(house, number, trx)
+    if (slip === undefined) return { code: 'slip.unknown', facts: { number } }
+    if (isOver(slip.state)) return { code: 'slip.ended', facts: { number, state: slip.state } }
+    return act(trx, slip)
   })
+  return refused === undefined ? loadJob(house, number) : refuse(refused)
 }
 
 /** Puts lines down. A damaged cell stops the slip, an account nobody can open declines it. */

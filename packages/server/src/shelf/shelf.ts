@@ -9,7 +9,8 @@ export type ProvenPackage = { readonly manifest: Manifest; readonly proof: Proof
 
 /** Every package, proven anew from what was read of the archives. */
 export async function provenPackages(db: Database): Promise<ProvenPackage[]> {
-  const [packages, archives] = await Promise.all([listPackages(db), listWhole(db)])
+  const packages = await listPackages(db)
+  const archives = await listWhole(db)
   return packages.map(({ manifest, firstArchive }) => ({
     manifest,
     proof: prove(manifest, firstArchive, archives),

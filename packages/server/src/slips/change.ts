@@ -34,7 +34,8 @@ export async function changeSlip(
     const wanted = wantedOf(slip, change)
     const against = wanted.filter(({ field, from }) => valueOf(slip, field) !== from)
     if (against.length > 0) {
-      const theirs = await Promise.all(against.map(({ field }) => theirsOf(trx, slip, field)))
+      const theirs: Theirs[] = []
+      for (const { field } of against) theirs.push(await theirsOf(trx, slip, field))
       return refuse({ code: 'slip.conflict' as const, facts: { number }, more: { theirs } })
     }
     if (wanted.length > 0) await apply(house, trx, slip, wanted, by)
