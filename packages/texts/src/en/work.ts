@@ -25,7 +25,8 @@ export const work = {
   'plan.lock.closed': 'closed',
   'plan.lock.open': 'open',
   'plan.wall': 'The wall',
-  'plan.wall.small': 'partition by partition, to cube-root scale',
+  'plan.wall.small':
+    'partition by partition, to cube-root scale; small ones have room for their names',
   'plan.wall.now': 'on it now',
   'plan.strip': 'If it is cut short',
   'plan.strip.small': 'every piece, by cable, battery and computer, on the twin',

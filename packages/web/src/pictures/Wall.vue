@@ -101,13 +101,13 @@ const drawn = computed(() =>
   border: 1px solid var(--line);
   background: var(--sheet);
   overflow: hidden;
-  font-size: 12.5px;
+  font-size: 12px;
 }
 .label {
   position: absolute;
-  left: 3px;
+  left: 2px;
   top: 2px;
-  padding: 0 3px;
+  padding: 0 2px;
   background: var(--sheet);
   white-space: nowrap;
 }

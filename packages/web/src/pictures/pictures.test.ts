@@ -27,7 +27,8 @@ describe('the wall’s arithmetic', () => {
     expect(columns).toBe(`minmax(${BRICK_LEAST_PX}px, 1fr) minmax(${BRICK_LEAST_PX}px, 16fr)`)
   })
   it('leaves room for the longest name, whatever its size', () => {
-    expect(leastOf('variant')).toBeGreaterThan(leastOf('modem'))
+    expect(leastOf('variant')).toBeGreaterThan(leastOf('kernel'))
+    expect(leastOf('memory')).toBeGreaterThan(leastOf('rescue'))
     expect(columnsOf([{ name: 'variant', bytes: 1 }])).toContain(`minmax(${leastOf('variant')}px`)
     const two = [{ name: 'variant' }, { name: 'modem' }]
     expect(widthOf(two)).toBe(leastOf('variant') + GAP_PX + leastOf('modem'))

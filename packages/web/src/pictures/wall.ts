@@ -2,9 +2,9 @@
 
 /** A brick is at least this wide, in px, whatever its size; room for its edges and a time. */
 export const BRICK_LEAST_PX = 40
-/** A letter of a brick's name at its size, and what stands at both sides of it, in px. */
-const LETTER_PX = 7.3
-const SIDES_PX = 14
+/** Letters of a brick's name at its size, and what stands at both sides of it, in px. */
+const LETTER_PX = { usual: 6.5, wide: 10, thin: 3.2 } as const
+const SIDES_PX = 9
 
 /** Columns of a grid in which every brick has room for its name, and grows with the root of its size. */
 export const columnsOf = (
@@ -18,8 +18,12 @@ export const widthOf = (bricks: readonly { readonly name: string }[]): number =>
   bricks.reduce((sum, { name }) => sum + leastOf(name) + GAP_PX, -GAP_PX)
 
 /** Width below which a name would be cut. */
-export const leastOf = (name: string): number =>
-  Math.max(BRICK_LEAST_PX, Math.ceil(name.length * LETTER_PX + SIDES_PX))
+export function leastOf(name: string): number {
+  const letters = Array.from(name, (one) => LETTER_PX[sizeOf(one)])
+  return Math.max(BRICK_LEAST_PX, Math.ceil(letters.reduce((sum, one) => sum + one, SIDES_PX)))
+}
+const sizeOf = (letter: string): keyof typeof LETTER_PX =>
+  /[mwMW]/.test(letter) ? 'wide' : /[ijl.]/.test(letter) ? 'thin' : 'usual'
 
 /** Cube root of MiB, to two places; never nothing. */
 export const weightOf = (bytes: number): number =>
