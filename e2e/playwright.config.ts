@@ -1,5 +1,7 @@
 import { defineConfig } from '@playwright/test'
 
+const LONG = /(bench|walk|stages)\.spec\.ts/
+
 /** Chromium as Debian ships it; three workers, since tests mostly wait; each with a server of its own. */
 export default defineConfig({
   testDir: './tests',
@@ -9,7 +11,12 @@ export default defineConfig({
   /* A busy machine gets one more try; the test command names whoever needed it. */
   retries: 1,
   timeout: 240_000,
-  expect: { timeout: 15_000 },
+  expect: { timeout: 30_000 },
+  /* The long ones first, two at a time: each is a server, an agent and a bench of its own. */
+  projects: [
+    { name: 'whole shops', testMatch: LONG, workers: 2 },
+    { name: 'pages', testIgnore: LONG },
+  ],
   globalSetup: './setup.ts',
   reporter: [['line'], ['json', { outputFile: './results/report.json' }]],
   use: {

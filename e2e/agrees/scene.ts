@@ -262,6 +262,9 @@ export const comparable = ({ device, journal }: Ended) => ({
   journal: journal.map(({ kind, command }) => `${kind} ${command}`),
 })
 
+/** A block of zeros, as it is after an erase. */
+const NOTHING = Buffer.alloc(BLOCK_BYTES)
+
 /** The real bytes against what the map says of them; empty: they agree. */
 export function bytesAgainstMap(scene: Scene): readonly string[] {
   const { device, flashBefore, shelf } = scene
@@ -276,12 +279,12 @@ export function bytesAgainstMap(scene: Scene): readonly string[] {
         const from = run.kind === 'image' ? (run.at + block - run.from) * BLOCK_BYTES : 0
         const image = origin === undefined ? undefined : bytesOf(origin, from, from + BLOCK_BYTES)
         const agrees = {
-          old: real.equals(old),
-          image: image !== undefined && real.equals(image),
-          torn: !real.equals(old),
-          erased: real.every((byte) => byte === 0),
+          old: () => real.equals(old),
+          image: () => image !== undefined && real.equals(image),
+          torn: () => !real.equals(old),
+          erased: () => real.equals(NOTHING.subarray(0, real.length)),
         }[run.kind]
-        return agrees ? [] : [`${name} block ${block}: not ${run.kind}`]
+        return agrees() ? [] : [`${name} block ${block}: not ${run.kind}`]
       }),
     ),
   )

@@ -72,7 +72,7 @@ test('drop, plug, write; unplugged in mid-piece it says so, and goes on', async 
   await device.getByLabel(/Plug/).selectOption('P3')
   await expect(title(page)).toContainText('Write main, piece 5')
   await expect(page.getByRole('main')).toContainText('Its device was lost once.')
-  await expect(title(page)).toContainText('First start')
+  await expect(title(page)).toContainText('First start', { timeout: 60_000 })
   await handsUntil(page, /^Done: H2\.104\.r4 is on it and proven$/)
   await page.getByRole('button', { name: 'Put it away' }).click()
   await expect(title(page)).toContainText('build H2.104.r4')

@@ -3,7 +3,7 @@ import { LEAD, OTHER, built, newestPackage } from '../bench/whole-shop.ts'
 import { expect } from '../bench.ts'
 import { drop, enter, holdStart, readIn, shopTest, title } from '../shop.ts'
 
-const test = shopTest(60, [
+const test = shopTest(40, [
   'tarn-H2.0ZC.r4',
   'tarn-loader-7-r4',
   'tarn-H2.104.r4',
@@ -93,7 +93,7 @@ test('the agent is killed in mid-write, and its run is taken up from the slip’
   await page.goto('/slips/0417/write')
   await holdStart(page)
   const main = page.getByRole('main')
-  await expect(title(page)).toHaveText('Hands off', { timeout: 30_000 })
+  await expect(title(page)).toHaveText('Hands off', { timeout: 60_000 })
   await expect(main).toContainText('Write main, piece', { timeout: 60_000 })
   await main.getByRole('button', { name: 'It shows something else' }).press('Enter')
   await main.getByRole('button', { name: 'a menu of four lines' }).press('Enter')

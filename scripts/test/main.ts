@@ -4,6 +4,7 @@
  */
 import { spawn } from 'node:child_process'
 import { CHROMIUM, CannotGoOn, POSTGRES, ensureDebian } from '../machine/debian.ts'
+import { roomForTests } from './room.ts'
 import { SEED } from './seed.ts'
 import type { Counts, Ran, Runner } from './runners.ts'
 import { LANES, LAST } from './runners.ts'
@@ -16,6 +17,7 @@ type Result = Counts & { readonly name: string; readonly seconds: number }
 export async function test(names: readonly string[]): Promise<void> {
   const wanted = (runner: Runner) => names.length === 0 || names.includes(runner.name)
   const missing = prepared()
+  process.env['TMPDIR'] = roomForTests()
   console.log(`seed of the property tests: ${SEED} (SEED=n tries another)`)
   const lanes = await Promise.all(LANES.map((lane) => inTurn(lane.filter(wanted))))
   const results = [...lanes.flat(), ...(await inTurn(LAST.filter(wanted)))]
