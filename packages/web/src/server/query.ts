@@ -84,5 +84,25 @@ export function useChange<Name extends RouteName>(name: Name) {
 
 /** Fetches again what a topic made old. */
 export function renew(client: QueryClient, topic: Topic): void {
-  for (const name of READS[topic]) void client.invalidateQueries({ queryKey: [name] })
+  for (const name of READS[topic]) void refresh(client, name)
+}
+
+/** Reads that are fetched once more when the fetch under way has ended. */
+const waiting = new WeakMap<QueryClient, Set<RouteName>>()
+
+/**
+ * Fetches a read again. One that is under way is let end first: news that come faster than answers would
+ * otherwise cancel one fetch after the other, and nothing would ever be shown.
+ */
+async function refresh(client: QueryClient, name: RouteName): Promise<void> {
+  const filter = { queryKey: [name] }
+  const names = waiting.get(client) ?? new Set<RouteName>()
+  waiting.set(client, names)
+  if (names.has(name)) return
+  if (client.isFetching(filter) > 0) {
+    names.add(name)
+    await client.invalidateQueries(filter, { cancelRefetch: false })
+    names.delete(name)
+  }
+  await client.invalidateQueries(filter)
 }
