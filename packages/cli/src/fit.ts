@@ -1,6 +1,6 @@
 /** `fit --port P2`: every package of the shelf held against the device at a port, the best first. */
-import type { Candidate, FindingShown } from '@plain-slate/api'
-import { isCode, sayAny } from '@plain-slate/texts'
+import type { Candidate } from '@plain-slate/api'
+import { findingWords } from '@plain-slate/texts'
 import { WANTED_FLAGS, readArgs, wantedOf } from './args.ts'
 import type { Outcome } from './outcome.ts'
 import { say } from './outcome.ts'
@@ -15,8 +15,4 @@ export async function fit(args: readonly string[]): Promise<Outcome> {
 }
 
 const line = ({ package: id, verdict, findings: [gravest] }: Candidate): string =>
-  `${say(`verdict.${verdict}`).padEnd(15)} ${id.padEnd(20)} ${gravest === undefined ? '' : findingWords(gravest)}`
-
-/** A finding's sentence. */
-export const findingWords = ({ code, facts }: FindingShown): string =>
-  isCode(code) ? sayAny('en-GB', code, facts) : code
+  `${say(`verdict.${verdict}`).padEnd(15)} ${id.padEnd(20)} ${gravest === undefined ? '' : findingWords('en-GB', gravest)}`

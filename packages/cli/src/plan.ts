@@ -3,10 +3,9 @@
  * `rehearse` says of the same plan what a cut in each step would leave, from its rehearsal.
  */
 import type { PlanShown } from '@plain-slate/api'
-import { planTitle, rangeWords, stepWords } from '@plain-slate/texts'
+import { findingWords, planTitle, rangeWords, stepWords } from '@plain-slate/texts'
 import type { Args } from './args.ts'
 import { WANTED, WANTED_FLAGS, readArgs, wantedOf } from './args.ts'
-import { findingWords } from './fit.ts'
 import type { Outcome } from './outcome.ts'
 import { say } from './outcome.ts'
 import { serverOf } from './server.ts'
@@ -57,7 +56,7 @@ function planText(shown: PlanShown): string {
         wayBackUntil === null ? say('plan.back.none') : say('plan.back', { step: wayBackUntil }),
     }),
     ...shown.findings.map(
-      (finding) => `  ${say(`verdict.${finding.verdict}`)}: ${findingWords(finding)}`,
+      (finding) => `  ${say(`verdict.${finding.verdict}`)}: ${findingWords('en-GB', finding)}`,
     ),
     ...shown.fates.map(({ name, fate }) => `  ${name}: ${say(`fate.${fate as 'kept'}`)}`),
     ...shown.steps.map(

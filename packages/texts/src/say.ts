@@ -58,3 +58,9 @@ function format(language: Language, code: Code, params: unknown): string {
   compiled.set(key, message)
   return String(message.format(params as Record<string, string | number> | undefined))
 }
+
+/** A finding's sentence; a code that this catalogue does not know is shown as it is. */
+export const findingWords = (
+  language: Language,
+  finding: { readonly code: string; readonly facts: Readonly<Record<string, string | number>> },
+): string => (isCode(finding.code) ? sayAny(language, finding.code, finding.facts) : finding.code)

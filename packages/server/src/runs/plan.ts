@@ -25,7 +25,7 @@ import {
   rehearseCuts,
   worstByStep,
 } from '@plain-slate/core'
-import { isCode, sayAny } from '@plain-slate/texts'
+import { findingWords, sayAny } from '@plain-slate/texts'
 import type { House } from '../house.ts'
 import type { Refusal } from '../refusal.ts'
 import { shelvedOf } from '../shelf/shelf.ts'
@@ -178,8 +178,7 @@ export function bareplan(found: AtPort, id: string) {
 /** Why there is no plan, as the second half of a sentence. */
 function whyNone(refusal: NoPlan): string {
   if (refusal.kind !== 'not-takeable') return sayAny('en-GB', `plan.none.${refusal.kind}`, {})
-  const { code, facts } = refusal
-  return isCode(code) ? sayAny('en-GB', code, facts) : code
+  return findingWords('en-GB', refusal)
 }
 
 const writesOf = (plan: Plan): PlanShown['writes'] =>

@@ -5,8 +5,7 @@
 <script setup lang="ts">
 import type { Candidate, Seen } from '@plain-slate/api'
 import { INTENTS } from '@plain-slate/core'
-import type { Code } from '@plain-slate/texts'
-import { isCode, sayAny } from '@plain-slate/texts'
+import { findingWords } from '@plain-slate/texts'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useBrowserStore } from '../browser.ts'
@@ -36,9 +35,7 @@ const about = computed(() => {
 })
 const intents = computed(() => INTENTS.map((value) => ({ value, title: say(`intent.${value}`) })))
 const why = ({ findings: [gravest] }: Candidate) =>
-  gravest !== undefined && isCode(gravest.code)
-    ? sayAny(browser.language, gravest.code as Code, gravest.facts)
-    : ''
+  gravest === undefined ? '' : findingWords(browser.language, gravest)
 const takeable = ({ verdict }: Candidate) => verdict === 'fits' || verdict === 'fits-if'
 
 async function look() {

@@ -4,16 +4,14 @@
 
 <script setup lang="ts">
 import type { FindingShown } from '@plain-slate/api'
-import type { Code } from '@plain-slate/texts'
-import { isCode, sayAny } from '@plain-slate/texts'
+import { findingWords } from '@plain-slate/texts'
 import { useBrowserStore } from '../browser.ts'
 import Marks from '../pictures/Marks.vue'
 import Peg from '../pictures/Peg.vue'
 
 defineProps<{ findings: readonly FindingShown[] }>()
 const browser = useBrowserStore()
-const words = ({ code, facts }: FindingShown) =>
-  isCode(code) ? sayAny(browser.language, code as Code, facts) : code
+const words = (finding: FindingShown) => findingWords(browser.language, finding)
 </script>
 
 <template>

@@ -7,8 +7,7 @@
 
 <script setup lang="ts">
 import type { FindingShown } from '@plain-slate/api'
-import type { Code } from '@plain-slate/texts'
-import { isCode, sayAny } from '@plain-slate/texts'
+import { findingWords } from '@plain-slate/texts'
 import { computed } from 'vue'
 import { useBrowserStore } from '../browser.ts'
 import Marks from '../pictures/Marks.vue'
@@ -26,8 +25,7 @@ const held = computed(() => props.findings.filter((one) => !isTold(one)))
 const say = useSay()
 const browser = useBrowserStore()
 const { number: slip } = useJob()
-const claim = ({ code, facts }: FindingShown) =>
-  isCode(code) ? sayAny(browser.language, code as Code, facts) : code
+const claim = (finding: FindingShown) => findingWords(browser.language, finding)
 
 /** Where a remedy is done; one that does itself has no address. */
 const GOES = { charge: 'ready', prove: 'proof', read: 'readings', consent: 'intake' } as const

@@ -4,8 +4,7 @@
 
 <script setup lang="ts">
 import type { Job, RouteShown } from '@plain-slate/api'
-import type { Code } from '@plain-slate/texts'
-import { isCode, sayAny, worstFate } from '@plain-slate/texts'
+import { findingWords, worstFate } from '@plain-slate/texts'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import { useBrowserStore } from '../../browser.ts'
@@ -63,9 +62,7 @@ const sides = ({ ruler }: RouteShown) => ({
 })
 const whole = (parts: readonly { text: string }[]) => parts.map(({ text }) => text).join(' ')
 const reason = ({ findings: [gravest] }: Routes['left'][number]) =>
-  gravest !== undefined && isCode(gravest.code)
-    ? sayAny(browser.language, gravest.code as Code, gravest.facts)
-    : ''
+  gravest === undefined ? '' : findingWords(browser.language, gravest)
 </script>
 
 <template>
