@@ -19,7 +19,10 @@ test('0417 is led through its whole job by keyboard, and its tickets are bit by 
 }) => {
   test.setTimeout(240_000)
   const before = shop.flash(LEAD).marks
-  await desk.signIn('Ilse', '/slips/0417/intake')
+  await desk.signIn('Ilse', '/slips/0417')
+  await expect(title(page)).toHaveText('Brakken H2K: update, at Intake')
+  await enter(page)
+  await page.waitForURL('**/slips/0417/intake')
   await expect(title(page)).toContainText('still to ask')
   await takeIn(page)
   await expect(title(page)).toHaveText('Brakken H2K is taken in: data must survive')

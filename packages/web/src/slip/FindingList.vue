@@ -9,6 +9,7 @@
 import type { FindingShown } from '@plain-slate/api'
 import { findingWords } from '@plain-slate/texts'
 import { computed } from 'vue'
+import { useRoute } from 'vue-router'
 import { useBrowserStore } from '../browser.ts'
 import Marks from '../pictures/Marks.vue'
 import Peg from '../pictures/Peg.vue'
@@ -25,6 +26,7 @@ const held = computed(() => props.findings.filter((one) => !isTold(one)))
 const say = useSay()
 const browser = useBrowserStore()
 const { number: slip } = useJob()
+const route = useRoute()
 const claim = (finding: FindingShown) => findingWords(browser.language, finding)
 
 /** Where a remedy is done; one that does itself has no address. */
@@ -34,6 +36,8 @@ const isNamed = (remedy: string): remedy is Named => Object.hasOwn(GOES, remedy)
 function remedyOf({ remedy }: FindingShown) {
   if (remedy === null) return undefined
   if (remedy === 'fetch') return { text: say('remedy.fetch'), to: '/shelf' }
+  /* Where one stands already, there is nowhere to go. */
+  if (isNamed(remedy) && GOES[remedy] === route.params['stage']) return undefined
   if (isNamed(remedy))
     return { text: say(`remedy.${remedy}`), to: `/slips/${slip.value}/${GOES[remedy]}` }
   return { text: say('remedy.along'), to: undefined }

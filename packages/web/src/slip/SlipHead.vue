@@ -1,12 +1,12 @@
 <script lang="ts">
-/** A slip's front page: its head, changing it beside a colleague, its state, withdrawing texts. */
+/** A slip's front page: the way to where it stands, its head, changing it beside a colleague, its state, withdrawing texts. */
 </script>
 
 <script setup lang="ts">
-import { reaches } from '@plain-slate/core'
-import type { Slip } from '@plain-slate/api'
+import { isOver, reaches } from '@plain-slate/core'
 import { computed, ref, watch } from 'vue'
-import { useShortcuts } from '../keys/shortcuts.ts'
+import { useRouter } from 'vue-router'
+import { useMainAction, useShortcuts } from '../keys/shortcuts.ts'
 import Resource from '../parts/Resource.vue'
 import { useSessionStore } from '../people/session.ts'
 import { useSay } from '../said.ts'
@@ -19,9 +19,9 @@ import { useSlip } from './slip.ts'
 
 const say = useSay()
 const session = useSessionStore()
+const router = useRouter()
 const { slip, number } = useSlip()
 const mayChange = computed(() => reaches(session.person?.role, 'technician'))
-const isLive = ({ state }: Slip) => state === 'open' || state === 'waiting'
 /** What was typed and not saved opens the form again. */
 const changing = ref(keptDraft(number.value) !== undefined)
 watch(number, (to) => (changing.value = keptDraft(to) !== undefined))
@@ -33,10 +33,17 @@ useShortcuts([
     group: 'slip',
     act: () => {
       const data = slip.data.value
-      if (data !== undefined && mayChange.value && isLive(data)) changing.value = true
+      if (mayChange.value && data !== undefined && !isOver(data.state)) changing.value = true
     },
   },
 ])
+/** To the stage at which it stands. */
+function goOn() {
+  const data = slip.data.value
+  if (data === undefined || isOver(data.state) || changing.value) return
+  void router.push(`/slips/${data.number}/${data.stage}`)
+}
+useMainAction(goOn)
 </script>
 
 <template>
@@ -52,16 +59,19 @@ useShortcuts([
     </h1>
     <p class="lede">
       {{
-        isLive(data)
-          ? say(`stage.${data.stage}.will`)
-          : say('slip.state.ended', { state: say(`state.${data.state}`) })
+        isOver(data.state)
+          ? say('slip.state.ended', { state: say(`state.${data.state}`) })
+          : say(`stage.${data.stage}.will`)
       }}
     </p>
     <HeadForm v-if="changing" :key="data.number" :slip="data" @done="changing = false" />
     <template v-else>
       <HeadView :slip="data" />
-      <p v-if="mayChange && isLive(data)" class="no-print">
-        <v-btn variant="outlined" @click="changing = true">
+      <p v-if="!isOver(data.state)" class="row no-print">
+        <v-btn @click="goOn">
+          {{ say('job.waits.go', { at: say(`stage.${data.stage}`) }) }}<kbd>Enter</kbd>
+        </v-btn>
+        <v-btn v-if="mayChange" variant="outlined" @click="changing = true">
           {{ say('slip.head.change') }}<kbd>E</kbd>
         </v-btn>
       </p>

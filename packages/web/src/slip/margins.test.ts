@@ -48,6 +48,8 @@ describe('numbers of findings', () => {
     const links = shown.findAll('a').map((one) => one.attributes('href'))
     expect(links).toEqual(['/slips/0417/ready', '/shelf'])
     expect(shown.text()).toContain('Battery 24 %, needs 44 %: charge it first')
+    const there = await mounted(FindingList, { findings }, { at: '/slips/0417/ready' })
+    expect(there.shown.findAll('a').map((one) => one.attributes('href'))).toEqual(['/shelf'])
   })
 
   it('folds what merely holds away and counts it, and shows it where nothing else is to be said', async () => {
