@@ -1,6 +1,7 @@
 export * from './limits.ts'
 export * from './prove.ts'
 export * from './sums.ts'
+export { pathOf, shownName } from './tar/names.ts'
 export { tarDecoder } from './tar/decode.ts'
-export type { TarDecoder, TarEntry, TarOutput } from './tar/decode.ts'
+export type { Behind, TarDecoder, TarEntry, TarOutput } from './tar/decode.ts'
 export * from './tar/write.ts'

@@ -17,6 +17,12 @@ export type ArchiveRefusal = {
   /** Byte of the archive at which the refused thing begins. */
   readonly offset: number
   readonly rule:
+    /** Not a tar at all: by its first bytes another kind of archive, or none that is known. */
+    | 'zip'
+    | 'gzip'
+    | 'xz'
+    | 'not-tar'
+    | 'empty'
     | 'checksum'
     | 'truncated'
     | 'number'
@@ -27,8 +33,21 @@ export type ArchiveRefusal = {
     | 'too-much'
     | 'pax'
     | 'sparse'
+    | 'size-of-no-file'
 }
 
 /** Why one entry is refused: the package is never proven, the rest is listed and can be taken out. */
-export type EntryRefusal =
-  'climbs-out' | 'absolute-path' | 'link' | 'device' | 'duplicate' | 'case-twin' | 'no-name'
+export const ENTRY_REFUSALS = [
+  'climbs-out',
+  'absolute-path',
+  'link',
+  'device',
+  'duplicate',
+  'case-twin',
+  'file-and-folder',
+  'no-name',
+  'nul-in-name',
+  'unknown-type',
+  'folder-with-bytes',
+] as const
+export type EntryRefusal = (typeof ENTRY_REFUSALS)[number]

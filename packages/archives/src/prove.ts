@@ -6,9 +6,11 @@ import { createHash } from 'node:crypto'
 import type { Hash } from 'node:crypto'
 import type { ArchiveRefusal } from './limits.ts'
 import { sideHash } from './side-hash.ts'
-import type { TarEntry, TarOutput } from './tar/decode.ts'
+import type { Behind, TarEntry, TarOutput } from './tar/decode.ts'
 import { tarDecoder } from './tar/decode.ts'
+import { pathOf, twinsAmong } from './tar/names.ts'
 
+/** `name` is the path it comes to; that of a refused one is as it stands in the archive. */
 export type ProvenEntry = TarEntry & { readonly sha256: string }
 
 export type Listing = {
@@ -17,6 +19,8 @@ export type Listing = {
   readonly entries: readonly ProvenEntry[]
   /** False: the end mark is missing, which is a condition, no refusal. */
   readonly endMark: boolean
+  /** What stands behind the end mark: a condition too. */
+  readonly behind: Behind | undefined
 }
 
 export type Reading =
@@ -44,18 +48,16 @@ export async function readTar(
       onProgress(bytes)
     }
     taken.take(decoder.end())
-    const { entries, refusal, endMark } = taken.result()
-    if (refusal !== undefined) return { ok: false, refusal, entries }
-    return { ok: true, listing: { sha256: await whole.digest(), bytes, entries, endMark } }
+    const { refusal, ...told } = taken.result()
+    if (refusal !== undefined) return { ok: false, refusal, entries: told.entries }
+    return { ok: true, listing: { sha256: await whole.digest(), bytes, ...told } }
   } finally {
     await whole.abandon()
   }
 }
 
-type Taken = {
-  readonly entries: readonly ProvenEntry[]
+type Taken = Pick<Listing, 'entries' | 'endMark' | 'behind'> & {
   readonly refusal: ArchiveRefusal | undefined
-  readonly endMark: boolean
 }
 
 /** Gathers a decoder's output: one running digest at a time, since entries follow each other. */
@@ -65,7 +67,7 @@ function takings(): {
 } {
   const entries: ProvenEntry[] = []
   let refusal: ArchiveRefusal | undefined
-  let endMark = false
+  let end: Pick<Listing, 'endMark' | 'behind'> = { endMark: false, behind: undefined }
   let current: { readonly entry: TarEntry; readonly hash: Hash } | undefined
   const one = (output: TarOutput): void => {
     switch (output.kind) {
@@ -81,11 +83,24 @@ function takings(): {
         current = undefined
         return
       case 'end':
-        endMark = output.endMark
+        end = { endMark: output.endMark, behind: output.behind }
         return
       case 'refused':
         refusal = output.refusal
     }
   }
-  return { take: (outputs) => outputs.forEach(one), result: () => ({ entries, refusal, endMark }) }
+  return {
+    take: (outputs) => outputs.forEach(one),
+    result: () => ({ entries: usedOf(entries), refusal, ...end }),
+  }
+}
+
+/** Files by the path they come to, and whatever is refused; twins are known only when all names are. */
+function usedOf(entries: readonly ProvenEntry[]): readonly ProvenEntry[] {
+  const twins = twinsAmong(entries)
+  return entries.flatMap((entry, at) => {
+    const refused = entry.refused ?? twins.get(at)
+    if (refused !== undefined) return [{ ...entry, refused }]
+    return entry.folder ? [] : [{ ...entry, name: pathOf(entry.name) }]
+  })
 }

@@ -8,22 +8,29 @@ import type { ArchiveRefusal, EntryRefusal } from '../limits.ts'
 import { LIMITS } from '../limits.ts'
 import type { Header } from './header.ts'
 import { BLOCK, isZero, readHeader } from './header.ts'
-import { paxNumber, readPax } from './pax.ts'
+import { nameText } from './names.ts'
+import { kindOfBytes } from './not-tar.ts'
+import { mergePax, paxNumber, readPax } from './pax.ts'
 
 export type TarEntry = {
   readonly name: string
   readonly size: number
   /** Where its bytes begin in the archive. */
   readonly offset: number
-  /** Why it is not used, if it is not. Folders are no entries. */
+  /** A folder has no bytes; it is told, since its name may climb out or be another's twin. */
+  readonly folder: boolean
+  /** Why it is not used, if it is not. */
   readonly refused: EntryRefusal | undefined
 }
+
+/** What stands behind the end mark, and where: no refusal, but it is said. */
+export type Behind = { readonly what: 'second-archive' | 'bytes'; readonly offset: number }
 
 export type TarOutput =
   | { readonly kind: 'entry'; readonly entry: TarEntry }
   | { readonly kind: 'bytes'; readonly bytes: Uint8Array }
   | { readonly kind: 'entry-end' }
-  | { readonly kind: 'end'; readonly endMark: boolean }
+  | { readonly kind: 'end'; readonly endMark: boolean; readonly behind: Behind | undefined }
   | { readonly kind: 'refused'; readonly refusal: ArchiveRefusal }
 
 export type TarDecoder = {
@@ -43,6 +50,8 @@ type Phase =
       readonly shown: boolean
     }
   | { readonly kind: 'padding'; readonly left: number }
+  /** The end mark was met; what comes behind it is looked at, and not used. */
+  | { readonly kind: 'behind' }
   | { readonly kind: 'over' }
 
 const padded = (size: number): number => Math.ceil(size / BLOCK) * BLOCK - size
@@ -65,6 +74,9 @@ class TarReader {
   private pax: ReadonlyMap<string, string> | undefined
   private current = ''
   private bytesOut = 0
+  private begun = 0
+  private globals: ReadonlyMap<string, string> = new Map()
+  private behind: Behind | undefined
   private readonly names = namesSeen()
   private out: TarOutput[] = []
 
@@ -76,14 +88,22 @@ class TarReader {
 
   /** Cut inside the zeros after the last entry is fine; anywhere else something is missing. */
   end(): readonly TarOutput[] {
-    if (this.phase.kind === 'over') return this.given()
-    const between =
-      this.phase.kind === 'padding' || (this.phase.kind === 'header' && isZero(this.held))
+    const { phase } = this
+    if (phase.kind === 'over') return this.given()
+    if (phase.kind === 'behind') this.lookBehind(this.held, this.offset - this.held.length)
+    const between = phase.kind === 'padding' || (phase.kind === 'header' && isZero(this.held))
     const awaited = this.pax !== undefined || this.longName !== undefined
-    if (between && !awaited) this.out.push({ kind: 'end', endMark: false })
-    else this.refuse('truncated')
+    if (phase.kind !== 'behind' && (!between || awaited)) this.cutOff()
+    else if (this.begun === 0) this.refuse('empty', '', 0)
+    else this.out.push({ kind: 'end', endMark: phase.kind === 'behind', behind: this.behind })
     this.phase = { kind: 'over' }
     return this.given()
+  }
+
+  /** Less than one header in all is no tar that was cut; a cut header belongs to no entry yet. */
+  private cutOff(): void {
+    if (this.offset < BLOCK) return this.refuse(kindOfBytes(this.held), '', 0)
+    this.refuse('truncated')
   }
 
   private given(): readonly TarOutput[] {
@@ -104,7 +124,8 @@ class TarReader {
       case 'over':
         return bytes.length
       case 'header':
-        return this.takeHeader(bytes)
+      case 'behind':
+        return this.takeBlock(bytes)
       case 'gather':
         return this.takeExtended(bytes, phase)
       case 'body':
@@ -118,13 +139,22 @@ class TarReader {
     }
   }
 
-  private takeHeader(bytes: Uint8Array): number {
+  private takeBlock(bytes: Uint8Array): number {
     const part = bytes.subarray(0, BLOCK - this.held.length)
     const block = this.held.length === 0 ? part : joined([this.held, part])
     this.offset += part.length
     this.held = block.length < BLOCK ? block : EMPTY
-    if (block.length === BLOCK) this.header(block)
+    if (block.length < BLOCK) return part.length
+    if (this.phase.kind === 'behind') this.lookBehind(block, this.offset - BLOCK)
+    else this.header(block)
     return part.length
+  }
+
+  /** The first thing behind the end mark that is not zero is told; a header there begins a second tar. */
+  private lookBehind(block: Uint8Array, offset: number): void {
+    if (this.behind !== undefined || isZero(block)) return
+    const header = block.length === BLOCK && readHeader(block).ok
+    this.behind = { what: header ? 'second-archive' : 'bytes', offset }
   }
 
   private takeExtended(bytes: Uint8Array, phase: Extract<Phase, { kind: 'gather' }>): number {
@@ -149,6 +179,7 @@ class TarReader {
 
   /** What is left of a block is padding; none left, and a header comes. */
   private skip(left: number): void {
+    this.current = ''
     this.phase = left === 0 ? { kind: 'header' } : { kind: 'padding', left }
   }
 
@@ -157,7 +188,7 @@ class TarReader {
     if (isZero(block)) return this.zeroBlock()
     this.zeros = 0
     const read = readHeader(block)
-    if (!read.ok) return this.refuse(read.refusal, '', at)
+    if (!read.ok) return this.refuse(at === 0 ? kindOfBytes(block) : read.refusal, '', at)
     const { type, size, name } = read.value
     if (!EXTENDED.includes(type)) return this.begin(read.value, at)
     if (size > LIMITS.headerBytes) return this.refuse('header-too-long', name, at)
@@ -168,41 +199,46 @@ class TarReader {
 
   private zeroBlock(): void {
     this.zeros += 1
-    if (this.zeros < 2) return
-    this.phase = { kind: 'over' }
-    this.out.push({ kind: 'end', endMark: true })
+    if (this.zeros >= 2) this.phase = { kind: 'behind' }
   }
 
-  /** An extended header is whole: it speaks of the entry that follows (or, global, of nothing we use). */
+  /** An extended header is whole: it speaks of the entry that follows, or (global) of all that follow. */
   private extended({ type, size }: Header): void {
     const bytes = joined(this.gathered)
-    if (type === 'x') {
-      this.pax = readPax(bytes)
-      if (this.pax === undefined) return this.refuse('pax')
+    if (type === 'x' || type === 'g') {
+      const records = readPax(bytes)
+      if (records === undefined) return this.refuse('pax')
+      if (type === 'x') this.pax = records
+      else this.globals = mergePax(this.globals, records)
     }
-    if (type === 'L') this.longName = new TextDecoder().decode(bytes).replace(/\0.*$/s, '')
+    if (type === 'L') {
+      const end = bytes.indexOf(0)
+      this.longName = nameText(end < 0 ? bytes : bytes.subarray(0, end))
+    }
     this.skip(padded(size))
   }
 
   private begin(head: Header, at: number): void {
-    const { pax } = this
-    const size = pax?.has('size') === true ? paxNumber(pax.get('size')) : head.size
-    const name = pax?.get('path') ?? this.longName ?? head.name
+    const pax = mergePax(this.globals, this.pax ?? new Map())
+    const told = pax.has('size') ? paxNumber(pax.get('size')) : head.size
+    const name = pax.get('path') ?? this.longName ?? head.name
+    this.begun += 1
     this.current = name
     this.pax = undefined
     this.longName = undefined
-    if (size === undefined) return this.refuse('number', name, at)
+    if (told === undefined) return this.refuse('number', name, at)
     if (isSparse(head, pax)) return this.refuse('sparse', name, at)
+    /* Readers do not agree whether bytes follow these, so nothing after them would be sure. */
+    if (told > 0 && SIZELESS.includes(head.type)) return this.refuse('size-of-no-file', name, at)
     const trouble = this.names.add(name)
     if (trouble !== undefined) return this.refuse(trouble, name, at)
-    const hasBytes = head.type === '0' || head.type === '7'
-    const length = hasBytes ? size : 0
+    /* A hard link's size is that of the file it names; its own bytes are none. */
+    const length = head.type === HARD_LINK ? 0 : told
     this.bytesOut += length
     if (this.bytesOut > LIMITS.bytesOut) return this.refuse('too-much', name, at)
-    const shown = head.type !== '5' && !(hasBytes && name.endsWith('/'))
+    const shown = head.type !== VOLUME_LABEL
     if (shown) {
-      const refused = entryRefusal(head, name, this.names)
-      const entry = { name, size: length, offset: this.offset, refused }
+      const entry = { name, size: length, offset: this.offset, ...standingOf(head, name, length) }
       this.out.push({ kind: 'entry', entry })
     }
     const body = { kind: 'body', left: length, padding: padded(length), shown } as const
@@ -218,9 +254,15 @@ class TarReader {
 
 /** Types of header that say more about the one after: pax, pax for all, GNU long name, long link. */
 const EXTENDED = ['x', 'g', 'L', 'K']
+const HARD_LINK = '1'
+const FOLDER = '5'
+/** GNU's name of the whole archive: no entry, no bytes. */
+const VOLUME_LABEL = 'V'
+/** Symbolic links, devices, folders, pipes: POSIX gives them no bytes. */
+const SIZELESS = ['2', '3', '4', FOLDER, '6']
 
-const isSparse = (head: Header, pax: ReadonlyMap<string, string> | undefined): boolean =>
-  head.type === 'S' || [...(pax?.keys() ?? [])].some((key) => key.startsWith('GNU.sparse'))
+const isSparse = (head: Header, pax: ReadonlyMap<string, string>): boolean =>
+  head.type === 'S' || [...pax.keys()].some((key) => key.startsWith('GNU.sparse'))
 
 function joined(parts: readonly Uint8Array[]): Uint8Array {
   const bytes = new Uint8Array(parts.reduce((sum, { length }) => sum + length, 0))
@@ -235,14 +277,10 @@ function joined(parts: readonly Uint8Array[]): Uint8Array {
 type Names = {
   /** Counts a name; answers the limit it breaks. */
   readonly add: (name: string) => ArchiveRefusal['rule'] | undefined
-  readonly isDuplicate: (name: string) => boolean
-  readonly isCaseTwin: (name: string) => boolean
 }
 
-/** Names of the archive so far: how many, how long, which came twice. */
+/** Names of the archive so far: how many, how long. Which came twice is told when all are known. */
 function namesSeen(): Names {
-  const exact = new Map<string, number>()
-  const folded = new Map<string, Set<string>>()
   let count = 0
   let bytes = 0
   return {
@@ -252,23 +290,34 @@ function namesSeen(): Names {
       bytes += length
       if (count > LIMITS.entries) return 'too-many-entries'
       if (length > LIMITS.nameBytes) return 'name-too-long'
-      if (bytes > LIMITS.namesBytes) return 'names-too-long'
-      exact.set(name, (exact.get(name) ?? 0) + 1)
-      const key = name.normalize('NFC').toLowerCase()
-      folded.set(key, (folded.get(key) ?? new Set()).add(name))
-      return undefined
+      return bytes > LIMITS.namesBytes ? 'names-too-long' : undefined
     },
-    isDuplicate: (name) => (exact.get(name) ?? 0) > 1,
-    isCaseTwin: (name) => (folded.get(name.normalize('NFC').toLowerCase())?.size ?? 0) > 1,
   }
 }
 
-function entryRefusal(head: Header, name: string, names: Names): EntryRefusal | undefined {
-  if (head.type === '1' || head.type === '2') return 'link'
-  if (head.type !== '0' && head.type !== '7') return 'device'
+/** Whether it is a folder, and why it is not used. */
+function standingOf(
+  { type }: Header,
+  name: string,
+  size: number,
+): Pick<TarEntry, 'folder' | 'refused'> {
+  const named = name.endsWith('/')
+  const isFile = type === '0' || type === '7'
+  const folder = type === FOLDER || (isFile && named && size === 0)
+  return { folder, refused: byName(name) ?? byType(type, folder, named) }
+}
+
+function byName(name: string): EntryRefusal | undefined {
   if (name === '') return 'no-name'
+  if (name.includes('\0')) return 'nul-in-name'
   if (/^(\/|\\|[A-Za-z]:)/.test(name)) return 'absolute-path'
-  if (name.split(/[/\\]/).includes('..')) return 'climbs-out'
-  if (names.isDuplicate(name)) return 'duplicate'
-  return names.isCaseTwin(name) ? 'case-twin' : undefined
+  return name.split(/[/\\]/).includes('..') ? 'climbs-out' : undefined
+}
+
+function byType(type: string, folder: boolean, named: boolean): EntryRefusal | undefined {
+  if (folder) return undefined
+  if (type === HARD_LINK || type === '2') return 'link'
+  if (type === '3' || type === '4' || type === '6') return 'device'
+  if (type !== '0' && type !== '7') return 'unknown-type'
+  return named ? 'folder-with-bytes' : undefined
 }

@@ -5,6 +5,7 @@
 import type { Result } from '@plain-slate/core'
 import { ok, refuse } from '@plain-slate/core'
 import type { ArchiveRefusal } from '../limits.ts'
+import { nameText } from './names.ts'
 
 export const BLOCK = 512
 
@@ -17,8 +18,6 @@ export type Header = {
   /** The whole block, for the GNU sparse fields. */
   readonly block: Uint8Array
 }
-
-const text = new TextDecoder()
 
 /** True for a block of zeros, two of which end an archive. */
 export const isZero = (block: Uint8Array): boolean => block.every((byte) => byte === 0)
@@ -57,7 +56,7 @@ function checksumHolds(block: Uint8Array): boolean {
 export function fieldAt(block: Uint8Array, at: number, length: number): string {
   const field = block.subarray(at, at + length)
   const end = field.indexOf(0)
-  return text.decode(end < 0 ? field : field.subarray(0, end))
+  return nameText(end < 0 ? field : field.subarray(0, end))
 }
 
 /** An octal field, or GNU's base 256 when the first bit is set; undefined for anything else. */

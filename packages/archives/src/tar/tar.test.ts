@@ -9,6 +9,7 @@ import { LIMITS } from '../limits.ts'
 import { readTar } from '../prove.ts'
 import { tarDecoder } from './decode.ts'
 import type { TarOutput } from './decode.ts'
+import { shownName } from './names.ts'
 import { tarEnd, tarHeader, tarOf, tarPadding } from './write.ts'
 
 const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex')
@@ -78,7 +79,7 @@ describe('a tar', () => {
     const reading = await read(tar)
     expect(reading).toMatchObject({
       ok: true,
-      listing: { sha256: sha256(tar), bytes: tar.length, endMark: true },
+      listing: { sha256: sha256(tar), bytes: tar.length, endMark: true, behind: undefined },
     })
     const entries = reading.ok ? reading.listing.entries : []
     for (const [index, { name, bytes }] of files.entries()) {
@@ -103,9 +104,7 @@ describe('a tar', () => {
       execFileSync('tar', ['-C', folder, `--format=${format}`, '-cf', `${folder}.tar`, '.'])
       const reading = await read(readFileSync(`${folder}.tar`))
       const listed = reading.ok ? reading.listing.entries : []
-      expect(listed.map(({ name }) => name.replace(/^\.\//, '')).sort()).toEqual(
-        ['main.img', long, 'sub/ü.img'].sort(),
-      )
+      expect(listed.map(({ name }) => name).sort()).toEqual(['main.img', long, 'sub/ü.img'].sort())
       for (const { name, sha256: digest } of listed)
         expect(digest).toBe(sha256(readFileSync(join(folder, name))))
     },
@@ -179,15 +178,197 @@ describe('an archive refused', () => {
   })
 })
 
-describe('an entry refused', () => {
-  const refusals = (headers: readonly Uint8Array[]) =>
-    told(decode(Buffer.concat([...headers, tarEnd()]))).entries.map(
-      ({ name, refused }) => `${name}: ${String(refused)}`,
-    )
+/** One header with pax records before it. */
+function withPax(records: readonly string[], type = 'x'): Uint8Array {
+  const lines = records.map((record) => {
+    const bare = Buffer.byteLength(record) + 2
+    const length = bare + String(bare + String(bare).length).length
+    return `${length} ${record}\n`
+  })
+  const bytes = Buffer.from(lines.join(''))
+  return Buffer.concat([tarHeader('pax', bytes.length, type), bytes, tarPadding(bytes.length)])
+}
+const file = (name: string, size = 3, type = '0') =>
+  Buffer.concat([tarHeader(name, size, type), bytesOf(size), tarPadding(size)])
+const listed = async (...parts: readonly Uint8Array[]) => {
+  const reading = await read(Buffer.concat([...parts, tarEnd()]))
+  return reading.ok
+    ? reading.listing.entries.map(({ name, refused }) => `${name}: ${refused ?? 'good'}`)
+    : `refused: ${reading.refusal.rule}`
+}
 
-  it('is listed with its rule, and the others stay', () => {
+describe('an archive that is no tar', () => {
+  const rule = (bytes: Uint8Array) => {
+    const { last } = told(decode(bytes))
+    return last?.kind === 'refused' ? last.refusal : last
+  }
+
+  it('is called by what it is, and no entry is blamed', () => {
+    const starting = (...magic: readonly number[]) =>
+      Uint8Array.from([...magic, ...bytesOf(2000, 99)])
+    expect(rule(starting(0x50, 0x4b, 3, 4))).toEqual({ rule: 'zip', entry: '', offset: 0 })
+    expect(rule(starting(0x1f, 0x8b, 8))).toEqual({ rule: 'gzip', entry: '', offset: 0 })
+    expect(rule(starting(9, 8, 7))).toEqual({ rule: 'not-tar', entry: '', offset: 0 })
+    expect(rule(starting(0x1f, 0x8b, 8).subarray(0, 40))).toMatchObject({ rule: 'gzip' })
+  })
+
+  it.each([0, 512, 1024, 10_240])('is empty where it is %i zeros', (length) => {
+    expect(rule(new Uint8Array(length))).toEqual({ rule: 'empty', entry: '', offset: 0 })
+  })
+
+  it('blames no entry that was whole for what was cut behind it', () => {
+    const tar = Buffer.concat([file('whole.img'), file('next.img', 900)])
+    expect(rule(tar.subarray(0, 1024 + 100))).toMatchObject({ rule: 'truncated', entry: '' })
+    expect(rule(tar.subarray(0, 1536 + 100))).toMatchObject({
+      rule: 'truncated',
+      entry: 'next.img',
+    })
+  })
+})
+
+describe('what stands behind the end mark', () => {
+  const behind = (bytes: Uint8Array) => {
+    const { last } = told(decode(Buffer.concat([tarOf([{ name: 'a', bytes: bytesOf(3) }]), bytes])))
+    return last?.kind === 'end' ? last.behind : last
+  }
+
+  it('is told with its place: bytes, or a second tar', () => {
+    expect(behind(new Uint8Array(5000))).toBe(undefined)
+    expect(behind(Uint8Array.from([...new Uint8Array(700), 1]))).toEqual({
+      what: 'bytes',
+      offset: 2048 + 512,
+    })
+    expect(behind(tarOf([{ name: 'b', bytes: bytesOf(3) }]))).toEqual({
+      what: 'second-archive',
+      offset: 2048,
+    })
+  })
+
+  it('is not used', async () => {
+    const tar = Buffer.concat([tarOf([{ name: 'a', bytes: bytesOf(3) }]), file('b')])
+    expect(await listed(tar)).toEqual(['a: good'])
+  })
+})
+
+describe('a header of a type that nobody here knows', () => {
+  it('has its bytes skipped, so that nothing in them is an entry', async () => {
+    const smuggled = Buffer.concat([tarHeader('evil.img', 0), Buffer.alloc(512)])
+    for (const type of ['Z', 'X', 'N', 'D'])
+      expect(
+        await listed(tarHeader('odd', smuggled.length, type), smuggled, file('good.img')),
+      ).toEqual(['odd: unknown-type', 'good.img: good'])
+  })
+
+  it('is refused with the whole where readers would differ on what follows', async () => {
+    for (const type of ['2', '3', '5', '6'])
+      expect(await listed(tarHeader('odd', 512, type), file('evil.img'))).toBe(
+        'refused: size-of-no-file',
+      )
+    expect(await listed(tarHeader('hard', 512, '1'), file('good.img'))).toEqual([
+      'hard: link',
+      'good.img: good',
+    ])
+  })
+
+  it('is nothing where it names the whole archive', async () => {
+    expect(await listed(tarHeader('label', 0, 'V'), file('good.img'))).toEqual(['good.img: good'])
+  })
+})
+
+describe('a pax header', () => {
+  it('for all that follow says their name or size too, until it is taken back', async () => {
+    const two = [file('one.img'), file('two.img')]
+    expect(await listed(withPax(['path=said.img'], 'g'), file('one.img'))).toEqual([
+      'said.img: good',
+    ])
+    expect(await listed(withPax(['size=3'], 'g'), file('one.img', 3), file('b', 3))).toEqual([
+      'one.img: good',
+      'b: good',
+    ])
+    expect(await listed(withPax(['path=said.img'], 'g'), withPax(['path='], 'g'), ...two)).toEqual([
+      'one.img: good',
+      'two.img: good',
+    ])
+  })
+
+  it('with an empty value takes a global one back for its own entry alone', async () => {
     expect(
-      refusals([
+      await listed(withPax(['path=all.img'], 'g'), withPax(['path=']), file('a'), file('b')),
+    ).toEqual(['a: good', 'all.img: good'])
+  })
+
+  it('that names with a NUL has its entry refused', async () => {
+    expect(await listed(withPax(['path=a\0b']), file('x'), file('y'))).toEqual([
+      'a\0b: nul-in-name',
+      'y: good',
+    ])
+  })
+})
+
+describe('names', () => {
+  it('are compared as what they come to, whole, and both twins are refused', async () => {
+    expect(await listed(file('a'), file('./a'), file('d//b'), file('d/b'), file('c'))).toEqual([
+      'a: duplicate',
+      './a: duplicate',
+      'd//b: duplicate',
+      'd/b: duplicate',
+      'c: good',
+    ])
+    expect(await listed(file('maße'), file('MASSE'), file('ﬁn'), file('FIN'))).toEqual([
+      'maße: case-twin',
+      'MASSE: case-twin',
+      'ﬁn: case-twin',
+      'FIN: case-twin',
+    ])
+    expect(await listed(file('e\u0301'), file('\u00c9'))).toEqual([
+      'e\u0301: case-twin',
+      '\u00c9: case-twin',
+    ])
+  })
+
+  it('of folders and links count, and a folder that is told twice does not', async () => {
+    const folder = (name: string) => tarHeader(name, 0, '5')
+    expect(await listed(folder('./'), folder('d/'), folder('d/'), file('d/a'))).toEqual([
+      'd/a: good',
+    ])
+    expect(await listed(folder('D/'), folder('d/'), file('x'))).toEqual([
+      'D/: case-twin',
+      'd/: case-twin',
+      'x: good',
+    ])
+    expect(await listed(file('d'), file('d/a'))).toEqual(['d: file-and-folder', 'd/a: good'])
+    expect(await listed(file('d'), tarHeader('D', 0, '2'))).toEqual(['d: case-twin', 'D: link'])
+  })
+
+  it('of folders that climb out, are absolute or carry bytes are refused', async () => {
+    expect(
+      await listed(tarHeader('../up/', 0, '5'), tarHeader('/top/', 0, '5'), file('hidden/', 3)),
+    ).toEqual(['../up/: climbs-out', '/top/: absolute-path', 'hidden/: folder-with-bytes'])
+  })
+
+  it('in an old encoding stay apart', async () => {
+    const named = (...high: readonly number[]) => {
+      const block = tarHeader('x'.repeat(high.length + 1), 3)
+      const old = [...block.subarray(148, 156)].map((byte) => String.fromCharCode(byte)).join('')
+      high.forEach((byte, at) => (block[at] = byte))
+      const more = high.reduce((sum, byte) => sum + byte - 0x78, 0)
+      const sum = Number.parseInt(old, 8) + more
+      block.set(Buffer.from(`${sum.toString(8).padStart(6, '0')}\0 `), 148)
+      return Buffer.concat([block, bytesOf(3), tarPadding(3)])
+    }
+    expect(await listed(named(0xe4), named(0xf6))).toEqual(['%e4x: good', '%f6x: good'])
+  })
+
+  it('are shown so that they forge no line', () => {
+    expect(shownName('a\u001b[2J\nb\u202ec')).toBe('a\\u001b[2J\\u000ab\\u202ec')
+    expect(shownName('maße.img')).toBe('maße.img')
+  })
+})
+
+describe('an entry refused', () => {
+  it('is listed with its rule, and the others stay', async () => {
+    expect(
+      await listed(
         tarHeader('../out', 0),
         tarHeader('a/../../out', 0),
         tarHeader('/etc/x', 0),
@@ -198,7 +379,8 @@ describe('an entry refused', () => {
         tarHeader('good', 0),
         tarHeader('GOOD', 0),
         tarHeader('folder/', 0, '5'),
-      ]),
+        tarHeader('stays', 0),
+      ),
     ).toEqual([
       '../out: climbs-out',
       'a/../../out: climbs-out',
@@ -206,9 +388,10 @@ describe('an entry refused', () => {
       'link: link',
       'hard: link',
       'null: device',
-      'good: undefined',
-      'good: duplicate',
+      'good: case-twin',
+      'good: case-twin',
       'GOOD: case-twin',
+      'stays: good',
     ])
   })
 })

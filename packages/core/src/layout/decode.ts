@@ -7,8 +7,9 @@ import type { Result } from '../result/result.ts'
 import { ok, refuse } from '../result/result.ts'
 import { crc32 } from './crc32.ts'
 import { HEADER_BYTES, NAME_UNITS, SIGNATURE } from './encode.ts'
-import type { Partition, Table, TableProblem } from './table.ts'
-import { problemsOf } from './table.ts'
+import type { TableProblem, Taken } from './problems.ts'
+import { problemsOf } from './problems.ts'
+import type { Partition, Table } from './table.ts'
 
 /** Sector sizes that are tried when none is given. */
 export const SECTOR_SIZES = [512, 4096] as const
@@ -38,13 +39,14 @@ export function* decodeTable(
 ): Generator<ByteRange, Result<Decoded, NoTable>, Uint8Array> {
   const sizes = sectorBytes === undefined ? SECTOR_SIZES : [sectorBytes]
   const found: Decoded[] = []
+  let none: NoTable = { kind: 'no-table' }
   for (const size of sizes) {
     const decoded = yield* decodeAt(diskBytes, size)
     if (decoded.ok) found.push(decoded.value)
-    else if (decoded.refusal.kind === 'too-large') return decoded
+    else if (decoded.refusal.kind === 'too-large') none = decoded.refusal
   }
   const [first, second] = found
-  if (first === undefined) return refuse({ kind: 'no-table' })
+  if (first === undefined) return refuse(none)
   return second === undefined ? ok(first) : refuse({ kind: 'ambiguous' })
 }
 
@@ -82,7 +84,12 @@ type Header = {
   readonly entryBytes: number
   readonly arrayCrc: number
 }
-type Copy = { readonly header: Header; readonly partitions: readonly Partition[] }
+type Copy = {
+  readonly header: Header
+  readonly partitions: readonly Partition[]
+  /** What is wrong with single entries of it. */
+  readonly odd: readonly TableProblem[]
+}
 
 function* decodeAt(
   diskBytes: number,
@@ -91,30 +98,49 @@ function* decodeAt(
   const lastSector = Math.floor(diskBytes / size) - 1
   const record = yield { from: 0, to: size }
   const primary = yield* readCopy(size, 1)
-  if (!primary.ok && primary.refusal.kind === 'too-large') return primary
   const alternate = primary.ok ? primary.value.header.other : lastSector
   const reachable = alternate <= lastSector
   const backup = reachable
     ? yield* readCopy(size, alternate)
     : refuse({ kind: 'no-table' as const })
-  if (!backup.ok && backup.refusal.kind === 'too-large') return backup
   const copy = primary.ok ? primary.value : backup.ok ? backup.value : undefined
-  if (copy === undefined) return refuse({ kind: 'no-table' })
+  if (copy === undefined) {
+    /* What one copy lies about does not matter while the other holds. */
+    const lying = [primary, backup].find((one) => !one.ok && one.refusal.kind === 'too-large')
+    return lying !== undefined && !lying.ok ? lying : refuse({ kind: 'no-table' })
+  }
   const table = tableOf(copy, size, lastSector + 1)
   const odd: TableProblem[] = [
     ...(record[510] === 0x55 && record[511] === 0xaa && record[450] === 0xee
       ? []
       : [{ kind: 'no-protective-record' as const }]),
     ...(reachable ? [] : [{ kind: 'backup-unreachable' as const }]),
-    ...(reachable && !(primary.ok && backup.ok) ? [{ kind: 'backup-broken' as const }] : []),
-    ...(primary.ok && backup.ok && !sameEntries(primary.value, backup.value)
-      ? [{ kind: 'copies-differ' as const }]
-      : []),
+    ...(primary.ok ? [] : [{ kind: 'primary-broken' as const }]),
+    ...(reachable && !backup.ok ? [{ kind: 'backup-broken' as const }] : []),
+    ...(primary.ok && backup.ok ? differing(primary.value, backup.value) : []),
   ]
-  return ok({ table, problems: [...odd, ...problemsOf(table)] })
+  const taken = takenBy(copy.header, size, lastSector)
+  return ok({ table, problems: [...odd, ...copy.odd, ...problemsOf(table, taken)] })
 }
 
-const sameEntries = (a: Copy, b: Copy): boolean => a.header.arrayCrc === b.header.arrayCrc
+/** In what the two copies that both hold do not agree. */
+function differing(a: Copy, b: Copy): TableProblem[] {
+  const [one, other] = [a.header, b.header]
+  const in_ = [
+    ...(one.arrayCrc === other.arrayCrc ? [] : (['entries'] as const)),
+    ...(one.diskId === other.diskId ? [] : (['disk-id'] as const)),
+    ...(one.firstUsable === other.firstUsable && one.lastUsable === other.lastUsable
+      ? []
+      : (['range'] as const)),
+  ]
+  return in_.map((what) => ({ kind: 'copies-differ', what }))
+}
+
+/** Sectors that record, headers and entries take at both ends, whatever the header calls usable. */
+function takenBy({ entries, entryBytes }: Header, size: number, lastSector: number): Taken {
+  const array = Math.ceil((entries * entryBytes) / size)
+  return { before: 2 + array, after: lastSector - 1 - array }
+}
 
 function* readCopy(
   size: number,
@@ -136,7 +162,7 @@ function* readCopy(
   const bytes = yield { from, to: from + entries * entryBytes }
   if (bytes.length < entries * entryBytes || crc32(bytes) !== header.arrayCrc)
     return refuse({ kind: 'no-table' })
-  return ok({ header, partitions: readEntries(bytes, header) })
+  return ok({ header, ...readEntries(bytes, header) })
 }
 
 /** UEFI 2.10, table 5-5. Undefined when it does not hold: signature, sizes, checksum, own place. */
@@ -174,27 +200,35 @@ function whole64(view: DataView, at: number): number | undefined {
   return Number.isSafeInteger(value) ? value : undefined
 }
 
-/** UEFI 2.10, table 5-6. An entry of zero type is unused; names end at NUL. */
-function readEntries(bytes: Uint8Array, header: Header): Partition[] {
+/**
+ * UEFI 2.10, table 5-6. An entry of zero type is unused; names end at NUL. One that ends before it
+ * begins is listed without sectors; one past 2^53, where no device is, is named and not listed.
+ */
+function readEntries(bytes: Uint8Array, header: Header): Pick<Copy, 'partitions' | 'odd'> {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
-  return Array.from({ length: header.entries }, (_, index) => index * header.entryBytes).flatMap(
-    (at) => {
-      const type = hexOf(bytes.subarray(at, at + 16))
-      const start = whole64(view, at + 32)
-      const end = whole64(view, at + 40)
-      if (/^0+$/.test(type) || start === undefined || end === undefined) return []
-      return [
-        {
-          name: nameAt(view, at + 56),
-          start,
-          sectors: end - start + 1,
-          type,
-          id: hexOf(bytes.subarray(at + 16, at + 32)),
-          attributes: view.getBigUint64(at + 48, true),
-        },
-      ]
-    },
-  )
+  const partitions: Partition[] = []
+  const odd: TableProblem[] = []
+  for (let index = 0; index < header.entries; index += 1) {
+    const at = index * header.entryBytes
+    const type = hexOf(bytes.subarray(at, at + 16))
+    if (/^0+$/.test(type)) continue
+    const name = nameAt(view, at + 56)
+    const [start, end] = [whole64(view, at + 32), whole64(view, at + 40)]
+    if (start === undefined || end === undefined) {
+      odd.push({ kind: 'too-far', name })
+      continue
+    }
+    if (end < start) odd.push({ kind: 'ends-before-start', name })
+    partitions.push({
+      name,
+      start,
+      sectors: Math.max(0, end - start + 1),
+      type,
+      id: hexOf(bytes.subarray(at + 16, at + 32)),
+      attributes: view.getBigUint64(at + 48, true),
+    })
+  }
+  return { partitions, odd }
 }
 
 function nameAt(view: DataView, at: number): string {

@@ -83,7 +83,7 @@ describe('a partition table', () => {
     bytes[512 + 40] = 0xff
     expect(decodeBytes(bytes)).toEqual({
       ok: true,
-      value: { table, problems: [{ kind: 'backup-broken' }] },
+      value: { table, problems: [{ kind: 'primary-broken' }] },
     })
   })
 
@@ -113,7 +113,7 @@ describe('a partition table', () => {
     const [, , , array, header] = encodeTable(other)
     for (const piece of [array, header]) if (piece !== undefined) bytes.set(piece.bytes, piece.at)
     expect(decodeBytes(bytes)).toMatchObject({
-      value: { table, problems: [{ kind: 'copies-differ' }] },
+      value: { table, problems: [{ kind: 'copies-differ', what: 'entries' }] },
     })
   })
 
@@ -126,6 +126,8 @@ describe('a partition table', () => {
     expect(decoded.ok && decoded.value.problems).toEqual([
       { kind: 'overlap', names: ['a', 'b'] },
       { kind: 'outside', name: 'c' },
+      { kind: 'over-table', name: 'c' },
+      { kind: 'past-disk', name: 'c' },
       { kind: 'unaligned', name: 'b' },
       { kind: 'unaligned', name: 'd' },
       { kind: 'unaligned', name: 'c' },
@@ -135,10 +137,10 @@ describe('a partition table', () => {
   it('with a header that lies about its size is refused before anything is read for it', () => {
     const table = device()
     const bytes = disk(table)
-    const view = new DataView(bytes.buffer)
-    view.setUint32(512 + 80, 1_000_000, true)
-    view.setUint32(512 + 16, 0, true)
-    view.setUint32(512 + 16, crc32(bytes.slice(512, 512 + 92)), true)
+    for (const at of [512, 4095 * 512]) {
+      new DataView(bytes.buffer).setUint32(at + 80, 1_000_000, true)
+      mendHeader(bytes, at)
+    }
     const asked: number[] = []
     const decoder = decodeTable(bytes.length, 512)
     let step = decoder.next()
@@ -150,6 +152,102 @@ describe('a partition table', () => {
     expect(Math.max(...asked)).toBe(512)
   })
 
+  /** Problems of the three-partition device with these partitions, or a head that says otherwise. */
+  const problemsIn = (
+    more: Partial<Table>,
+    change: (bytes: Uint8Array) => void = () => undefined,
+  ) => {
+    const bytes = disk(device(512, 4096, more))
+    change(bytes)
+    const decoded = decodeBytes(bytes, 512)
+    if (!decoded.ok) return [decoded.refusal.kind]
+    return decoded.value.problems.map((one) =>
+      [one.kind, ...('names' in one ? one.names : 'name' in one ? [one.name] : [])].join(' '),
+    )
+  }
+
+  it('tells the overlap of any two, not of neighbours alone', () => {
+    const wide = part('wide', 40, 400)
+    const inside = [part('a', 48, 8), part('b', 64, 8), part('c', 80, 8)]
+    expect(problemsIn({ partitions: [wide, ...inside] })).toEqual([
+      'overlap wide a',
+      'overlap wide b',
+      'overlap wide c',
+    ])
+    expect(problemsIn({ partitions: [part('a', 40, 8), part('b', 48, 8)] })).toEqual([])
+  })
+
+  it('tells one that ends before it begins, and lists it with no sectors', () => {
+    const decoded = decodeBytes(
+      disk(device(512, 4096, { partitions: [part('a', 400, -299)] })),
+      512,
+    )
+    expect(decoded).toMatchObject({
+      ok: true,
+      value: {
+        table: { partitions: [{ name: 'a', start: 400, sectors: 0 }] },
+        problems: [{ kind: 'ends-before-start', name: 'a' }],
+      },
+    })
+  })
+
+  it('names one that lies past 2^53, instead of leaving it out in silence', () => {
+    const far = problemsIn({ partitions: [part('far', 40, 8)] }, (bytes) => {
+      for (const entries of [1024, (4095 - 32) * 512]) bytes[entries + 32 + 7] = 0x40
+      mend(bytes)
+    })
+    expect(far).toEqual(['too-far far'])
+  })
+
+  it('tells what lies over the table or past the disk, whatever it calls usable', () => {
+    const lying = { firstUsable: 1, lastUsable: 9000 }
+    const partitions = [part('over', 8, 8), part('tail', 4080, 8), part('past', 5000, 8)]
+    expect(problemsIn({ ...lying, partitions })).toEqual([
+      'usable-range',
+      'over-table over',
+      'over-table tail',
+      'past-disk past',
+    ])
+    expect(problemsIn({ partitions: [part('fine', 40, 8)] })).toEqual([])
+  })
+
+  it('tells a name that comes twice', () => {
+    expect(problemsIn({ partitions: [part('a', 40, 8), part('a', 48, 8)] })).toEqual([
+      'twin-names a a',
+    ])
+  })
+
+  it('says which copy is damaged, and what a backup lies about refuses no primary', () => {
+    const last = 4095 * 512
+    expect(problemsIn({}, (bytes) => (bytes[512 + 40] = 0xff))).toEqual(['primary-broken'])
+    expect(problemsIn({}, (bytes) => (bytes[last + 40] = 0xff))).toEqual(['backup-broken'])
+    const many = (bytes: Uint8Array, at: number) =>
+      new DataView(bytes.buffer, at).setUint32(80, 2000, true)
+    const lying = problemsIn({}, (bytes) => {
+      many(bytes, last)
+      mendHeader(bytes, last)
+    })
+    expect(lying).toEqual(['backup-broken'])
+    const both = problemsIn({}, (bytes) => {
+      for (const at of [512, last]) {
+        many(bytes, at)
+        mendHeader(bytes, at)
+      }
+    })
+    expect(both).toEqual(['too-large'])
+  })
+
+  it('whose copies have another disk id or range says so', () => {
+    const last = 4095 * 512
+    const with_ = (at: number) =>
+      problemsIn({}, (bytes) => {
+        bytes[last + at] = (bytes[last + at] ?? 0) ^ 1
+        mendHeader(bytes, last)
+      })
+    expect(with_(56)).toEqual(['copies-differ'])
+    expect(with_(48)).toEqual(['copies-differ'])
+  })
+
   it('cut short anywhere is refused, never misread', () => {
     const table = device()
     const bytes = disk(table)
@@ -157,6 +255,26 @@ describe('a partition table', () => {
       expect(decodeBytes(bytes.subarray(0, length)).ok).toBe(false)
   })
 })
+/** Makes a header's checksum right again after a change. */
+function mendHeader(bytes: Uint8Array, at: number): void {
+  const view = new DataView(bytes.buffer, at)
+  view.setUint32(16, 0, true)
+  view.setUint32(16, crc32(bytes.subarray(at, at + 92)), true)
+}
+/** The same for both copies of a disk of 4,096 sectors whose entries were changed. */
+function mend(bytes: Uint8Array): void {
+  for (const [header, entries] of [
+    [512, 1024],
+    [4095 * 512, (4095 - 32) * 512],
+  ] as const) {
+    new DataView(bytes.buffer, header).setUint32(
+      88,
+      crc32(bytes.subarray(entries, entries + 128 * 128)),
+      true,
+    )
+    mendHeader(bytes, header)
+  }
+}
 /** The last byte of a header that its checksum covers. */
 const HEADER_LAST = 91
 
@@ -176,6 +294,10 @@ describe('two tables', () => {
     expect(changed([loader, customer])).toEqual(['main added'])
     expect(changed([loader, { ...main, type: 'f'.repeat(32) }, customer])).toEqual(['main retyped'])
     expect(changed([...here.partitions, part('extra', 4060, 1)])).toContain('extra missing')
+    const twin = { ...here, partitions: [...here.partitions, part('main', 4060, 1)] }
+    expect(compareTables(twin, here).map(({ name, how }) => `${name} ${how}`)).toContain(
+      'main added',
+    )
   })
 })
 

@@ -24,34 +24,6 @@ export type Table = {
   readonly partitions: readonly Partition[]
 }
 
-/** What is odd about a table; none of it stops the listing. */
-export type TableProblem =
-  | { readonly kind: 'overlap'; readonly names: readonly [string, string] }
-  | { readonly kind: 'outside' | 'unaligned'; readonly name: string }
-  | { readonly kind: 'no-protective-record' | 'backup-unreachable' | 'backup-broken' }
-  | { readonly kind: 'copies-differ' }
-
-/** Partitions begin at a multiple of this many bytes on a well-made device. */
-const ALIGN_BYTES = 4096
-
-/** Problems that the list of partitions shows by itself. */
-export function problemsOf(table: Table): TableProblem[] {
-  const sorted = [...table.partitions].sort((a, b) => a.start - b.start)
-  const overlaps = sorted.flatMap((one, index) => {
-    const next = sorted[index + 1]
-    return next !== undefined && one.start + one.sectors > next.start
-      ? [{ kind: 'overlap' as const, names: [one.name, next.name] as const }]
-      : []
-  })
-  const outside = sorted
-    .filter((one) => one.start < table.firstUsable || endOf(one) > table.lastUsable)
-    .map(({ name }) => ({ kind: 'outside' as const, name }))
-  const unaligned = sorted
-    .filter((one) => (one.start * table.sectorBytes) % ALIGN_BYTES !== 0)
-    .map(({ name }) => ({ kind: 'unaligned' as const, name }))
-  return [...overlaps, ...outside, ...unaligned]
-}
-
 /** The last sector of a partition. */
 export const endOf = (partition: Partition): number => partition.start + partition.sectors - 1
 
@@ -68,14 +40,15 @@ export type Difference = {
 export function compareTables(here: Table, wanted: Table): Difference[] {
   const before = inOrder(here)
   const after = inOrder(wanted)
-  const missing = after
-    .filter((one) => !before.some((other) => other.name === one.name))
-    .map(({ name }) => ({ name, how: 'missing' as const }))
-  const added = before
-    .filter((one) => !after.some((other) => other.name === one.name))
-    .map(({ name }) => ({ name, how: 'added' as const }))
-  const changed = after.flatMap((one, index) => {
-    const other = before.find(({ name }) => name === one.name)
+  const [hereBy, wantedBy] = [byName(before), byName(after)]
+  const missing = [...wantedBy.keys()]
+    .filter((key) => !hereBy.has(key))
+    .map((key) => ({ name: nameIn(wantedBy, key), how: 'missing' as const }))
+  const added = [...hereBy.keys()]
+    .filter((key) => !wantedBy.has(key))
+    .map((key) => ({ name: nameIn(hereBy, key), how: 'added' as const }))
+  const changed = [...wantedBy].flatMap(([key, one], index) => {
+    const other = hereBy.get(key)
     if (other === undefined) return []
     const last = index === after.length - 1 && other === before.at(-1)
     const how = last ? lastDiffers(here, other, wanted, one) : differs(other, one)
@@ -83,6 +56,20 @@ export function compareTables(here: Table, wanted: Table): Difference[] {
   })
   return [...missing, ...added, ...changed]
 }
+
+/** By name and, where a name comes again, how often it came: a twin is one more, never the same. */
+function byName(partitions: readonly Partition[]): ReadonlyMap<string, Partition> {
+  const came = new Map<string, number>()
+  return new Map(
+    partitions.map((one) => {
+      const before = came.get(one.name) ?? 0
+      came.set(one.name, before + 1)
+      return [`${before} ${one.name}`, one]
+    }),
+  )
+}
+
+const nameIn = (by: ReadonlyMap<string, Partition>, key: string): string => by.get(key)?.name ?? ''
 
 const inOrder = (table: Table): Partition[] =>
   [...table.partitions].sort((a, b) => a.start - b.start)
