@@ -19,6 +19,7 @@ const typed = {
 /** House habits that a machine can watch: no any, no non-null mark, no enums, no default exports. */
 const habits = {
   '@typescript-eslint/no-explicit-any': 'error',
+  '@typescript-eslint/no-unused-vars': ['error', { ignoreRestSiblings: true }],
   '@typescript-eslint/no-non-null-assertion': 'error',
   '@typescript-eslint/consistent-type-imports': 'error',
   'max-lines-per-function': ['error', { max: 60, skipBlankLines: true, skipComments: true }],

@@ -18,8 +18,8 @@ export const CORE_FLOORS: readonly (readonly string[])[] = [
   ['route'],
   ['plan'],
   ['command'],
-  ['twin', 'run'],
-  ['rehearsal', 'triage', 'day', 'drill', 'acts', 'rulebook', 'job'],
+  ['twin', 'run', 'acts'],
+  ['rehearsal', 'triage', 'day', 'drill', 'rulebook', 'job'],
 ]
 
 export const PACKAGES = [

@@ -7,7 +7,7 @@ import type { Expected, Readiness, Step } from '../plan/step.ts'
 import type { Mode } from '../terms/device.ts'
 
 export type Command =
-  | { readonly kind: 'person'; readonly ask: Readiness | 'enter' | 'undo'; readonly text: string }
+  | { readonly kind: 'person'; readonly ask: Readiness | 'enter'; readonly text: string }
   /** Wait until the device is met in this mode, and compare its ids. */
   | { readonly kind: 'meet'; readonly mode: Mode }
   /** One begin-to-finish of a piece. */
@@ -59,7 +59,5 @@ export function commandsOf(step: Step): readonly Command[] {
       return [{ kind: 'restart', to: 'normal' }]
     case 'prove':
       return [{ kind: 'facts', expect: step.expect }]
-    case 'undo':
-      return [{ kind: 'person', ask: 'undo', text: step.what }]
   }
 }

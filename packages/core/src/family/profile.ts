@@ -6,7 +6,13 @@
 import { z } from 'zod'
 import { grammarSchema } from '../build/grammar.ts'
 import type { Fact, Mode, Source } from '../terms/device.ts'
-import { factSchema, modeSchema, partRoleSchema, sourceSchema } from '../terms/device.ts'
+import {
+  FIXED_FACTS,
+  factSchema,
+  modeSchema,
+  partRoleSchema,
+  sourceSchema,
+} from '../terms/device.ts'
 
 const range = z.tuple([z.number().positive(), z.number().positive()])
 const text = z.string().min(1).max(200)
@@ -81,6 +87,8 @@ export const familySchema = z.object({
   }),
   items: z.array(z.object({ id: text, name: text, partition: text })),
   pace: z.record(z.enum(PACE_KEYS), paceRule),
+  /** Seconds a phase may give no sign; one that is not named is never stuck by silence alone. */
+  silentSeconds: z.partialRecord(z.enum(PACE_KEYS), z.number().positive()),
   drainPerMinute: z.object({
     writing: z.number().nonnegative(),
     'first-start': z.number().nonnegative(),
@@ -108,10 +116,14 @@ const USUAL_TRUST: Readonly<Record<Source, number>> = {
   person: 1,
 }
 
+/** Trust of ids that the link reads from the fuses: they settle a fact by themselves. */
+export const FUSED = 12
+
 /** How far a source is trusted for a fact on this family. */
 export function trustOf(family: Pick<Family, 'facts'>, fact: Fact, source: Source): number {
   const told = family.facts[fact]?.find((one) => one.source === source)?.trust
-  return told ?? USUAL_TRUST[source]
+  if (told !== undefined) return told
+  return source === 'link' && FIXED_FACTS.includes(fact) ? FUSED : USUAL_TRUST[source]
 }
 
 /** What a mode looks like on arrival. */

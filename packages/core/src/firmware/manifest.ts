@@ -7,7 +7,13 @@ import { z } from 'zod'
 import { digestSchema } from '../book/entry.ts'
 import { partRoleSchema } from '../terms/device.ts'
 
-const name = z.string().min(1).max(120)
+/** Texts of a manifest go into lists, sentences and file names: no control characters in them. */
+const name = z
+  .string()
+  .min(1)
+  .max(120)
+  // eslint-disable-next-line no-control-regex -- they are what is refused
+  .regex(/^[^\u0000-\u001f\u007f]*$/, 'no control characters')
 const generation = z.int().nonnegative()
 
 export const KINDS = ['full', 'incremental', 'part', 'service'] as const
@@ -75,12 +81,43 @@ export type NoManifest =
   | { readonly kind: 'newer'; readonly format: string }
   | { readonly kind: 'unreadable'; readonly path: string; readonly problem: string }
 
+/** Whether every text in a value can be kept: no table and no canonical JSON takes these characters. */
+function isStorable(value: unknown): boolean {
+  if (typeof value === 'string') return !/\0|\p{Surrogate}/u.test(value)
+  if (Array.isArray(value)) return value.every(isStorable)
+  if (typeof value !== 'object' || value === null) return true
+  return Object.entries(value).every(([key, one]) => isStorable(key) && isStorable(one))
+}
+
+/** Reads the text of a manifest. */
+export function manifestIn(text: string): ReturnType<typeof readManifest> {
+  const refuse = (problem: string) =>
+    ({ ok: false, refusal: { kind: 'unreadable', path: '', problem } }) as const
+  if (text.trim() === '') return refuse('it is empty')
+  try {
+    return readManifest(JSON.parse(text))
+  } catch {
+    return refuse('it is no JSON')
+  }
+}
+
+/** Why a manifest could not be read: where, and what is wrong there. */
+export const whyUnread = (refusal: NoManifest): string =>
+  refusal.kind === 'newer'
+    ? `newer format ${refusal.format}`
+    : [refusal.path, refusal.problem].filter((part) => part !== '').join(': ')
+
 /** Reads a manifest, saying the first place that is wrong. */
 export function readManifest(
   raw: unknown,
 ):
   | { readonly ok: true; readonly value: Manifest }
   | { readonly ok: false; readonly refusal: NoManifest } {
+  if (!isStorable(raw))
+    return {
+      ok: false,
+      refusal: { kind: 'unreadable', path: '', problem: 'a text with a NUL or half a character' },
+    }
   const parsed = manifestSchema.safeParse(raw)
   if (parsed.success) return { ok: true, value: parsed.data }
   const format =
@@ -92,8 +129,44 @@ export function readManifest(
   return { ok: false, refusal: { kind: 'unreadable', path, problem: issue?.message ?? '' } }
 }
 
-/** What a shelf knows of a package: its manifest, and whether its bytes are here and proven. */
+/**
+ * How far a package is vouched for. *Known*: not all of it is here. *Whole*: everything its own manifest
+ * and sums say holds; nothing vouches for itself, so no more than that. *Published*: whole, and every
+ * volume equals a digest that came from outside the archive. *Refuted*: a digest contradicts.
+ */
+export const PACKAGE_STATES = ['known', 'whole', 'published', 'refuted'] as const
+export type PackageState = (typeof PACKAGE_STATES)[number]
+
+/** What a shelf knows of a package: its manifest, how far it is vouched for, and by what it is known. */
 export type Shelved = {
+  readonly key: string
   readonly manifest: Manifest
-  readonly state: 'proven' | 'here' | 'known' | 'refuted'
+  readonly state: PackageState
+}
+
+/** Digits of the digest that tell packages of one id apart. */
+const KEY_DIGITS = 12
+
+/** What a package is known by: the same id with other bytes is another package. */
+export const packageKey = (id: string, archive: string): string =>
+  `${id}~${archive.slice(0, KEY_DIGITS)}`
+
+/** The id in a key. */
+export const idOfKey = (key: string): string => key.replace(/~[0-9a-f]{12}$/, '')
+
+/** The package meant by a key, or by an id that only one of them bears. */
+export function packageNamed<One extends Pick<Shelved, 'key' | 'manifest'>>(
+  shelf: readonly One[],
+  name: string,
+):
+  | { readonly kind: 'one'; readonly found: One }
+  | { readonly kind: 'none' }
+  | { readonly kind: 'several'; readonly keys: readonly string[] } {
+  const exact = shelf.find(({ key }) => key === name)
+  if (exact !== undefined) return { kind: 'one', found: exact }
+  const named = shelf.filter(({ manifest }) => manifest.id === name)
+  const [found] = named
+  if (found === undefined) return { kind: 'none' }
+  if (named.length === 1) return { kind: 'one', found }
+  return { kind: 'several', keys: named.map(({ key }) => key) }
 }

@@ -4,6 +4,7 @@ import type { ReadArchive } from './proof.ts'
 import { prove } from './proof.ts'
 
 const SUM = digestOf('the archive')
+const MAKER = { source: 'maker', where: 'their page', at: '2026-10-02' } as const
 const archive = (more: Partial<ReadArchive> = {}): ReadArchive => ({
   name: 'whatever.tar',
   sha256: SUM,
@@ -14,19 +15,16 @@ const archive = (more: Partial<ReadArchive> = {}): ReadArchive => ({
     sha256,
   })),
   refusedEntries: 0,
+  outside: [{ sha256: SUM, ...MAKER }],
   ...more,
-})
-const published = (digest: string) => ({
-  ...newest,
-  published: { ...newest.published, digests: { 'H2.104.r4.tar': digest } },
 })
 const gravest = (proof: ReturnType<typeof prove>) =>
   proof.claims.filter(({ held }) => held !== 'holds').map(({ claim, held }) => `${claim} ${held}`)
 
 describe('a package', () => {
-  it('is proven when its archive is here and every image is the one it lists', () => {
+  it('is published when its archive is here and every image is the one it lists', () => {
     const proof = prove(newest, SUM, [archive()])
-    expect([proof.state, gravest(proof)]).toEqual(['proven', []])
+    expect([proof.state, gravest(proof)]).toEqual(['published', []])
     expect(proof.places.get(newest.images[1]?.sha256 ?? '')).toEqual({
       archive: SUM,
       offset: 1_000_512,
@@ -40,16 +38,36 @@ describe('a package', () => {
     )
     const proof = prove(newest, SUM, [archive({ entries })])
     expect([proof.state, gravest(proof)]).toEqual(['refuted', ['image contradicted']])
-    expect(prove(newest, SUM, [archive({ name: 'renamed' })]).state).toBe('proven')
+    expect(prove(newest, SUM, [archive({ name: 'renamed' })]).state).toBe('published')
   })
 
-  it('is held against the digest that was published, where one was', () => {
-    expect(prove(published(SUM), SUM, [archive()]).state).toBe('proven')
-    const other = prove(published(digestOf('other')), SUM, [archive()])
-    expect([other.state, gravest(other)]).toEqual(['refuted', ['published contradicted']])
+  it('vouches for nothing: its own word makes it whole, a digest from outside published', () => {
+    const own = (digest: string) => ({
+      ...newest,
+      published: { ...newest.published, digests: { 'H2.104.r4.tar': digest } },
+    })
+    const alone = archive({ outside: [] })
+    expect(prove(own(SUM), SUM, [alone]).state).toBe('whole')
+    expect(prove(newest, SUM, [alone]).state).toBe('whole')
+    expect(prove(newest, SUM, [archive()]).state).toBe('published')
+    const lying = prove(own(digestOf('other')), SUM, [alone])
+    expect([lying.state, gravest(lying)]).toEqual([
+      'refuted',
+      ['own contradicted', 'published missing'],
+    ])
   })
 
-  it('is never proven with a refused entry in it', () => {
+  it('is refuted by a digest from outside that is another, until its source is put right', () => {
+    const other = { sha256: digestOf('other'), ...MAKER }
+    const right = { sha256: SUM, ...MAKER }
+    const state = (outside: ReadArchive['outside']) =>
+      prove(newest, SUM, [archive({ outside })]).state
+    expect(state([other])).toBe('refuted')
+    expect(state([other, right])).toBe('published')
+    expect(state([right, { ...other, source: 'person' }])).toBe('refuted')
+  })
+
+  it('is never whole with a refused entry in it', () => {
     expect(prove(newest, SUM, [archive({ refusedEntries: 1 })]).state).toBe('refuted')
   })
 
@@ -62,7 +80,9 @@ describe('a package', () => {
     const manifest = { ...newest, images, archives }
     const half = prove(manifest, SUM, [archive()])
     expect([half.state, gravest(half)]).toEqual(['known', ['volume missing', 'image missing']])
-    const main = archive({ sha256: second, name: 'a label' })
-    expect(prove(manifest, SUM, [archive(), main]).state).toBe('proven')
+    const main = archive({ sha256: second, name: 'a label', outside: [] })
+    expect(prove(manifest, SUM, [archive(), main]).state).toBe('whole')
+    const vouched = { ...main, outside: [{ sha256: second, ...MAKER }] }
+    expect(prove(manifest, SUM, [archive(), vouched]).state).toBe('published')
   })
 })

@@ -1,9 +1,22 @@
 /**
- * What is proven of a package: each thing it claims held against the archives that are here. Reads a
- * manifest and what was read of archives; gives claims with their evidence, the package's state, and
- * where the bytes of each image lie. An archive's name is a label: volumes are known by their digest.
+ * What is proven of a package: each thing it claims held against the archives that are here, and each
+ * archive against the digests that came from outside it. Reads a manifest, what was read of archives and
+ * what others say of them; gives claims with their evidence, the package's state, and where the bytes of
+ * each image lie. An archive's name is a label: volumes are known by their digest. A manifest vouches for
+ * nothing: what it says of its own volumes makes a package whole, never published.
  */
-import type { Image, Manifest, Shelved } from './manifest.ts'
+import type { Image, Manifest, PackageState } from './manifest.ts'
+
+export const OUTSIDE = ['catalogue', 'maker', 'person'] as const
+export type OutsideSource = (typeof OUTSIDE)[number]
+
+/** A digest of an archive that did not come out of it: who says so, where it stands, when it was entered. */
+export type OutsideDigest = {
+  readonly sha256: string
+  readonly source: OutsideSource
+  readonly where: string
+  readonly at: string
+}
 
 /** An archive that was read whole. Offsets are of the entry's first byte. */
 export type ReadArchive = {
@@ -15,20 +28,34 @@ export type ReadArchive = {
     readonly size: number
     readonly sha256: string
   }[]
-  /** Entries that were refused: the package is never proven. */
+  /** Entries that were refused: the package is never whole. */
   readonly refusedEntries: number
+  /** What others say of it, in the order in which it was entered. */
+  readonly outside: readonly OutsideDigest[]
 }
 
 export type Held = 'holds' | 'missing' | 'contradicted'
 export type ProofClaim =
   /** A volume is here; one that is listed with a digest is that one. */
   | { readonly claim: 'volume'; readonly file: string; readonly held: Held; readonly found: string }
+  /** A volume's digest as its own manifest tells it: `own`. As somebody outside does: `published`. */
+  | {
+      readonly claim: 'own'
+      readonly file: string
+      readonly held: Held
+      readonly found: string
+      readonly wanted: string
+    }
   | {
       readonly claim: 'published'
       readonly file: string
       readonly held: Held
       readonly found: string
-      readonly wanted: string
+      /** Undefined: nobody outside says anything of it. */
+      readonly wanted: string | undefined
+      readonly source: OutsideSource | undefined
+      readonly where: string
+      readonly at: string
     }
   | {
       readonly claim: 'image'
@@ -54,7 +81,7 @@ export type ImagePlace = {
 
 export type Proof = {
   readonly claims: readonly ProofClaim[]
-  readonly state: Shelved['state']
+  readonly state: PackageState
   /** By the image's SHA-256. */
   readonly places: ReadonlyMap<string, ImagePlace>
 }
@@ -92,23 +119,49 @@ function volumeClaims(
   if (here === undefined) return [{ claim: 'volume', file, held: 'missing', found: '' }]
   const { sha256: found, refusedEntries } = here
   const wanted = manifest.published.digests[file]
+  const own = (digest: string): ProofClaim => ({
+    claim: 'own',
+    file,
+    held: digest === found ? 'holds' : 'contradicted',
+    found,
+    wanted: digest,
+  })
   return [
     { claim: 'volume', file, held: 'holds', found },
-    ...(wanted === undefined
-      ? []
-      : [
-          {
-            claim: 'published',
-            file,
-            held: wanted === found ? 'holds' : 'contradicted',
-            found,
-            wanted,
-          } as const,
-        ]),
+    ...(wanted === undefined ? [] : [own(wanted)]),
+    ...publishedClaims(file, here),
     ...(refusedEntries === 0
       ? []
       : [{ claim: 'entries', file, held: 'contradicted', found: String(refusedEntries) } as const]),
   ]
+}
+
+/** What others say of a volume: the newest word of each kind of source stands, an older one is mended. */
+function publishedClaims(file: string, { sha256: found, outside }: ReadArchive): ProofClaim[] {
+  const newest = new Map(outside.map((one) => [one.source, one]))
+  if (newest.size === 0)
+    return [
+      {
+        claim: 'published',
+        file,
+        held: 'missing',
+        found,
+        wanted: undefined,
+        source: undefined,
+        where: '',
+        at: '',
+      },
+    ]
+  return [...newest.values()].map(({ sha256: wanted, source, where, at }) => ({
+    claim: 'published',
+    file,
+    held: wanted === found ? 'holds' : 'contradicted',
+    found,
+    wanted,
+    source,
+    where,
+    at,
+  }))
 }
 
 function imageClaim(image: Image, volume: ReadArchive | undefined): ProofClaim {
@@ -121,10 +174,12 @@ function imageClaim(image: Image, volume: ReadArchive | undefined): ProofClaim {
   return { ...about, held: whole ? 'holds' : 'contradicted', found: entry.sha256 }
 }
 
-/** One contradiction refutes; one thing missing leaves it known. */
-function stateOf(claims: readonly ProofClaim[]): Shelved['state'] {
+/** One contradiction refutes; one thing missing of its own leaves it known; what others say publishes. */
+function stateOf(claims: readonly ProofClaim[]): PackageState {
   if (claims.some(({ held }) => held === 'contradicted')) return 'refuted'
-  return claims.every(({ held }) => held === 'holds') ? 'proven' : 'known'
+  const missing = claims.filter(({ held }) => held === 'missing')
+  if (missing.some(({ claim }) => claim !== 'published')) return 'known'
+  return missing.length === 0 ? 'published' : 'whole'
 }
 
 function placesOf(manifest: Manifest, volumes: readonly Volume[]): ReadonlyMap<string, ImagePlace> {

@@ -4,7 +4,7 @@
  * the customer's data must survive.
  */
 import type { Line, Topic } from '../terms/line.ts'
-import { ACCESSORIES, FUNCTIONS, TOPICS, topicOf } from '../terms/line.ts'
+import { ACCESSORIES, FUNCTIONS, THINGS, TOPICS, topicOf } from '../terms/line.ts'
 
 export type Lines = ReadonlyMap<string, Line>
 export const said = (lines: Lines, topic: string): string | undefined => lines.get(topic)?.answer
@@ -45,22 +45,37 @@ const MUST_BE_SAID = [
   ...FUNCTIONS.map((one) => `function.${one}`),
 ]
 
+/** Everything that a customer may lose: the family's own things, then what people rarely think of. */
+export const thingsOf = (own: readonly string[]): readonly string[] => [
+  ...own,
+  ...THINGS.filter((one) => !own.includes(one)),
+]
+
 /** Topics that intake cannot do without, in the order in which they are asked. */
-export function mustBeSaid(things: readonly string[], lines: Lines): readonly string[] {
-  const theirs = things.map((thing) => `survive.${thing}`)
-  const wipe = wishOf(lines) === 'may-go' ? ['consent.wipe'] : []
-  return [...theirs, ...MUST_BE_SAID, ...wipe]
+export const mustBeSaid = (own: readonly string[]): readonly string[] => [
+  ...thingsOf(own).map((thing) => `survive.${thing}`),
+  ...MUST_BE_SAID,
+]
+
+export const unsaid = (own: readonly string[], lines: Lines): readonly string[] =>
+  mustBeSaid(own).filter((topic) => !lines.has(topic))
+
+/**
+ * What the customer wants of their data: one thing that must survive is enough, and a thing that nobody
+ * asked about counts as one. They may go only when each was asked and none must stay.
+ */
+export function wishOf(own: readonly string[], lines: Lines): 'must' | 'may-go' {
+  const answers = thingsOf(own).map((thing) => said(lines, `survive.${thing}`))
+  return answers.some((answer) => answer === undefined || answer === 'must') ? 'must' : 'may-go'
 }
 
-export const unsaid = (things: readonly string[], lines: Lines): readonly string[] =>
-  mustBeSaid(things, lines).filter((topic) => !lines.has(topic))
+/** Things that are on the device, or may be: all but those of which somebody said that they are not. */
+export const thingsThere = (own: readonly string[], lines: Lines): readonly string[] =>
+  thingsOf(own).filter((thing) => said(lines, `survive.${thing}`) !== 'not-there')
 
-/** What the customer wants of their data: one thing that must survive is enough; unsaid: it must. */
-export function wishOf(lines: Lines): 'must' | 'may-go' | 'unsaid' {
-  const wishes = [...lines].filter(([topic]) => topic.startsWith('survive.'))
-  if (wishes.some(([, { answer }]) => answer === 'must')) return 'must'
-  return wishes.length === 0 ? 'unsaid' : 'may-go'
-}
+/** Those of them that must survive. */
+export const thingsWanted = (own: readonly string[], lines: Lines): readonly string[] =>
+  thingsThere(own, lines).filter((thing) => said(lines, `survive.${thing}`) !== 'may-go')
 
 /** Every topic that intake asks, the family's own things first. */
 export const intakeTopics = (things: readonly string[]): readonly Topic[] => [

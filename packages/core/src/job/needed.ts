@@ -3,6 +3,7 @@
  * candidates; gives the facts in the order in which a person reads them, with the packages that cannot be
  * told yet for want of each.
  */
+import { isKnown } from '../device/identity.ts'
 import type { Identity } from '../device/identity.ts'
 import type { Judgement } from '../match/judge.ts'
 import { RULES } from '../match/rules.ts'
@@ -15,9 +16,9 @@ export const NEEDED_FACTS: readonly Fact[] = FACTS.filter(
     fact === 'serial' || fact === 'build' || RULES.some(({ needs }) => needs.includes(fact)),
 )
 
-/** Needed facts that are not settled. */
+/** Needed facts that cannot be judged on. */
 export const openFacts = (identity: Identity): readonly Fact[] =>
-  NEEDED_FACTS.filter((fact) => identity[fact].kind !== 'settled')
+  NEEDED_FACTS.filter((fact) => !isKnown(identity, fact))
 
 /** Titles of the candidates that cannot be told for want of a fact. */
 export const waitingFor = (fact: Fact, judged: readonly Judgement[]): readonly string[] =>

@@ -2,29 +2,42 @@
 import { describe, expect, it } from 'vitest'
 import type { Line } from '../terms/line.ts'
 import { standingLines } from '../terms/line.ts'
+import type { Fate } from '../match/rules/data-fate.ts'
 import type { ReadyFacts } from './ready.ts'
-import { checksOf, confirmationsOf } from './ready.ts'
+import { checksOf, confirmationsOf, mayStart } from './ready.ts'
 
 const linesOf = (more: Readonly<Record<string, string>>, at = 200) =>
   standingLines(Object.entries(more).map(([topic, answer]): Line => ({ topic, answer, at })))
 const SIGNED = {
-  'ready.backup': 'done',
+  'ready.backup': 'opens',
   'ready.battery': 'done',
   'ready.cable': 'done',
   'ready.permission': 'done',
   'ready.bench': 'done',
 }
-const plan = { takenAt: 100, stale: false, mode: 'normal', needs: 44 } as const
+const plan = {
+  takenAt: 100,
+  stale: false,
+  reaches: true,
+  mode: 'normal',
+  needs: 44,
+  permission: true,
+  fates: ['kept'],
+} as const
+const pack = { title: 'H2.104.r4', whole: true, published: true, bytes: true }
 const facts = (more: Partial<ReadyFacts> = {}): ReadyFacts => ({
+  open: true,
   plan,
   agent: true,
   port: 'P2',
   mode: 'normal',
   percent: 71,
+  otherIds: [],
   busy: false,
   cable: { name: 'C', runs: 40, losses: 0 },
-  unproven: [],
-  wiped: false,
+  packages: [pack],
+  overruled: false,
+  doubted: [],
   keepData: true,
   idleDrain: 0.2,
   lines: linesOf({}),
@@ -43,20 +56,41 @@ describe('what the system sees', () => {
   it.each<[string, Partial<ReadyFacts>, readonly string[]]>([
     ['a stale plan', { plan: { ...plan, stale: true } }, ['plan']],
     ['nobody at the ports', { agent: false }, ['agent']],
-    ['a device that is not seen', { port: undefined }, ['seen', 'free']],
+    ['a slip that is over', { open: false }, ['slip']],
+    ['a halt', { lines: linesOf({ 'owner.proof': 'not-shown' }) }, ['slip']],
+    ['a rehearsal that ends elsewhere', { plan: { ...plan, reaches: false } }, ['rehearsed']],
+    ['a device that is not seen', { port: undefined }, ['seen', 'same', 'free']],
+    ['a device of other ids', { otherIds: ['board'] }, ['same']],
     ['a port with a run', { busy: true }, ['free']],
     ['too little charge', { percent: 43 }, ['battery']],
     ['enough charge', { percent: 44 }, []],
     ['a plan that needs more', { plan: { ...plan, needs: 80 } }, ['battery']],
-    ['a package that is not proven', { unproven: ['loader 7'] }, ['package']],
+    ['a charge of 3 %', { percent: 3 }, ['battery']],
+    ['a charge nobody sees', { percent: undefined }, ['battery']],
+    ['a package that is not whole', { packages: [{ ...pack, whole: false }] }, ['package']],
+    ['bytes that are gone', { packages: [{ ...pack, bytes: false }] }, ['bytes']],
+    ['no package', { packages: [] }, ['package', 'bytes', 'published']],
+    ['a package nobody vouches for', { packages: [{ ...pack, published: false }] }, ['published']],
+    [
+      'one that a lead overruled',
+      { packages: [{ ...pack, published: false }], overruled: true },
+      [],
+    ],
+    ['a board nobody looked at', { doubted: ['board'] }, ['eye']],
     ['no cable', { cable: undefined }, ['cable']],
     ['a cable that drops', { cable: { name: 'E', runs: 5, losses: 2 } }, ['cable']],
     ['a cable of which little is known', { cable: { name: 'E', runs: 2, losses: 1 } }, []],
-    ['a plan that wipes', { wiped: true }, ['wipe']],
-    ['a wipe that was agreed', { wiped: true, lines: linesOf({ 'consent.wipe': 'yes' }) }, []],
     ['nothing that it rests on', { idleDrain: 9 }, []],
   ])('of %s', (_, more, checks) => {
     expect(broken(more)).toEqual(checks)
+  })
+
+  it('tells that a lead overruled only where somebody had to', () => {
+    const told = (published: boolean, overruled: boolean) =>
+      checksOf(facts({ packages: [{ ...pack, published }], overruled })).find(
+        ({ check }) => check === 'published',
+      )?.facts['overruled']
+    expect([told(false, true), told(true, true), told(true, false)]).toEqual([1, 0, 0])
   })
 
   it('tells what fails from what could not be looked at', () => {
@@ -67,7 +101,7 @@ describe('what the system sees', () => {
     expect(unseen({})).toEqual([])
     expect(unseen({ percent: 3, busy: true })).toEqual([])
     const away = { port: undefined, mode: undefined, percent: undefined, cable: undefined }
-    expect(unseen(away)).toEqual(['free', 'mode', 'battery', 'cable'])
+    expect(unseen(away)).toEqual(['same', 'free', 'mode', 'battery', 'cable'])
     expect(unseen({ cable: undefined })).toEqual(['cable'])
   })
 
@@ -89,12 +123,71 @@ describe('what a person makes sure of', () => {
     expect(open({ lines: linesOf(SIGNED), plan: { ...plan, takenAt: 201 } })).toEqual(
       Object.keys(SIGNED),
     )
-    expect(open({ lines: linesOf(SIGNED), plan: undefined })).toHaveLength(5)
+    expect(open({ lines: linesOf(SIGNED), plan: undefined })).toHaveLength(4)
   })
 
   it('asks for a backup where data must survive, and for cards where some came', () => {
     expect(open({ keepData: false })).not.toContain('ready.backup')
     expect(open({ lines: linesOf({ 'accessory.sim': 'here' }) })).toContain('ready.out')
     expect(open({ lines: linesOf({ 'accessory.case': 'here' }) })).not.toContain('ready.out')
+  })
+
+  it('takes a copy that opens and an owner who wants none as two answers', () => {
+    const backup = confirmationsOf(facts()).find(({ topic }) => topic === 'ready.backup')
+    expect(backup?.answers).toEqual(['opens', 'not-wanted'])
+    const answer = (said: string) =>
+      confirmationsOf(facts({ lines: linesOf({ 'ready.backup': said }) })).find(
+        ({ topic }) => topic === 'ready.backup',
+      )
+    expect(answer('not-wanted')).toMatchObject({ answer: 'not-wanted', signed: true })
+  })
+
+  it('asks for the link permission only where a step needs it', () => {
+    expect(open({ plan: { ...plan, permission: false } })).not.toContain('ready.permission')
+  })
+
+  it('asks the owner’s word for each fate that is not kept, and for none beside', () => {
+    const fates = (...fates: readonly Fate[]) =>
+      open({ plan: { ...plan, fates }, lines: linesOf(SIGNED) })
+    expect(fates('kept')).toEqual([])
+    expect(fates('wiped')).toEqual(['fate.wiped'])
+    expect(fates('kept', 'unreadable', 'unpromised')).toEqual([
+      'fate.unreadable',
+      'fate.unpromised',
+    ])
+    const wiping = { plan: { ...plan, fates: ['wiped'] as const } }
+    expect(open({ ...wiping, lines: linesOf({ ...SIGNED, 'fate.wiped': 'yes' }) })).toEqual([])
+    expect(open({ ...wiping, lines: linesOf({ ...SIGNED, 'fate.wiped': 'no' }) })).toEqual([
+      'fate.wiped',
+    ])
+  })
+})
+
+describe('the gate', () => {
+  const tavi = { id: 'tavi', role: 'technician' } as const
+  const signed = facts({ lines: linesOf(SIGNED) })
+
+  it('is open when every check holds and every word is signed, whoever may start runs', () => {
+    expect(mayStart(signed, tavi)).toEqual([])
+    expect(mayStart(signed, 'shell')).toEqual([])
+    expect(mayStart(signed, { id: 'juno', role: 'trainee' })).toEqual(['check.role'])
+  })
+
+  it('says everything that stands in the way', () => {
+    const at = facts({ percent: 3, open: false, plan: { ...plan, stale: true, fates: ['wiped'] } })
+    expect(mayStart(at, tavi)).toEqual([
+      'check.slip',
+      'check.plan',
+      'check.battery',
+      'topic.fate.wiped',
+      ...Object.keys(SIGNED).map((topic) => `topic.${topic}`),
+    ])
+  })
+
+  it('is shut by any one check, and by any one word', () => {
+    for (const topic of Object.keys(SIGNED)) {
+      const { [topic as keyof typeof SIGNED]: _, ...rest } = SIGNED
+      expect(mayStart(facts({ lines: linesOf(rest) }), tavi)).toEqual([`topic.${topic}`])
+    }
   })
 })

@@ -1,23 +1,32 @@
 /**
- * Ready: what is seen by the system and what a person makes sure of, before a write may be started. Reads
- * what is known of port, device, packages and lines; gives each check with whether it holds and why. All
- * of them must hold; nothing waits in the loader meanwhile, where a battery only drains.
+ * Ready, and the one gate before every write: what the system sees, what the owner agreed to, what a
+ * person makes sure of. Reads what is known of slip, plan, port, device, packages and lines; gives each
+ * check with whether it holds and why, and whether a run may start. All of them must hold, whoever asks;
+ * nothing waits in the loader meanwhile, where a battery only drains.
  */
+import type { Actor } from '../acts/acts.ts'
+import { authorise } from '../acts/acts.ts'
+import type { Fate } from '../match/rules/data-fate.ts'
 import type { Mode } from '../terms/device.ts'
-import { ACCESSORIES } from '../terms/line.ts'
+import { ACCESSORIES, FATE_CONSENTS } from '../terms/line.ts'
 import type { Lines } from './intake.ts'
-import { said } from './intake.ts'
+import { haltOf, said } from './intake.ts'
 
 export const CHECKS = [
+  'slip',
   'plan',
+  'rehearsed',
   'agent',
   'seen',
+  'same',
   'free',
   'mode',
   'battery',
   'package',
+  'bytes',
+  'published',
+  'eye',
   'cable',
-  'wipe',
 ] as const
 export type CheckName = (typeof CHECKS)[number]
 
@@ -29,31 +38,55 @@ export type Check = {
   readonly facts: Readonly<Record<string, string | number>>
 }
 
-/** A person's part: signed by a line younger than the plan. */
+/** A word that is asked of people for this plan: signed by a line that is not older than it. */
 export type Confirmation = {
   readonly topic: string
+  readonly answers: readonly string[]
   readonly signed: boolean
+  /** The answer that stands, where one was given for this plan. */
+  readonly answer: string | undefined
+}
+
+/** A package of the plan, as far as the gate asks. */
+export type GatePackage = {
+  readonly title: string
+  /** Everything that its own manifest and sums say holds. */
+  readonly whole: boolean
+  /** A digest from outside vouches for it. */
+  readonly published: boolean
+  /** Its bytes are where they were when it was proven, and as many. */
+  readonly bytes: boolean
 }
 
 export type ReadyFacts = {
+  readonly open: boolean
   readonly plan:
     | {
         readonly takenAt: number
         readonly stale: boolean
+        /** Its rehearsal ended as the plan promises. */
+        readonly reaches: boolean
         readonly mode: Mode
         readonly needs: number
+        /** A step of it needs the link permission. */
+        readonly permission: boolean
+        readonly fates: readonly Fate[]
       }
     | undefined
   readonly agent: boolean
   readonly port: string | undefined
   readonly mode: Mode | undefined
   readonly percent: number | undefined
+  /** Ids of the device at the port that are not those the plan was made for. */
+  readonly otherIds: readonly string[]
   readonly busy: boolean
   readonly cable:
     { readonly name: string; readonly runs: number; readonly losses: number } | undefined
-  /** Titles of packages of the plan that are not proven. */
-  readonly unproven: readonly string[]
-  readonly wiped: boolean
+  readonly packages: readonly GatePackage[]
+  /** A lead's word, younger than the plan, that an unpublished package may go on. */
+  readonly overruled: boolean
+  /** Facts that the fuses settle against others, of which nobody looked at the board yet. */
+  readonly doubted: readonly string[]
   readonly keepData: boolean
   /** Percent a minute that it drains in the loader. */
   readonly idleDrain: number
@@ -65,6 +98,8 @@ const LOSSES_MOST = 0.2
 /** Fewer runs than this say nothing of a cable. */
 const RUNS_LEAST = 3
 
+type Asked = Omit<Check, 'seen'> & { readonly seen?: boolean; readonly asked?: boolean }
+
 /** What the system sees by itself. */
 export function checksOf(at: ReadyFacts): readonly Check[] {
   const { plan, cable } = at
@@ -72,28 +107,38 @@ export function checksOf(at: ReadyFacts): readonly Check[] {
     cable !== undefined && cable.runs >= RUNS_LEAST && cable.losses / cable.runs > LOSSES_MOST
   const port = at.port ?? ''
   const seen = at.port !== undefined
-  type Asked = Omit<Check, 'seen'> & { readonly seen?: boolean; readonly asked?: boolean }
+  const halt = haltOf(at.lines)
   const all: readonly Asked[] = [
+    { check: 'slip', holds: at.open && halt === undefined, facts: { halt: halt ?? '' } },
     { check: 'plan', holds: plan !== undefined && !plan.stale, facts: {} },
+    { check: 'rehearsed', holds: plan?.reaches === true, facts: {} },
     { check: 'agent', holds: at.agent, facts: {} },
     { check: 'seen', holds: seen, facts: { port } },
+    {
+      check: 'same',
+      holds: seen && at.otherIds.length === 0,
+      seen,
+      facts: { port, other: at.otherIds.join(', ') },
+    },
     { check: 'free', holds: seen && !at.busy, seen, facts: { port } },
     {
       check: 'mode',
       seen,
-      holds: at.mode !== undefined && (at.mode !== 'loader' || isSigned(at)),
+      holds: at.mode !== undefined && (!drains(at) || isSigned(at)),
       facts: { mode: at.mode ?? '', drain: at.idleDrain },
     },
     {
       check: 'battery',
       seen: at.percent !== undefined,
-      holds: (at.percent ?? 0) >= (plan?.needs ?? 0),
+      holds: at.percent !== undefined && plan !== undefined && at.percent >= plan.needs,
       facts: { here: at.percent ?? 0, needed: plan?.needs ?? 0 },
     },
+    ...packageChecks(at),
     {
-      check: 'package',
-      holds: at.unproven.length === 0,
-      facts: { unproven: at.unproven.join(', ') },
+      check: 'eye',
+      asked: at.doubted.length > 0,
+      holds: at.doubted.length === 0,
+      facts: { doubted: at.doubted.join(', ') },
     },
     {
       check: 'cable',
@@ -101,21 +146,49 @@ export function checksOf(at: ReadyFacts): readonly Check[] {
       holds: cable !== undefined && !bad,
       facts: { cable: cable?.name ?? '', runs: cable?.runs ?? 0, losses: cable?.losses ?? 0 },
     },
-    {
-      check: 'wipe',
-      holds: said(at.lines, 'consent.wipe') === 'yes',
-      facts: {},
-      asked: at.wiped,
-    },
   ]
   return all
     .filter(({ asked }) => asked !== false)
     .map(({ check, holds, seen: looked = true, facts }) => ({ check, holds, seen: looked, facts }))
 }
 
+/** Every package that the plan writes: whole, its bytes here, published or overruled. */
+function packageChecks({ packages, overruled }: ReadyFacts): readonly Asked[] {
+  const titles = (odd: (one: GatePackage) => boolean) =>
+    packages
+      .filter(odd)
+      .map(({ title }) => title)
+      .join(', ')
+  const some = packages.length > 0
+  const unwhole = titles(({ whole }) => !whole)
+  const gone = titles(({ bytes }) => !bytes)
+  const unpublished = titles(({ published }) => !published)
+  return [
+    { check: 'package', holds: some && unwhole === '', facts: { unproven: unwhole } },
+    { check: 'bytes', holds: some && gone === '', facts: { titles: gone } },
+    {
+      check: 'published',
+      holds: some && (unpublished === '' || overruled),
+      facts: { titles: unpublished, overruled: unpublished !== '' && overruled ? 1 : 0 },
+    },
+  ]
+}
+
+/** In the loader it only drains while people sign. */
+const drains = (at: ReadyFacts): boolean => at.mode === 'loader'
 const isSigned = (at: ReadyFacts): boolean => confirmationsOf(at).every(({ signed }) => signed)
 
-/** What a person makes sure of, for this plan. A signature given before the plan was taken is none. */
+/** For which fate a word of the owner is asked, and by which topic. */
+const CONSENT_OF: Readonly<Partial<Record<Fate, (typeof FATE_CONSENTS)[number]>>> = {
+  wiped: 'wiped',
+  unreadable: 'unreadable',
+  unpromised: 'unpromised',
+}
+
+/**
+ * What people say for this plan: the owner's word for each fate that is not kept, and what a technician
+ * makes sure of. A word given before the plan was taken is none; "no" to a fate signs nothing.
+ */
 export function confirmationsOf({
   plan,
   keepData,
@@ -124,16 +197,36 @@ export function confirmationsOf({
   const out = ACCESSORIES.some(
     (one) => one !== 'case' && said(lines, `accessory.${one}`) === 'here',
   )
-  const asked = [
-    ...(keepData ? ['ready.backup'] : []),
-    'ready.battery',
-    'ready.cable',
-    'ready.permission',
-    ...(out ? ['ready.out'] : []),
-    'ready.bench',
+  const consents = FATE_CONSENTS.filter((consent) =>
+    plan?.fates.some((fate) => CONSENT_OF[fate] === consent),
+  )
+  const asked: readonly (readonly [string, readonly string[]])[] = [
+    ...consents.map((consent) => [`fate.${consent}`, ['yes', 'no']] as const),
+    ...(keepData ? [['ready.backup', ['opens', 'not-wanted']] as const] : []),
+    ['ready.battery', ['done']],
+    ['ready.cable', ['done']],
+    ...(plan?.permission === true ? [['ready.permission', ['done']] as const] : []),
+    ...(out ? [['ready.out', ['done']] as const] : []),
+    ['ready.bench', ['done']],
   ]
-  return asked.map((topic) => ({
-    topic,
-    signed: plan !== undefined && (lines.get(topic)?.at ?? -1) >= plan.takenAt,
-  }))
+  return asked.map(([topic, answers]) => {
+    const line = lines.get(topic)
+    const current = plan !== undefined && line !== undefined && line.at >= plan.takenAt
+    const answer = current ? line.answer : undefined
+    return { topic, answers, answer, signed: answer !== undefined && answer !== 'no' }
+  })
+}
+
+/** What stands in the way of a start, as codes of checks and topics; none: it may start. */
+export function mayStart(at: ReadyFacts, actor: Actor | 'shell'): readonly string[] {
+  const allowed = actor === 'shell' || authorise(actor, 'run.start').kind === 'allowed'
+  return [
+    ...(allowed ? [] : ['check.role']),
+    ...checksOf(at)
+      .filter(({ holds }) => !holds)
+      .map(({ check }) => `check.${check}`),
+    ...confirmationsOf(at)
+      .filter(({ signed }) => !signed)
+      .map(({ topic }) => `topic.${topic}`),
+  ]
 }

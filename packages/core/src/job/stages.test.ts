@@ -2,11 +2,20 @@
 import { describe, expect, it } from 'vitest'
 import { STAGES } from '../terms/slip.ts'
 import type { Line } from '../terms/line.ts'
-import { TOPICS, standingLines, takes, topicOf } from '../terms/line.ts'
+import { TOPICS, repeats, standingLines, takes, topicOf } from '../terms/line.ts'
 import type { Lines } from './intake.ts'
-import { endedBy, haltOf, intakeTopics, mustBeSaid, unsaid, wishOf } from './intake.ts'
+import {
+  endedBy,
+  haltOf,
+  intakeTopics,
+  mustBeSaid,
+  thingsThere,
+  thingsWanted,
+  unsaid,
+  wishOf,
+} from './intake.ts'
 import type { JobFacts } from './stages.ts'
-import { handBackTopics, stageAt, standingsOf } from './stages.ts'
+import { careOf, handBackTopics, stageAt, standingsOf } from './stages.ts'
 
 const THINGS = ['tickets', 'settings']
 const GOOD: Readonly<Record<string, string>> = {
@@ -21,10 +30,15 @@ const GOOD: Readonly<Record<string, string>> = {
   'survive.settings': 'may-go',
 }
 function linesOf(more: Readonly<Record<string, string>> = {}): Lines {
-  const asked = mustBeSaid(THINGS, new Map())
+  const asked = mustBeSaid(THINGS)
   const usual = asked.map((topic) => [
     topic,
-    GOOD[topic] ?? (topic.startsWith('accessory.') ? 'none' : 'works'),
+    GOOD[topic] ??
+      (topic.startsWith('survive.')
+        ? 'not-there'
+        : topic.startsWith('accessory.')
+          ? 'none'
+          : 'works'),
   ])
   const all = { ...(Object.fromEntries(usual) as Record<string, string>), ...more }
   return standingLines(
@@ -48,13 +62,18 @@ function job(more: Partial<JobFacts> = {}, lines: Readonly<Record<string, string
     route: { title: 'H2.104.r4', verdict: 'fits-if' },
     packages: 2,
     unproven: [],
+    unpublished: [],
+    overruled: false,
     written: { images: 5, of: 7, read: true },
     plan: { steps: 17, low: 1080, high: 1560, stale: false },
     ready: { open: 0, all: 6 },
     run: undefined,
+    worse: [],
+    decided: false,
     ...more,
   }
 }
+const WORSE = { what: 'function.screen', was: 'works', now: 'fails' }
 const ended = { state: 'ended', step: 18, steps: 17 } as const
 const is = (more: Partial<JobFacts>, lines?: Readonly<Record<string, string>>) =>
   Object.fromEntries(standingsOf(job(more, lines)).map(({ stage, is: state }) => [stage, state]))
@@ -71,13 +90,16 @@ describe('a slip', () => {
     ['a device nobody knows', { known: undefined }, {}, 'readings', 'open'],
     ['a fact that is missing', { known: { settled: 12, open: ['board'] } }, {}, 'readings', 'open'],
     ['no route', { route: undefined }, {}, 'firmware', 'open'],
-    ['a package not proven', { unproven: ['loader 7'] }, {}, 'proof', 'open'],
+    ['a thing nobody asked about', {}, { 'survive.photos': '' }, 'intake', 'open'],
+    ['a package not whole', { unproven: ['loader 7'] }, {}, 'proof', 'open'],
+    ['a package nobody vouches for', { unpublished: ['x'] }, {}, 'proof', 'open'],
     ['nothing read of it', { written: { images: 7, of: 7, read: false } }, {}, 'compare', 'open'],
     ['no plan', { plan: undefined }, {}, 'plan', 'open'],
     ['a check that does not hold', { ready: { open: 1, all: 6 } }, {}, 'ready', 'open'],
     ['no run', {}, {}, 'write', 'open'],
     ['a run under way', { run: { state: 'under-way', step: 9, steps: 17 } }, {}, 'write', 'open'],
     ['a test not made again', { run: ended }, { 'after.touch': '' }, 'first-start', 'open'],
+    ['something worse', { run: ended, worse: [WORSE] }, {}, 'first-start', 'open'],
     ['a permission not withdrawn', { run: ended }, { 'undo.permission': '' }, 'hand-back', 'open'],
     ['a slip not closed', { run: ended, closed: false }, {}, 'hand-back', 'open'],
   ])('with %s stands there, and what comes after waits for it', (_, more, lines, stage, state) => {
@@ -88,6 +110,16 @@ describe('a slip', () => {
     expect(standings.slice(0, at).every((one) => one.is === 'done')).toBe(true)
     for (const later of standings.slice(at + 1))
       expect(later).toMatchObject({ is: 'waits', facts: { stage } })
+  })
+
+  it('says of the packages what is so, also after a lead took one that nobody vouches for', () => {
+    const says = (more: Partial<JobFacts>) => standingsOf(job(more))[3]?.says
+    expect(says({})).toBe('proof.done')
+    const unpublished = ['x']
+    expect(says({ unpublished })).toBe('proof.unpublished')
+    for (const run of [undefined, ended])
+      expect(says({ unpublished, overruled: true, run })).toBe('proof.overruled')
+    expect(says({ overruled: true })).toBe('proof.done')
   })
 
   it('says what is to be done again where it was done and no longer holds', () => {
@@ -107,6 +139,11 @@ describe('a slip', () => {
       route: { title: 'x', verdict: 'does-not-fit' },
     }
     expect(stageAt(standingsOf(job(after)))).toBe('hand-back')
+  })
+
+  it('goes on after something worse once somebody decided', () => {
+    expect(is({ run: ended, worse: [WORSE], decided: true })['first-start']).toBe('done')
+    expect(is({ run: ended, worse: [WORSE] })['first-start']).toBe('open')
   })
 
   it('reads accepted where nothing was read of the device and everything is written', () => {
@@ -138,13 +175,28 @@ describe('intake', () => {
     expect(endedBy('condition.wet', 'wet')).toBe(undefined)
   })
 
-  it('keeps the data where one thing must survive, and asks for the wipe only where none must', () => {
-    expect(wishOf(linesOf())).toBe('must')
+  it('keeps the data where one thing must survive, or nobody asked about one', () => {
+    expect(wishOf(THINGS, linesOf())).toBe('must')
     const none = { 'survive.tickets': 'may-go' }
-    expect(wishOf(linesOf(none))).toBe('may-go')
-    expect(wishOf(new Map())).toBe('unsaid')
+    expect(wishOf(THINGS, linesOf(none))).toBe('may-go')
+    expect(wishOf(THINGS, linesOf({ ...none, 'survive.photos': 'must' }))).toBe('must')
+    expect(wishOf(THINGS, linesOf({ ...none, 'survive.photos': '' }))).toBe('must')
+    expect(wishOf(THINGS, new Map())).toBe('must')
+    const one = standingLines([{ topic: 'survive.photos', answer: 'not-there', at: 1 }])
+    expect(wishOf(THINGS, one)).toBe('must')
+  })
+
+  it('asks about every thing that people lose, and for no wipe that nothing needs', () => {
     expect(unsaid(THINGS, linesOf())).toEqual([])
-    expect(unsaid(THINGS, linesOf(none))).toEqual(['consent.wipe'])
+    expect(unsaid(THINGS, linesOf({ 'survive.esim': '' }))).toEqual(['survive.esim'])
+    expect(unsaid(THINGS, linesOf({ 'survive.tickets': 'may-go' }))).toEqual([])
+  })
+
+  it('counts a thing as there unless somebody said that it is not', () => {
+    expect(thingsThere(THINGS, linesOf())).toEqual(THINGS)
+    expect(thingsThere(THINGS, linesOf({ 'survive.photos': 'may-go' }))).toContain('photos')
+    expect(thingsThere(THINGS, linesOf({ 'survive.photos': '' }))).toContain('photos')
+    expect(thingsWanted(THINGS, linesOf({ 'survive.photos': 'may-go' }))).toEqual(['tickets'])
   })
 
   it('asks for the family’s own things first', () => {
@@ -171,11 +223,43 @@ describe('a line', () => {
   })
 })
 
+describe('a line said twice', () => {
+  const line = { topic: 'after.screen', answer: 'works', at: 100, by: 'tavi' }
+  const again = (more: Partial<typeof line & { note: string }>, by = 'tavi', since?: number) =>
+    repeats(line, { topic: line.topic, answer: line.answer, note: '', ...more }, by, since)
+
+  it('is recorded once: the same answer by the same person, and no note', () => {
+    expect(again({})).toBe(true)
+    expect(again({ answer: 'fails' })).toBe(false)
+    expect(again({ note: 'a stripe' })).toBe(false)
+    expect(again({}, 'pell')).toBe(false)
+    expect(repeats(undefined, { ...line, note: '' }, 'tavi', undefined)).toBe(false)
+  })
+
+  it('for a plan counts anew where the plan is newer', () => {
+    const signed = { topic: 'ready.cable', answer: 'done', at: 100, by: 'tavi' }
+    const said = { topic: 'ready.cable', answer: 'done', note: '' }
+    expect(repeats(signed, said, 'tavi', 90)).toBe(true)
+    expect(repeats(signed, said, 'tavi', 110)).toBe(false)
+    expect(repeats(signed, said, 'tavi', undefined)).toBe(false)
+  })
+})
+
 describe('a hand back', () => {
-  it('asks for what came with the device, and for the backup where data were to survive', () => {
+  it('asks for what came with the device, and closes without the copy being deleted', () => {
     expect(handBackTopics(linesOf({ 'accessory.sim': 'here' }))).toContain('back.sim')
     expect(handBackTopics(linesOf())).not.toContain('back.sim')
-    expect(handBackTopics(linesOf())).toContain('undo.backup')
-    expect(handBackTopics(linesOf({ 'survive.tickets': 'may-go' }))).not.toContain('undo.backup')
+    expect(handBackTopics(linesOf({ 'ready.backup': 'opens' }))).toEqual(handBackTopics(linesOf()))
+  })
+
+  it('leaves a copy as a due item: the owner’s word, then its deletion', () => {
+    const care = (more: Readonly<Record<string, string>>) => careOf(linesOf(more))
+    expect(care({})).toBe('none')
+    expect(care({ 'ready.backup': 'not-wanted' })).toBe('none')
+    expect(care({ 'ready.backup': 'opens' })).toBe('ask-owner')
+    expect(care({ 'ready.backup': 'opens', 'care.well': 'all-well' })).toBe('delete-copy')
+    expect(
+      care({ 'ready.backup': 'opens', 'care.well': 'all-well', 'care.backup': 'deleted' }),
+    ).toBe('none')
   })
 })

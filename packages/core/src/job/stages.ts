@@ -8,9 +8,10 @@ import type { Verdict } from '../verdict/verdict.ts'
 import { isTakeable } from '../verdict/verdict.ts'
 import type { Stage } from '../terms/slip.ts'
 import { STAGES } from '../terms/slip.ts'
-import { ACCESSORIES, FUNCTIONS } from '../terms/line.ts'
+import { ACCESSORIES, FUNCTIONS, UNDONE } from '../terms/line.ts'
 import type { Lines } from './intake.ts'
 import { haltOf, said, unsaid, wishOf } from './intake.ts'
+import type { Worse } from './first-start.ts'
 
 export type StageState = 'done' | 'open' | 'waits' | 'again' | 'halted'
 export type StageFacts = Readonly<Record<string, string | number>>
@@ -30,9 +31,12 @@ export type JobFacts = {
   /** Undefined: no family here knows the model, or no model is known. */
   readonly known: { readonly settled: number; readonly open: readonly string[] } | undefined
   readonly route: { readonly title: string; readonly verdict: Verdict } | undefined
-  /** Packages of the route, and those of them that are not proven. */
+  /** Packages of the route; those of them that are not whole, and those nobody outside vouches for. */
   readonly packages: number
   readonly unproven: readonly string[]
+  readonly unpublished: readonly string[]
+  /** A lead takes them all the same. */
+  readonly overruled: boolean
   readonly written:
     { readonly images: number; readonly of: number; readonly read: boolean } | undefined
   readonly plan:
@@ -51,6 +55,9 @@ export type JobFacts = {
         readonly steps: number
       }
     | undefined
+  /** What is worse after the first start, and whether somebody decided on that. */
+  readonly worse: readonly Worse[]
+  readonly decided: boolean
 }
 
 type Own = Omit<StageStanding, 'stage'>
@@ -77,7 +84,7 @@ const OF: Readonly<Record<Stage, (job: JobFacts) => Own>> = {
     const halt = haltOf(lines)
     if (halt !== undefined) return own('halted', `intake.${halt}`)
     const open = unsaid(things, lines)
-    const wish = wishOf(lines)
+    const wish = wishOf(things, lines)
     return open.length === 0
       ? own('done', `intake.${wish}`)
       : own('open', 'intake.open', { n: open.length })
@@ -95,10 +102,16 @@ const OF: Readonly<Record<Stage, (job: JobFacts) => Own>> = {
     if (run !== undefined || isTakeable(verdict)) return own('done', 'firmware.done', { title })
     return own('again', 'firmware.again', { title })
   },
-  proof: ({ packages, unproven, run }) =>
-    run !== undefined || unproven.length === 0
-      ? own('done', 'proof.done', { n: packages })
-      : own('open', 'proof.open', { titles: unproven.join(', ') }),
+  proof({ packages, unproven, unpublished, overruled, run }) {
+    if (run === undefined && unproven.length > 0)
+      return own('open', 'proof.open', { titles: unproven.join(', ') })
+    if (unpublished.length > 0) {
+      const titles = unpublished.join(', ')
+      if (overruled) return own('done', 'proof.overruled', { titles })
+      if (run === undefined) return own('open', 'proof.unpublished', { titles })
+    }
+    return own('done', 'proof.done', { n: packages })
+  },
   compare({ written, lines, run }) {
     if (written === undefined) return own('open', 'compare.none')
     const { images: n, of, read } = written
@@ -113,22 +126,26 @@ const OF: Readonly<Record<Stage, (job: JobFacts) => Own>> = {
     if (stale && run === undefined) return own('again', 'plan.again')
     return own('done', 'plan.done', { steps, low, high })
   },
-  ready: ({ ready: { open, all }, run }) =>
-    run !== undefined || open === 0
+  ready({ ready: { open, all }, run }) {
+    if (run !== undefined) return own('done', 'ready.began')
+    return open === 0
       ? own('done', 'ready.done', { n: all })
-      : own('open', 'ready.open', { open, all }),
+      : own('open', 'ready.open', { open, all })
+  },
   write({ run }) {
     if (run === undefined) return own('open', 'write.open')
     const { state, step, steps } = run
     if (state === 'ended') return own('done', 'write.done', { steps })
     return own('open', state === 'stopped' ? 'write.stopped' : 'write.step', { step, steps })
   },
-  'first-start'({ lines }) {
+  'first-start'({ lines, worse, decided }) {
     const asked = ['after.data', ...FUNCTIONS.map((one) => `after.${one}`)]
     const open = asked.filter((topic) => !lines.has(topic)).length
-    return open === 0
-      ? own('done', 'first-start.done')
-      : own('open', 'first-start.open', { n: open })
+    if (open > 0) return own('open', 'first-start.open', { n: open })
+    if (worse.length === 0) return own('done', 'first-start.done')
+    return decided
+      ? own('done', 'first-start.decided', { n: worse.length })
+      : own('open', 'first-start.worse', { n: worse.length })
   },
   'hand-back'({ lines, closed }) {
     const open = handBackTopics(lines).filter((topic) => !lines.has(topic)).length
@@ -137,15 +154,22 @@ const OF: Readonly<Record<Stage, (job: JobFacts) => Own>> = {
   },
 }
 
-/** What is undone and given back: the preparation, and the accessories that came with it. */
+/**
+ * What is undone and given back: the preparation, and the accessories that came with it. A copy of the
+ * data stays until the owner says that all is well: that is aftercare, and closes nothing.
+ */
 export function handBackTopics(lines: Lines): readonly string[] {
   const theirs = ACCESSORIES.filter((one) => said(lines, `accessory.${one}`) === 'here')
-  return [
-    'undo.permission',
-    'undo.key',
-    'undo.copies',
-    ...(wishOf(lines) === 'may-go' ? [] : ['undo.backup']),
-    ...theirs.map((one) => `back.${one}`),
-    'back.told',
-  ]
+  return [...UNDONE.map((one) => `undo.${one}`), ...theirs.map((one) => `back.${one}`), 'back.told']
+}
+
+/** What is still to be done for a customer whose slip is closed: their word, then the copy. */
+export const CARES = ['ask-owner', 'delete-copy', 'none'] as const
+export type Care = (typeof CARES)[number]
+
+/** A copy of the data is kept until its owner says that all is well, and is deleted then. */
+export function careOf(lines: Lines): Care {
+  if (said(lines, 'ready.backup') !== 'opens') return 'none'
+  if (said(lines, 'care.backup') !== undefined) return 'none'
+  return said(lines, 'care.well') === undefined ? 'ask-owner' : 'delete-copy'
 }

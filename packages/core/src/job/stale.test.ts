@@ -4,13 +4,13 @@ import { judge } from '../match/judge.ts'
 import { RULES } from '../match/rules.ts'
 import { case0417 } from '../testing/cases.ts'
 import { reading, readings0417, without } from '../testing/devices.ts'
-import { newest } from '../testing/packages.ts'
+import { newest, proven } from '../testing/packages.ts'
 import { tarn } from '../testing/tarn.ts'
 import { NEEDED_FACTS, openFacts, waitingFor } from './needed.ts'
 import { basisOf, changesIn } from './stale.ts'
 
 const basis = (more: Parameters<typeof case0417>[0] = {}) =>
-  basisOf(case0417(more), 'normal', [newest.id])
+  basisOf(case0417(more), 'normal', [proven(newest).key])
 const said = (...more: Parameters<typeof reading>[]) => ({
   identity: identify(tarn, readings0417(more.map((one) => reading(...one)))),
 })
@@ -22,11 +22,20 @@ describe('what a plan rests on', () => {
   })
 
   it('tells a contradiction by both values', () => {
-    const [change] = changesIn(basis(), basis(said(['model', 'BRAK-H2', 'label'])))
+    const [change] = changesIn(
+      basis(),
+      basis({
+        identity: identify(tarn, [
+          ...without('model'),
+          reading('model', 'BRAK-H2K', 'screen'),
+          reading('model', 'BRAK-H2', 'settings'),
+        ]),
+      }),
+    )
     expect(change).toEqual({
       what: 'fact.model',
       from: 'BRAK-H2K',
-      to: 'BRAK-H2K / BRAK-H2',
+      to: 'BRAK-H2 / BRAK-H2K',
     })
   })
 

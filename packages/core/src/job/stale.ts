@@ -29,7 +29,8 @@ export function basisOf(at: Omit<Case, 'shelved'>, mode: Mode, packages: readonl
     found.kind === 'digest' ? found.sha256.slice(0, 8) : found.version,
   ])
   const shelf = at.shelf
-    .filter(({ manifest }) => packages.includes(manifest.id))
+    .filter(({ key }) => packages.includes(key))
+
     .map(({ manifest, state }) => [`package.${manifest.title}`, state])
   return Object.fromEntries([
     ...facts,
@@ -38,6 +39,7 @@ export function basisOf(at: Omit<Case, 'shelved'>, mode: Mode, packages: readonl
     ['mode', mode],
     ['table', at.table === undefined ? '' : 'read'],
     ['keepData', String(at.keepData)],
+    ['things', at.placeless.join(', ')],
     ['intent', at.intent],
     ['house.margin', String(at.house.batteryMargin)],
   ]) as Basis
@@ -45,7 +47,7 @@ export function basisOf(at: Omit<Case, 'shelved'>, mode: Mode, packages: readonl
 
 /** A settled fact's value; several where they contradict each other. */
 const textOf = (identity: Identity, fact: Fact): string =>
-  valuesOf(identity[fact])
+  valuesOf(identity, fact)
     .map((value: FactValue) => String(value))
     .join(' / ')
 

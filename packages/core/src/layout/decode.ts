@@ -128,7 +128,7 @@ function differing(a: Copy, b: Copy): TableProblem[] {
   const [one, other] = [a.header, b.header]
   const in_ = [
     ...(one.arrayCrc === other.arrayCrc ? [] : (['entries'] as const)),
-    ...(one.diskId === other.diskId ? [] : (['disk-id'] as const)),
+    ...(one.diskId === other.diskId ? [] : (['diskId'] as const)),
     ...(one.firstUsable === other.firstUsable && one.lastUsable === other.lastUsable
       ? []
       : (['range'] as const)),

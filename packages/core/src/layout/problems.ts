@@ -21,8 +21,8 @@ export type TableProblem =
         | 'backup-broken'
         | 'usable-range'
     }
-  | { readonly kind: 'copies-differ'; readonly what: 'entries' | 'disk-id' | 'range' }
-export const TABLE_PROBLEMS: readonly TableProblem['kind'][] = [
+  | { readonly kind: 'copies-differ'; readonly what: 'entries' | 'diskId' | 'range' }
+export const TABLE_PROBLEMS = [
   'overlap',
   'twin-names',
   'outside',
@@ -37,7 +37,7 @@ export const TABLE_PROBLEMS: readonly TableProblem['kind'][] = [
   'backup-broken',
   'usable-range',
   'copies-differ',
-]
+] as const satisfies readonly TableProblem['kind'][]
 
 /** Sectors of the disk that the table itself takes: before this one, and after that one. */
 export type Taken = { readonly before: number; readonly after: number }

@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { identify } from '../device/identity.ts'
 import type { Reading } from '../device/identity.ts'
 import { familyTable } from '../family/layout.ts'
-import type { Manifest } from '../firmware/manifest.ts'
+import { PACKAGE_STATES } from '../firmware/manifest.ts'
+import type { Manifest, PackageState } from '../firmware/manifest.ts'
 import { DISK_BYTES, case0417 } from '../testing/cases.ts'
 import { reading, readings0417, without } from '../testing/devices.ts'
 import {
@@ -61,21 +62,86 @@ describe('rules of identity', () => {
   })
 
   it('tell of a contradicted fact only when every claimed value says the same', () => {
-    const label = reading('board', 'r5', 'label')
-    expect(says('identity.board', read(label))).toBe('cannot-tell cannot-tell')
-    const either = aimedAt({ boards: ['r4', 'r5'] })
-    const contradicted = { ...either, identity: identify(tarn, readings0417([label])) }
-    expect(says('identity.board', contradicted)).toBe('fits fits')
+    const two = [reading('board', 'r4', 'screen'), reading('board', 'r5', 'settings')]
+    const identity = identify(tarn, [...without('board'), ...two])
+    expect(says('identity.board', case0417({ identity }))).toBe('cannot-tell cannot-tell')
+    const either = { ...aimedAt({ boards: ['r4', 'r5'] }), identity }
+    expect(says('identity.board', either)).toBe('fits fits')
   })
 
-  it('ask for region and carrier only where the package names one, and refuse unlawful radio', () => {
-    expect(says('identity.region', case0417())).toBeUndefined()
-    expect(says('identity.region', aimedAt({ region: 'HI' }))).toBe('fits fits')
+  it('never judge a board, a chipset or a storage on a weak word', () => {
+    for (const source of ['label', 'person', 'earlier'] as const)
+      for (const [fact, value] of [
+        ['board', 'r4'],
+        ['chipset', 'Slate 2'],
+        ['storageGb', 32],
+        ['model', 'BRAK-H2K'],
+        ['floor', 5],
+      ] as const) {
+        const identity = identify(tarn, [...without(fact), reading(fact, value, source)])
+        expect(judge(case0417({ identity })).verdict, `${fact} by ${source}`).toBe('cannot-tell')
+      }
+  })
+
+  it('want the board looked at where others of weight disagree with its fuses', () => {
+    const at = read(reading('board', 'r5', 'screen'))
+    expect(says('identity.board', at)).toBe('fits fits')
+    expect(says('identity.by-eye', at)).toBe('fits-if look')
+    expect(says('identity.by-eye', { ...at, byEye: true })).toBe('fits seen')
+    expect(says('identity.by-eye', read(reading('board', 'r5', 'label')))).toBeUndefined()
+  })
+
+  const rows = (...targets: readonly object[]) =>
+    of({ targets: targets.map((one) => ({ ...target, ...one })) as Manifest['targets'] })
+
+  it('want one target to hold whole: fields of two rows are no row', () => {
+    const mixed = { boards: ['r5'], storage: [32] }
+    const other = { model: 'BRAK-H2', boards: ['r4'], storage: [64] }
+    expect(says('identity.target', rows(mixed, other))).toBe('does-not-fit mixed')
+    expect(says('identity.target', rows(mixed, { ...other, model: 'BRAK-H2K' }))).toBe(
+      'does-not-fit mixed',
+    )
+    expect(says('identity.target', rows(mixed, {}))).toBe('fits fits')
+    expect(judge(rows(mixed, other)).findings[0]).toMatchObject({
+      rule: 'identity.target',
+      final: true,
+    })
+    expect(says('identity.target', case0417())).toBeUndefined()
+  })
+
+  it('leave it to the rule of a field to say that no row lists it', () => {
+    const at = rows({ boards: ['r5'] }, { boards: ['r6'] })
+    expect([says('identity.board', at), says('identity.target', at)]).toEqual([
+      'does-not-fit not',
+      undefined,
+    ])
+  })
+
+  it('ask for region and carrier, and for the law of the radio that comes with it', () => {
+    expect(says('identity.region', case0417())).toBe('fits fits')
     expect(says('identity.region', aimedAt({ region: 'EX' }))).toBe('does-not-fit not')
-    expect(says('identity.region', aimedAt({ region: 'ML' }))).toBe('does-not-fit unlawful')
+    const ml = identify(tarn, [...without('region'), reading('region', 'ML')])
+    expect(says('identity.region', { ...aimedAt({ region: 'ML' }), identity: ml })).toBe(
+      'does-not-fit unlawful',
+    )
     expect(says('identity.region', aimedAt({ region: 'HI', carriers: ['S'] }))).toBe(
       'does-not-fit not',
     )
+  })
+
+  it('judge the radio by the target that is for this device, not by another the package names', () => {
+    expect(says('identity.region', rows({ region: 'HI' }, { region: 'ML' }))).toBe('fits fits')
+    expect(says('identity.region', rows({ region: 'EX' }, { boards: ['r5'], region: 'HI' }))).toBe(
+      'does-not-fit not',
+    )
+  })
+
+  it('cannot tell of a radio whose region nobody names, and do not ask where there is no radio', () => {
+    const [unnamed] = newest.targets.map(({ region: _, ...rest }) => rest)
+    const targets = [unnamed] as Manifest['targets']
+    expect(says('identity.region', of({ targets }))).toBe('cannot-tell unnamed')
+    const images = newest.images.filter(({ role }) => role !== 'modem')
+    expect(says('identity.region', of({ targets, images }))).toBeUndefined()
   })
 })
 
@@ -84,7 +150,7 @@ describe('rules of state', () => {
     const finding = judge(case0417()).findings.find(({ rule }) => rule === 'state.loader')
     expect(finding).toMatchObject({
       verdict: 'fits-if',
-      remedy: loader7.id,
+      remedy: proven(loader7).key,
       facts: { here: 6, least: 7 },
     })
     expect(finding?.marks).toEqual([{ kind: 'risky', seconds: 1 }, { kind: 'irreversible' }])
@@ -153,13 +219,13 @@ describe('rules of layout and package', () => {
     expect(says('layout.table', case0417({ table }))).toBe('does-not-fit differs')
   })
 
-  it('a package is proven, or must be proven or fetched first, or is refuted', () => {
-    const state = (to: 'proven' | 'here' | 'known' | 'refuted') =>
-      says('package.here', case0417({ shelved: { manifest: newest, state: to } }))
-    expect(['proven', 'here', 'known', 'refuted'].map((to) => state(to as 'here'))).toEqual([
-      'fits proven',
-      'fits-if prove',
+  it('a package is published, or only whole, or must be fetched first, or is refuted', () => {
+    const state = (to: PackageState) =>
+      says('package.here', case0417({ shelved: { ...proven(newest), state: to } }))
+    expect(PACKAGE_STATES.map(state)).toEqual([
       'fits-if fetch',
+      'fits-if whole',
+      'fits published',
       'does-not-fit refuted',
     ])
   })
@@ -169,6 +235,15 @@ describe('rules of layout and package', () => {
     expect(says('promise.data', of({ release: 3 }))).toBe('does-not-fit unreadable')
     const agreed = { ...of({ effects: { erases: ['customer'] } }), keepData: false }
     expect(says('promise.data', agreed)).toBe('fits-if wiped')
+  })
+
+  it('what the family has no place for cannot be promised, and that is agreed to', () => {
+    const photos = { placeless: ['photos'] }
+    expect(says('promise.data', case0417(photos))).toBe('fits-if unpromised')
+    expect(says('promise.data', case0417({ ...photos, keepData: false }))).toBe('fits kept')
+    expect(says('promise.data', { ...of({ release: 3 }), ...photos })).toBe(
+      'does-not-fit unreadable',
+    )
   })
 })
 

@@ -37,6 +37,10 @@ export type Case = {
   readonly evidence: ReadonlyMap<string, Evidence>
   /** Every package of the shelf, for what could come first. */
   readonly shelf: readonly Shelved[]
+  /** True when somebody looked at the board since the readings that disagree with its fuses. */
+  readonly byEye: boolean
+  /** The customer's things that are on it, or may be, as far as the family has no place for them. */
+  readonly placeless: readonly string[]
 }
 
 /** What a check answers: a verdict, the code and facts of its sentence, marks, a remedy. */
@@ -84,7 +88,7 @@ function standingOf(rule: Rule, identity: Identity): RuleStanding {
   const known = standings.get(identity) ?? new Map<Rule, RuleStanding>()
   standings.set(identity, known)
   const standing = known.get(rule) ?? {
-    missing: rule.needs.filter((fact) => identity[fact].kind === 'missing'),
+    missing: rule.needs.filter((fact) => valuesOf(identity, fact).length === 0),
     values: combinations(rule.needs, identity),
   }
   known.set(rule, standing)
@@ -96,7 +100,7 @@ function combinations(facts: readonly Fact[], identity: Identity): readonly Valu
   return facts.reduce<readonly Values[]>(
     (all, fact) =>
       all.flatMap((values) =>
-        valuesOf(identity[fact]).map((value) => ({ ...values, [fact]: value })),
+        valuesOf(identity, fact).map((value) => ({ ...values, [fact]: value })),
       ),
     [{}],
   )
@@ -130,13 +134,30 @@ function unknown(rule: Rule, missing: readonly Fact[]): Finding {
 
 /** The targets of a package; a rule of identity asks whether any of them admits a value. */
 export const targetsOf = ({ shelved }: Case) => shelved.manifest.targets
+export type Target = Shelved['manifest']['targets'][number]
+
+/** The fields by which a target is for a board, and how each admits a value. */
+export const TARGET_FIELDS: Readonly<
+  Record<'model' | 'board' | 'chipset' | 'storageGb', (target: Target) => readonly FactValue[]>
+> = {
+  model: ({ model }) => [model],
+  board: ({ boards }) => boards,
+  chipset: ({ chipset }) => [chipset],
+  storageGb: ({ storage }) => storage,
+}
+export type TargetField = keyof typeof TARGET_FIELDS
+export const TARGET_FACTS = ['model', 'board', 'chipset', 'storageGb'] as const
+
+/** Whether a target admits every value that is known of the fields. */
+export const admits = (target: Target, values: Values): boolean =>
+  TARGET_FACTS.every((fact) => {
+    const value = values[fact]
+    return value === undefined || TARGET_FIELDS[fact](target).includes(value)
+  })
 
 /** A plain identity rule: some target lists the value, or the package is for something else. */
-export function listed(
-  fact: 'model' | 'board' | 'chipset' | 'storageGb',
-  final: boolean,
-  of: (target: Shelved['manifest']['targets'][number]) => readonly FactValue[],
-): Rule {
+export function listed(fact: TargetField, final: boolean): Rule {
+  const of = TARGET_FIELDS[fact]
   const id = `identity.${fact}`
   const codes = [`fit.${id}.fits`, `fit.${id}.not`] as const
   return {

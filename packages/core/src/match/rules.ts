@@ -2,6 +2,7 @@
 import type { Rule } from './rule.ts'
 import { battery } from './rules/battery.ts'
 import { board } from './rules/board.ts'
+import { byEye } from './rules/by-eye.ts'
 import { cell } from './rules/cell.ts'
 import { chipset } from './rules/chipset.ts'
 import { complete } from './rules/complete.ts'
@@ -14,12 +15,15 @@ import { model } from './rules/model.ts'
 import { neverWritten } from './rules/never-written.ts'
 import { region } from './rules/region.ts'
 import { storage } from './rules/storage.ts'
+import { target } from './rules/target.ts'
 
 export const RULES: readonly Rule[] = [
   model,
   board,
   chipset,
   storage,
+  target,
+  byEye,
   region,
   neverWritten,
   floor,

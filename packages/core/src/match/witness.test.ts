@@ -78,7 +78,7 @@ describe('a finding of the lead case', () => {
   it.each<[string, Partial<Case>, readonly string[]]>([
     ['margin of charge', { house: { ...house, batteryMargin: 40 } }, ['state.battery']],
     ['floor of charge', { house: { ...house, batteryFloor: 60 } }, ['state.battery']],
-    ['proof', { shelved: { manifest: newest, state: 'here' } }, ['package.here']],
+    ['proof', { shelved: { ...proven(newest), state: 'whole' } }, ['package.here']],
     ['shelf', { shelf: [] }, ['state.loader']],
     ['device’s table', { table: undefined }, ['layout.images', 'layout.table']],
   ])('follows the house’s or the bench’s %s', (_, more, rules) => {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { effectOf } from '../effect/effect.ts'
 import { tarn } from '../testing/tarn.ts'
-import { OWN_LEAST, drainOf, minutesOf, paceOf, sum } from './pace.ts'
+import { OWN_LEAST, drainOf, minutesOf, paceOf, silentLimit, sum } from './pace.ts'
 
 const MIB = 1024 * 1024
 const write = effectOf(tarn, { kind: 'write', partition: 'main', role: 'main', bytes: 3300 * MIB })
@@ -59,5 +59,30 @@ describe('ranges', () => {
     ])
     expect(total).toEqual({ low: 70, high: 130 })
     expect(minutesOf(total)).toEqual({ low: 1, high: 3 })
+  })
+})
+
+describe('how long a phase may give no sign', () => {
+  const restart = effectOf(tarn, { kind: 'restart' })
+  const digest = effectOf(tarn, { kind: 'digest', bytes: 3300 * MIB })
+  it('is the family’s figure, and never less than twenty seconds', () => {
+    expect(silentLimit(tarn, write)).toBe(20)
+    expect(silentLimit(tarn, digest)).toBe(80)
+    const quick = { ...tarn, silentSeconds: { ...tarn.silentSeconds, digest: 3 } }
+    expect(silentLimit(quick, digest)).toBe(20)
+    expect(silentLimit(quick, restart)).toBe(40)
+    expect(silentLimit(tarn, effectOf(tarn, { kind: 'ask' }))).toBe(20)
+  })
+
+  it('is this bench’s own once there is one, for what is silent throughout', () => {
+    const own = { restart: { n: OWN_LEAST, low: 9, high: 55 } }
+    expect(silentLimit(tarn, restart, own)).toBe(55)
+    expect(silentLimit(tarn, write, { write: { n: OWN_LEAST, low: 1, high: 2 } })).toBe(20)
+    expect(silentLimit(tarn, restart, { restart: { n: OWN_LEAST - 1, low: 9, high: 55 } })).toBe(40)
+  })
+
+  it('is no number for a first start, nor for hands', () => {
+    expect(silentLimit(tarn, firstStart(false))).toBe(undefined)
+    expect(silentLimit(tarn, effectOf(tarn, { kind: 'hands', seconds: 60 }))).toBe(undefined)
   })
 })

@@ -44,6 +44,30 @@ export function drainOf(family: Family, effect: Effect, own: OwnFigures = {}): n
   return (paceOf(family, effect, own).high / 60) * family.drainPerMinute[effect.drain]
 }
 
+/** However often a phase was quick, nothing is stuck before this many seconds of silence. */
+const SILENT_LEAST = 20
+/** Phases that give no sign until they are done: the whole of them is silent. */
+const SILENT_THROUGHOUT: readonly PaceKey[] = ['digest', 'restart']
+
+/**
+ * Seconds without any sign after which a phase is stuck: nine of ten own runs where the book knows, else
+ * the family's figure; undefined: silence alone never makes it stuck (hands, a first start).
+ */
+export function silentLimit(
+  family: Family,
+  effect: Effect,
+  own: OwnFigures = {},
+): number | undefined {
+  if (effect.hands) return undefined
+  if ('seconds' in effect.pace) return SILENT_LEAST
+  const { key } = effect.pace
+  const told = family.silentSeconds[key]
+  if (told === undefined) return undefined
+  const { source, high } = paceOf(family, effect, own)
+  const measured = source === 'own' && SILENT_THROUGHOUT.includes(key) ? high : undefined
+  return Math.max(SILENT_LEAST, measured ?? told)
+}
+
 /** Sums ranges. */
 export function sum(ranges: readonly Seconds[]): Seconds {
   return ranges.reduce<Seconds>(

@@ -15,7 +15,10 @@ import { settled } from '../device/identity.ts'
 import { operationOf } from './operation.ts'
 import type { Plan } from './plan.ts'
 
-/** One of the customer's things, the partition it lies on, what becomes of it and what decides that. */
+/**
+ * One of the customer's things, the partition it lies on, what becomes of it and what decides that. A
+ * thing for which the family has no place has no name of its own and no partition here.
+ */
 export type ItemFate = {
   readonly item: string
   readonly name: string
@@ -64,7 +67,7 @@ export function fold(plan: Plan, at: Case, own: OwnFigures = {}): Folds {
  * made the data belong to a newer release. 0: not even before the first step.
  */
 function wayBackUntil(plan: Plan, at: Case, effects: readonly Effect[]): number | undefined {
-  const back = at.shelf.find(({ manifest }) => manifest.id === plan.wayBack)?.manifest
+  const back = at.shelf.find(({ key }) => key === plan.wayBack)?.manifest
   if (back === undefined) return undefined
   const { floor, release, loaderVersion } = plan.expected
   const tooLow = back.generation < floor
@@ -80,19 +83,27 @@ function wayBackUntil(plan: Plan, at: Case, effects: readonly Effect[]): number 
   return closes < 0 ? plan.steps.length : closes
 }
 
-/** An item shares the fate of the partition it lies on. */
+/** An item shares the fate of the partition it lies on; one without a place cannot be promised. */
 function fatesOf(plan: Plan, at: Case, effects: readonly Effect[]): readonly ItemFate[] {
   const written = new Set(effects.flatMap(({ writes }) => writes ?? []))
   const values = {
     release: settled(at.identity, 'release') ?? 0,
     patchDate: settled(at.identity, 'patchDate') ?? '',
   }
-  const whole = plan.packages.map(({ manifest }) =>
-    fateWhy(values, { ...at, shelved: { manifest, state: 'proven' } }),
+  const whole = plan.packages.map(({ key, manifest }) =>
+    fateWhy(values, { ...at, shelved: { key, manifest, state: 'published' } }),
   )
   const worst = FATE_WHYS.findLast((why) => whole.includes(why)) ?? 'untouched'
-  return at.family.items.map(({ id, name, partition }) => {
+  const own = at.family.items.map(({ id, name, partition }) => {
     const why = written.has(partition) ? 'written' : worst
     return { item: id, name, partition, fate: FATE_OF[why], why }
   })
+  const others = plan.placeless.map((item) => ({
+    item,
+    name: '',
+    partition: '',
+    fate: FATE_OF.placeless,
+    why: 'placeless' as const,
+  }))
+  return [...own, ...others]
 }

@@ -5,7 +5,6 @@ import type { Step } from './step.ts'
 export function operationOf(step: Step): Operation {
   switch (step.kind) {
     case 'ready':
-    case 'undo':
       return { kind: 'hands', seconds: step.seconds }
     case 'enter':
       return step.way.hands ? { kind: 'hands', seconds: step.way.seconds } : { kind: 'restart' }

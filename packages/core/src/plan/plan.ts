@@ -1,8 +1,9 @@
 /**
  * A plan for one package, with one part package before it where that lifts the one unmet condition.
  * Reads a judged case and the mode the device is in; gives the steps in the family's order: ready
- * checks, into the loader, writes in pieces with the family's restarts, read-back, first start, facts,
- * undo of the preparation. Leaves out search over several packages.
+ * checks, into the loader, writes in pieces with the family's restarts, read-back, first start, facts.
+ * What was prepared is undone at Hand back, after the last look over the link. Leaves out search over
+ * several packages.
  */
 import { settled } from '../device/identity.ts'
 import type { ImageDecision } from '../difference/least-write.ts'
@@ -23,7 +24,6 @@ import type { Expected, Step, StepBody } from './step.ts'
 const MIB = 1024 * 1024
 /** How long hands are busy with each preparation, in seconds; the house's own figures come later. */
 const READY_SECONDS = { charge: 30, backup: 240, permission: 60, cable: 30 } as const
-const UNDO_SECONDS = 45
 
 export type PlanAsk = {
   readonly at: Case
@@ -32,6 +32,7 @@ export type PlanAsk = {
 }
 
 export type PlannedPackage = {
+  readonly key: string
   readonly manifest: Manifest
   readonly decisions: readonly ImageDecision[]
 }
@@ -42,6 +43,8 @@ export type Plan = {
   readonly packages: readonly PlannedPackage[]
   readonly steps: readonly Step[]
   readonly expected: Expected
+  /** Things of the customer's that it cannot promise anything of: the family has no place for them. */
+  readonly placeless: readonly string[]
   /** The package with which the device can go back to what it was, if the shelf holds it. */
   readonly wayBack: string | undefined
 }
@@ -73,18 +76,21 @@ export function makePlan({ at, mode, permission }: PlanAsk): Result<Plan, NoPlan
   const ways = waysTo(at.family, mode, 'loader', permission)
   if (ways === undefined) return refuse({ kind: 'no-way', from: mode })
   const packages = packagesOf(at)
-  const writing = packages.flatMap(({ manifest, decisions }) => writeSteps(at, manifest, decisions))
+  const writing = packages.flatMap((one) => writeSteps(at, one))
   if (writing.length === 0) return refuse({ kind: 'nothing-to-write' })
   const expected = expectedOf(at, packages)
   const wiped = fateOf(factsOf(at), at) === 'wiped'
   const bodies: readonly StepBody[] = [
-    ...readySteps(at, permission),
+    /* A device that cannot be asked for it now is not asked for it. */
+    ...readySteps(
+      at,
+      ways.some(({ needs }) => needs === 'permission'),
+    ),
     ...ways.map((way) => ({ kind: 'enter', way }) as const),
     { kind: 'meet' },
     ...writing,
     { kind: 'first-start', wiped },
     { kind: 'prove', expect: expected },
-    ...(permission ? [{ kind: 'undo', what: 'permission', seconds: UNDO_SECONDS } as const] : []),
   ]
   return ok({
     family: at.family.id,
@@ -92,6 +98,7 @@ export function makePlan({ at, mode, permission }: PlanAsk): Result<Plan, NoPlan
     packages,
     steps: bodies.map((body, index) => ({ ...body, number: index + 1 })),
     expected,
+    placeless: at.placeless,
     wayBack: wayBackOf(at),
   })
 }
@@ -111,6 +118,7 @@ function packagesOf(at: Case): readonly PlannedPackage[] {
       ? []
       : [
           {
+            key: shelved.key,
             manifest: shelved.manifest,
             decisions: leastWrite(at.family, shelved.manifest, at.evidence),
           },
@@ -132,10 +140,9 @@ function readySteps(at: Case, permission: boolean): readonly StepBody[] {
 /** Pieces, read-back and the family's restarts of each image that is written. */
 function writeSteps(
   at: Case,
-  manifest: Manifest,
-  decisions: readonly ImageDecision[],
+  { key: pack, manifest, decisions }: PlannedPackage,
 ): readonly StepBody[] {
-  const { scale, id: pack } = manifest
+  const { scale } = manifest
   return decisions
     .filter(({ write }) => write)
     .flatMap(({ image }) => [
@@ -179,6 +186,6 @@ function wayBackOf(at: Case): string | undefined {
   const build = settled(at.identity, 'build')
   return at.shelf.find(
     ({ manifest, state }) =>
-      manifest.kind === 'full' && manifest.build === build && state === 'proven',
-  )?.manifest.id
+      manifest.kind === 'full' && manifest.build === build && state === 'published',
+  )?.key
 }

@@ -32,7 +32,6 @@ export type StepBody =
   | { readonly kind: 'restart' }
   | { readonly kind: 'first-start'; readonly wiped: boolean }
   | { readonly kind: 'prove'; readonly expect: Expected }
-  | { readonly kind: 'undo'; readonly what: 'permission'; readonly seconds: number }
 
 /** What the device must say of itself at the end. */
 export type Expected = {

@@ -76,13 +76,13 @@ export function coursesOf(
   partitions: readonly string[],
   secondsOf: (pack: string, partition: string) => Seconds,
 ): readonly Course[] {
-  return plan.packages.map(({ manifest, decisions }) => ({
+  return plan.packages.map(({ key, manifest, decisions }) => ({
     title: manifest.title,
     bricks: partitions.map((partition): Brick => {
       const role = family.partitions.find(({ name }) => name === partition)?.role
       const decision = decisions.find(({ image }) => image.partition === partition)
       const fate = fateOf()
-      const seconds = fate === 'written' ? secondsOf(manifest.id, partition) : undefined
+      const seconds = fate === 'written' ? secondsOf(key, partition) : undefined
       return { partition, fate, seconds }
 
       function fateOf(): BrickFate {

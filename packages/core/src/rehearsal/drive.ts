@@ -68,7 +68,12 @@ function carryOut(nature: Nature, scene: Scene, order: RunOrder): Carried {
 
 /** Met in another mode than the wanted one, the run waits on: hands are needed. */
 function meetAgain(nature: Nature, scene: Scene, mode: Mode | undefined): Carried {
-  const met = ask(nature, scene, { kind: 'hello', epoch: scene.state.epoch }, 'met')
+  const met = ask(
+    nature,
+    permitted(nature, scene),
+    { kind: 'hello', epoch: scene.state.epoch },
+    'met',
+  )
   const elsewhere = met.event.kind === 'met' && mode !== undefined && met.event.facts.mode !== mode
   return elsewhere ? { ...met, event: { kind: 'lost' } } : met
 }
@@ -103,7 +108,7 @@ function send(nature: Nature, scene: Scene, command: Command): Carried {
       return byHand(nature, scene, command)
     case 'meet':
     case 'facts':
-      return ask(nature, scene, { kind: 'hello', epoch }, 'facts')
+      return ask(nature, permitted(nature, scene), { kind: 'hello', epoch }, 'facts')
     case 'digest': {
       const { partition, size } = command
       return ask(nature, scene, { kind: 'digest', partition, size }, 'facts')
@@ -137,7 +142,15 @@ const nextMode = (nature: Nature, device: DeviceModel, say: string): Mode | unde
 /** After a restart the device is met again, and its ids are compared. */
 function thenMet(nature: Nature, carried: Carried): Carried {
   if (carried.event.kind !== 'done') return carried
-  return ask(nature, carried.scene, { kind: 'hello', epoch: carried.scene.state.epoch }, 'facts')
+  const scene = permitted(nature, carried.scene)
+  return ask(nature, scene, { kind: 'hello', epoch: scene.state.epoch }, 'facts')
+}
+
+/** A device that runs and is not heard: the person who waits for it gives it the link permission. */
+function permitted(nature: Nature, scene: Scene): Scene {
+  if (scene.device.mode !== 'normal' || scene.device.permission) return scene
+  const { device } = step(nature, scene.device, { kind: 'permit', given: true }, scene.device.at)
+  return { ...scene, device }
 }
 
 /** Begin, the bytes that are not kept yet, finish. */

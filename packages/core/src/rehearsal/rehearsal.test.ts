@@ -6,8 +6,11 @@ import { case0417 } from '../testing/cases.ts'
 import { between, digestOf, proven } from '../testing/packages.ts'
 import { device0417, nature, plan0417 } from '../testing/twins.ts'
 import { BLOCK_BYTES, holds, isUntouched } from '../twin/blocks.ts'
+import type { DeviceModel } from '../twin/state.ts'
+import { factsOf } from '../twin/twin.ts'
+import type { DeviceFacts } from '../wire/facts.ts'
 import { drive } from './drive.ts'
-import { flatten, rehearse, rehearseCuts, worstByStep } from './rehearse.ts'
+import { flatten, keepsPromise, rehearse, rehearseCuts, worstByStep } from './rehearse.ts'
 
 const plan = plan0417()
 const { commands } = flatten(plan)
@@ -55,10 +58,28 @@ describe('slip 0417 rehearsed', () => {
     expect(71 - battery).toBeGreaterThan(drains - 2)
   })
 
-  it('by the keys alone ends the same, without link permission', () => {
+  it('by the keys alone ends the same; whoever waits for it then gives the link permission', () => {
     const byKeys = plan0417({}, false)
     const { state, device } = rehearse(nature(), device0417({ permission: false }), byKeys).end
     expect([state.phase.kind, device.outcome]).toEqual(['ended', 'normal'])
+    expect(device.permission).toBe(true)
+  })
+
+  it('keeps its promise, and does not where it ends on anything else', () => {
+    const { device } = whole.end
+    const says = factsOf(nature(), device)
+    const fates = fold(plan, case0417()).fates
+    const keeps = (more: Partial<DeviceModel> = {}, told: Partial<DeviceFacts> = {}) =>
+      keepsPromise(plan, fates, { ...device, ...more }, { ...says, ...told })
+    expect(keeps()).toBe(true)
+    expect(keeps({ outcome: 'loop' })).toBe(false)
+    expect(keeps({ outcome: 'no-radio' })).toBe(false)
+    expect(keeps({ data: { ...device.data, readable: false } })).toBe(false)
+    for (const other of [{ build: 'x' }, { release: 4 }, { loaderVersion: 6 }, { floor: 5 }])
+      expect(keeps({}, other)).toBe(false)
+    expect(keeps({ battery: 3 }, { carrier: 'S' })).toBe(true)
+    const wiped = fates.map((one) => ({ ...one, fate: 'wiped' as const }))
+    expect(keepsPromise(plan, wiped, device, says)).toBe(false)
   })
 
   it('stops at another device, before it writes anything', () => {

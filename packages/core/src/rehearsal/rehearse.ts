@@ -7,6 +7,7 @@ import { canonical } from '../canon/canon.ts'
 import type { Json } from '../canon/canon.ts'
 import { commandsOf } from '../command/command.ts'
 import type { Command } from '../command/command.ts'
+import type { Fate } from '../match/rules/data-fate.ts'
 import type { Plan } from '../plan/plan.ts'
 import type { JournalEntry } from '../run/journal.ts'
 import { begin, takeUp } from '../run/run.ts'
@@ -16,6 +17,7 @@ import { loaderIsWhole, startOutcome } from '../twin/state.ts'
 import type { Nature } from '../twin/twin.ts'
 import { step } from '../twin/twin.ts'
 import { cutAt } from '../twin/written.ts'
+import type { DeviceFacts } from '../wire/facts.ts'
 import type { Scene } from './drive.ts'
 import { drive } from './drive.ts'
 
@@ -60,6 +62,28 @@ export function rehearse(nature: Nature, device: DeviceModel, plan: Plan): Rehea
   const { commands } = flatten(plan)
   const end = drive(nature, device, begin(plan.serial, 1, commands))
   return { end, lasts: end.device.at - device.at }
+}
+
+/**
+ * Whether a rehearsal ended as its plan promises: the device starts, says what is expected of it, and the
+ * customer's data are readable exactly where they are to be kept.
+ */
+export function keepsPromise(
+  { expected }: Plan,
+  fates: readonly { readonly fate: Fate; readonly partition: string }[],
+  end: DeviceModel,
+  says: DeviceFacts,
+): boolean {
+  const own = fates.filter(({ partition }) => partition !== '')
+  const kept = own.every(({ fate }) => fate === 'kept')
+  return (
+    end.outcome === 'normal' &&
+    says.build === expected.build &&
+    says.release === expected.release &&
+    says.loaderVersion === expected.loaderVersion &&
+    says.floor === expected.floor &&
+    (own.length === 0 || end.data.readable === kept)
+  )
 }
 
 /** Where a piece is cut: before its first byte, off a block, at its last byte unacknowledged, after it. */

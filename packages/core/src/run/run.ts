@@ -30,6 +30,8 @@ export type StopReason =
   | { readonly kind: 'not-as-promised'; readonly facts: DeviceFacts }
   | { readonly kind: 'asked' }
   | { readonly kind: 'superseded' }
+  /** Something broke at the bench, not at the device: what it was, in its own words. */
+  | { readonly kind: 'fault'; readonly what: string }
 
 export type RunState = {
   readonly serial: string

@@ -56,3 +56,29 @@ export const FACTS = [
 ] as const
 export const factSchema = z.enum(FACTS)
 export type Fact = z.infer<typeof factSchema>
+
+/** Facts that are so as long as the board is: they go by the weight of their sources. */
+export const FIXED_FACTS: readonly Fact[] = [
+  'model',
+  'board',
+  'chipset',
+  'storageGb',
+  'region',
+  'carrier',
+  'serial',
+]
+/** Facts of which the newest reading stands, whoever made it: they pass by themselves. */
+export const PASSING_FACTS: readonly Fact[] = ['batteryPercent']
+/** The least that the hardware accepts: it rises and never falls. */
+export const FLOOR_FACTS: readonly Fact[] = ['floor']
+/** Facts that no write changes; all others are read anew after one. */
+export const UNWRITTEN_FACTS: readonly Fact[] = [...FIXED_FACTS, 'batteryHealth', 'accountLock']
+/** Facts whose mistake can kill: nothing is judged on a weak source's word for them. */
+export const LETHAL_FACTS: readonly Fact[] = [
+  'model',
+  'board',
+  'chipset',
+  'storageGb',
+  'floor',
+  'bootLock',
+]

@@ -3,6 +3,7 @@
  * said; the newest line of a topic stands. Reads nothing; gives the closed list of topics, the stage each
  * belongs to and the answers it takes. What the topics mean for the work is `job`.
  */
+import type { Role } from './people.ts'
 import type { Stage } from './slip.ts'
 
 /** What people lose and rarely think of, asked item by item besides the family's own things. */
@@ -18,7 +19,10 @@ export const THINGS = [
   'health',
   'work-profile',
 ] as const
-export const CONSENTS = ['wipe', 'mark', 'preview', 'no-guarantee'] as const
+/** What the owner agrees to at the counter. */
+export const CONSENTS = ['mark', 'preview', 'no-guarantee'] as const
+/** What the owner agrees to where a plan cannot keep a thing: for each fate that is not kept. */
+export const FATE_CONSENTS = ['wiped', 'unreadable', 'unpromised'] as const
 export const ACCESSORIES = ['sim', 'card', 'case'] as const
 export const FUNCTIONS = [
   'screen',
@@ -31,7 +35,7 @@ export const FUNCTIONS = [
 ] as const
 /** What a person makes sure of before a write; `battery` is the cell's look, `accounts` the owner's. */
 export const CONFIRMATIONS = ['backup', 'battery', 'cable', 'permission', 'out', 'bench'] as const
-export const UNDONE = ['permission', 'key', 'copies', 'backup'] as const
+export const UNDONE = ['permission', 'key', 'copies'] as const
 
 /** One thing that can be said, and how it may be answered; no answers: a whole number. */
 export type Topic = {
@@ -39,6 +43,12 @@ export type Topic = {
   readonly stage: Stage
   readonly group: string
   readonly answers: readonly string[]
+  /** The least role whose word this is; undefined: anybody's. */
+  readonly least?: Role
+  /** A reason must stand beside it. */
+  readonly reason?: true
+  /** It is said after the slip was closed. */
+  readonly after?: true
 }
 
 const each = (
@@ -50,6 +60,8 @@ const each = (
 
 const WORKS = ['works', 'fails', 'untested'] as const
 const SURVIVES = ['must', 'may-go', 'not-there'] as const
+/** A copy that was made and opens, and a copy that nobody wants, are two answers. */
+const BACKUP = ['opens', 'not-wanted'] as const
 
 /** Every topic but the family's own things, in the order in which they are asked. */
 export const TOPICS: readonly Topic[] = [
@@ -63,14 +75,35 @@ export const TOPICS: readonly Topic[] = [
   ...each('intake', 'accessory', ACCESSORIES, ['here', 'none']),
   ...each('intake', 'function', FUNCTIONS, WORKS),
   ...each('intake', 'survive', THINGS, SURVIVES),
+  ...each('readings', 'eye', ['board'], ['as-read']),
   ...each('firmware', 'route', ['package'], []),
+  ...each('proof', 'overrule', ['unpublished'], []).map((one): Topic => ({
+    ...one,
+    least: 'lead',
+    reason: true,
+  })),
   ...each('compare', 'compare', ['unread'], ['write-all']),
-  ...each('ready', 'ready', CONFIRMATIONS, ['done']),
+  ...each('ready', 'fate', FATE_CONSENTS, ['yes', 'no']),
+  ...CONFIRMATIONS.flatMap((name) =>
+    each('ready', 'ready', [name], name === 'backup' ? BACKUP : ['done']),
+  ),
   ...each('write', 'screen', ['shows'], []),
   ...each('first-start', 'after', FUNCTIONS, WORKS),
   ...each('first-start', 'after', ['data'], ['as-promised', 'not-as-promised']),
+  ...each('first-start', 'decided', ['first-start'], ['accepted']).map((one): Topic => ({
+    ...one,
+    reason: true,
+  })),
   ...each('hand-back', 'undo', UNDONE, ['done', 'none']),
   ...each('hand-back', 'back', [...ACCESSORIES, 'told'], ['done']),
+  ...each('hand-back', 'care', ['well'], ['all-well']).map((one): Topic => ({
+    ...one,
+    after: true,
+  })),
+  ...each('hand-back', 'care', ['backup'], ['deleted']).map((one): Topic => ({
+    ...one,
+    after: true,
+  })),
 ]
 
 /** The family's own things are asked like the others: must they survive? */
@@ -82,11 +115,37 @@ export const topicOf = (topic: string): Topic | undefined =>
 
 /** True when a topic takes this answer. Topics without a list take any short text. */
 export function takes({ answers }: Topic, answer: string): boolean {
-  return answers.length === 0 ? answer.length > 0 && answer.length <= 120 : answers.includes(answer)
+  return answers.length === 0 ? answer.length > 0 && answer.length <= 300 : answers.includes(answer)
 }
 
-/** A line as it was put down: `at` in ms of the shop's clock. */
-export type Line = { readonly topic: string; readonly answer: string; readonly at: number }
+/** A line as it was put down: `at` in ms of the shop's clock; `by`: who said it, where that is known. */
+export type Line = {
+  readonly topic: string
+  readonly answer: string
+  readonly at: number
+  readonly by?: string | null
+}
+
+/** Groups whose words are for one plan, and groups whose words are for the moment: said again, they count anew. */
+const FOR_A_PLAN: readonly string[] = ['ready', 'fate']
+const FOR_A_MOMENT: readonly string[] = ['decided', 'overrule', 'eye']
+
+/**
+ * Whether a line would only repeat the one that stands: the same answer by the same person, no more.
+ * `since`: when the plan was taken that a signature is for; ms of the shop's clock.
+ */
+export function repeats(
+  standing: Line | undefined,
+  said: { readonly topic: string; readonly answer: string; readonly note: string },
+  by: string | null,
+  since: number | undefined,
+): boolean {
+  if (standing === undefined || said.note !== '') return false
+  const group = topicOf(said.topic)?.group ?? ''
+  if (FOR_A_MOMENT.includes(group)) return false
+  if (FOR_A_PLAN.includes(group) && (since === undefined || standing.at < since)) return false
+  return standing.answer === said.answer && (standing.by ?? null) === by
+}
 
 /** The newest answer of every topic. */
 export function standingLines(lines: readonly Line[]): ReadonlyMap<string, Line> {

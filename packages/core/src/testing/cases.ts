@@ -29,6 +29,8 @@ export function case0417(more: Partial<Case> = {}): Case {
     table: familyTable(tarn, 32, SCALE, DISK_BYTES),
     evidence: evidence0417,
     shelf,
+    byEye: false,
+    placeless: [],
     ...more,
   }
 }

@@ -1,4 +1,5 @@
 /** Packages of the tarn family for core's tests, made by hand; real digests are not needed here. */
+import { packageKey } from '../firmware/manifest.ts'
 import type { Manifest, Shelved } from '../firmware/manifest.ts'
 import type { PartRole } from '../terms/device.ts'
 
@@ -64,7 +65,9 @@ export function pack(draft: Draft): Manifest {
     generation: 6,
     scale: SCALE,
     archives: [{ file: `${draft.build}.tar` }],
-    targets: [{ model: 'BRAK-H2K', boards: ['r4'], chipset: 'Slate 2', storage: [32] }],
+    targets: [
+      { model: 'BRAK-H2K', boards: ['r4'], chipset: 'Slate 2', storage: [32], region: 'HI' },
+    ],
     requires: {},
     together: [['kernel', 'support', 'main']],
     effects: { erases: [] },
@@ -95,10 +98,14 @@ export const loader7 = pack({
 })
 export const otherBoard = pack({
   build: 'H2.104.r5',
-  targets: [{ model: 'BRAK-H2K', boards: ['r5'], chipset: 'Slate 2', storage: [32] }],
+  targets: [{ model: 'BRAK-H2K', boards: ['r5'], chipset: 'Slate 2', storage: [32], region: 'HI' }],
 })
 
-export const proven = (manifest: Manifest): Shelved => ({ manifest, state: 'proven' })
+export const proven = (manifest: Manifest): Shelved => ({
+  key: packageKey(manifest.id, digestOf(manifest.id)),
+  manifest,
+  state: 'published',
+})
 export const shelf: readonly Shelved[] = [onDevice, between, newest, loader7, otherBoard].map(
   proven,
 )

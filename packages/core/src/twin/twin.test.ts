@@ -90,6 +90,30 @@ describe('the twin’s loader', () => {
   })
 })
 
+describe('a link permission that is off', () => {
+  const running = (permission: boolean) => device0417({ mode: 'normal', permission })
+  const says = (device: DeviceModel, input: TwinInput) => tell(device, [input]).output.kind
+  it('lets nothing be asked of a device that runs, by whomever', () => {
+    for (const input of [
+      { kind: 'hello', epoch: 1 },
+      { kind: 'hello', epoch: 0 },
+      { kind: 'facts' },
+      { kind: 'tally' },
+    ] as const) {
+      expect(says(running(false), input)).toBe('silent')
+      expect(says(running(true), input)).not.toBe('silent')
+    }
+  })
+
+  it('is no matter in the loader, and is given and withdrawn only where the system runs', () => {
+    expect(says(inLoader({ permission: false }), { kind: 'facts' })).toBe('facts')
+    const permit = { kind: 'permit', given: true } as const
+    expect(tell(running(false), [permit, { kind: 'facts' }]).output.kind).toBe('facts')
+    expect(tell(inLoader({ permission: false }), [permit]).device.permission).toBe(false)
+    expect(tell(running(true), [{ kind: 'permit', given: false }]).device.permission).toBe(false)
+  })
+})
+
 describe('a start', () => {
   it('with kernel, main and support of two builds loops', () => {
     const mixed = tell(inLoader(), write('kernel', 'H2.0ZP.r4')).device

@@ -56,6 +56,8 @@ export type TwinInput =
   | { readonly kind: 'keys'; readonly to: Mode }
   | { readonly kind: 'power-off' }
   | { readonly kind: 'charge'; readonly percent: number }
+  /** The link permission, given or withdrawn in the settings of a device that runs. */
+  | { readonly kind: 'permit'; readonly given: boolean }
 
 export type TwinOutput =
   | { readonly kind: 'facts'; readonly facts: DeviceFacts }
@@ -90,7 +92,7 @@ export function step(nature: Nature, device: DeviceModel, input: TwinInput, at: 
   switch (input.kind) {
     case 'hello':
     case 'facts':
-      if (met.mode === 'off') return { device: met, output: { kind: 'silent' }, doneAt: at }
+      if (isMute(met)) return { device: met, output: { kind: 'silent' }, doneAt: at }
       return looks
         ? told(met, { kind: 'facts', facts: factsOf(nature, met) })
         : done(nature, met, { kind: 'ask' }, { kind: 'facts', facts: factsOf(nature, met) })
@@ -114,8 +116,16 @@ export function step(nature: Nature, device: DeviceModel, input: TwinInput, at: 
       return told({ ...met, mode: 'off', session: undefined }, { kind: 'mode', mode: 'off' })
     case 'charge':
       return told({ ...met, battery: input.percent }, { kind: 'silent' })
+    case 'permit':
+      return told(met.mode === 'normal' ? { ...met, permission: input.given } : met, {
+        kind: 'silent',
+      })
   }
 }
+
+/** Off, or running with its link permission withdrawn: it answers nothing. */
+export const isMute = ({ mode, permission }: DeviceModel): boolean =>
+  mode === 'off' || (mode === 'normal' && !permission)
 
 const told = (device: DeviceModel, output: TwinOutput): Stepped => ({
   device,
@@ -223,6 +233,7 @@ function chunk(
 
 /** The customer's things, counted by the system while it runs; a loader knows nothing of them. */
 function tally(nature: Nature, device: DeviceModel): Stepped {
+  if (isMute(device)) return told(device, { kind: 'silent' })
   if (device.mode !== 'normal') return refuse(device, 'wrong-mode')
   const { items, bytes, readable } = device.data
   return done(nature, device, { kind: 'ask' }, { kind: 'tally', items, bytes, opens: readable })

@@ -1,4 +1,4 @@
 import { listed } from '../rule.ts'
 
 /** The chipset is the package's. Never overruled. */
-export const chipset = listed('chipset', true, (target) => [target.chipset])
+export const chipset = listed('chipset', true)

@@ -1,4 +1,7 @@
-/** The package's bytes are here, whole, and equal to the published digests. A refuted one never fits. */
+/**
+ * The package's bytes are here, whole, and equal to a digest from outside. One that nobody outside vouches
+ * for wants a digest, or a lead's word at Ready. A refuted one never fits.
+ */
 import type { Rule } from '../rule.ts'
 
 export const complete: Rule = {
@@ -6,18 +9,18 @@ export const complete: Rule = {
   needs: [],
   final: true,
   codes: [
-    'fit.package.here.proven',
-    'fit.package.here.prove',
+    'fit.package.here.published',
+    'fit.package.here.whole',
     'fit.package.here.fetch',
     'fit.package.here.refuted',
   ],
   check: (_, at) => {
     const facts = { title: at.shelved.manifest.title }
     switch (at.shelved.state) {
-      case 'proven':
-        return { verdict: 'fits', code: 'fit.package.here.proven', facts }
-      case 'here':
-        return { verdict: 'fits-if', code: 'fit.package.here.prove', facts, remedy: 'prove' }
+      case 'published':
+        return { verdict: 'fits', code: 'fit.package.here.published', facts }
+      case 'whole':
+        return { verdict: 'fits-if', code: 'fit.package.here.whole', facts, remedy: 'publish' }
       case 'known':
         return { verdict: 'fits-if', code: 'fit.package.here.fetch', facts, remedy: 'fetch' }
       case 'refuted':

@@ -1,12 +1,21 @@
 /**
  * What becomes of the customer's data: wiped when the package erases its partition, there but unreadable
- * when its keys hang on something that goes back, kept otherwise.
+ * when its keys hang on something that goes back, kept otherwise. What the family has no place for
+ * cannot be promised.
  */
 import type { Answer, Case, Rule, Values } from '../rule.ts'
 
-export type Fate = 'kept' | 'unreadable' | 'wiped'
+export const FATES = ['kept', 'unreadable', 'wiped', 'unpromised'] as const
+export type Fate = (typeof FATES)[number]
 /** Why, from the mildest to the worst: the first is nothing that touches it. */
-export const FATE_WHYS = ['untouched', 'release', 'patchDate', 'erased', 'written'] as const
+export const FATE_WHYS = [
+  'untouched',
+  'release',
+  'patchDate',
+  'erased',
+  'written',
+  'placeless',
+] as const
 export type FateWhy = (typeof FATE_WHYS)[number]
 /** What each of them comes to. */
 export const FATE_OF: Readonly<Record<FateWhy, Fate>> = {
@@ -15,17 +24,31 @@ export const FATE_OF: Readonly<Record<FateWhy, Fate>> = {
   patchDate: 'unreadable',
   erased: 'wiped',
   written: 'wiped',
+  placeless: 'unpromised',
 }
 
 export const dataFate: Rule = {
   id: 'promise.data',
   needs: ['release', 'patchDate'],
   final: false,
-  codes: ['fit.promise.data.kept', 'fit.promise.data.unreadable', 'fit.promise.data.wiped'],
+  codes: [
+    'fit.promise.data.kept',
+    'fit.promise.data.unreadable',
+    'fit.promise.data.wiped',
+    'fit.promise.data.unpromised',
+  ],
   check: (values, at) => {
     const fate = fateOf(values, at)
     const code = `fit.promise.data.${fate}`
     const facts = { here: values.release ?? '', release: at.shelved.manifest.release }
+    const { placeless } = at
+    if (fate === 'kept' && at.keepData && placeless.length > 0)
+      return {
+        verdict: 'fits-if',
+        code: 'fit.promise.data.unpromised',
+        facts: { things: placeless.join(', ') },
+        remedy: 'consent',
+      }
     if (fate === 'kept') return { verdict: 'fits', code, facts } satisfies Answer
     return at.keepData
       ? { verdict: 'does-not-fit', code, facts }

@@ -45,7 +45,7 @@ export const loader: Rule = {
       code: 'fit.state.loader.raise',
       facts: { ...facts, by: first.manifest.title },
       marks: marksOf(at, first),
-      remedy: first.manifest.id,
+      remedy: first.key,
     }
   },
 }

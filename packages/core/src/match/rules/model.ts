@@ -1,4 +1,4 @@
 import { listed } from '../rule.ts'
 
 /** The model code is one that the package lists; a sales name is never enough. */
-export const model = listed('model', false, (target) => [target.model])
+export const model = listed('model', false)

@@ -1,4 +1,4 @@
 import { listed } from '../rule.ts'
 
 /** The storage size is one that the package lists: layouts differ by it. */
-export const storage = listed('storageGb', false, (target) => target.storage)
+export const storage = listed('storageGb', false)
