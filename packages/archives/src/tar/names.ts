@@ -27,11 +27,9 @@ export const pathOf = (name: string): string =>
 
 /** A name with control and direction characters escaped as in JSON, so that it forges no line. */
 export const shownName = (name: string): string =>
-  // eslint-disable-next-line no-control-regex -- they are what is looked for
-  name.replace(
-    /[\u0000-\u001f\u007f-\u009f\u2028\u2029\u202a-\u202e\u2066-\u2069]/g,
-    (letter) => `\\u${letter.charCodeAt(0).toString(16).padStart(4, '0')}`,
-  )
+  name.replace(FORGING, (letter) => `\\u${letter.charCodeAt(0).toString(16).padStart(4, '0')}`)
+// eslint-disable-next-line no-control-regex -- they are what is looked for
+const FORGING = /[\u0000-\u001f\u007f-\u009f\u2028\u2029\u202a-\u202e\u2066-\u2069]/g
 
 /**
  * Full case folding (Unicode, chapter 3.13) as far as case mapping gives it: ß and SS fold alike, each

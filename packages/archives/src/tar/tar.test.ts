@@ -1,52 +1,14 @@
 import { execFileSync } from 'node:child_process'
-import { createHash } from 'node:crypto'
 import { mkdirSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { LIMITS } from '../limits.ts'
-import { readTar } from '../prove.ts'
 import { tarDecoder } from './decode.ts'
-import type { TarOutput } from './decode.ts'
-import { shownName } from './names.ts'
 import { tarEnd, tarHeader, tarOf, tarPadding } from './write.ts'
 
-const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex')
-const bytesOf = (length: number, seed = 7) =>
-  Uint8Array.from({ length }, (_, index) => (index * 31 + seed) & 0xff)
-
-/** Decodes bytes cut into pieces of these lengths, over and over. */
-function decode(tar: Uint8Array, cuts: readonly number[] = [1 << 20]): readonly TarOutput[] {
-  const decoder = tarDecoder()
-  const out: TarOutput[] = []
-  for (let at = 0, cut = 0; at < tar.length; cut += 1) {
-    const next = at + (cuts[cut % cuts.length] ?? 1)
-    out.push(...decoder.push(tar.subarray(at, next)))
-    at = next
-  }
-  return [...out, ...decoder.end()]
-}
-/** What came out, with bytes of an entry put together. */
-function told(outputs: readonly TarOutput[]) {
-  const entries: { name: string; refused: unknown; offset: number; bytes: number[] }[] = []
-  for (const output of outputs) {
-    if (output.kind === 'entry') {
-      const { name, refused, offset } = output.entry
-      entries.push({ name, refused, offset, bytes: [] })
-    }
-    if (output.kind === 'bytes') entries.at(-1)?.bytes.push(...output.bytes)
-  }
-  return { entries, last: outputs.at(-1) }
-}
-async function read(tar: Uint8Array) {
-  return readTar(
-    (async function* () {
-      await Promise.resolve()
-      yield tar
-    })(),
-  )
-}
+import { bytesOf, decode, file, listed, read, sha256, told, withPax } from '../testing/tars.ts'
 
 describe('a tar', () => {
   const names = fc.uniqueArray(fc.stringMatching(/^[a-z]{1,20}$/), { minLength: 1, maxLength: 5 })
@@ -178,25 +140,6 @@ describe('an archive refused', () => {
   })
 })
 
-/** One header with pax records before it. */
-function withPax(records: readonly string[], type = 'x'): Uint8Array {
-  const lines = records.map((record) => {
-    const bare = Buffer.byteLength(record) + 2
-    const length = bare + String(bare + String(bare).length).length
-    return `${length} ${record}\n`
-  })
-  const bytes = Buffer.from(lines.join(''))
-  return Buffer.concat([tarHeader('pax', bytes.length, type), bytes, tarPadding(bytes.length)])
-}
-const file = (name: string, size = 3, type = '0') =>
-  Buffer.concat([tarHeader(name, size, type), bytesOf(size), tarPadding(size)])
-const listed = async (...parts: readonly Uint8Array[]) => {
-  const reading = await read(Buffer.concat([...parts, tarEnd()]))
-  return reading.ok
-    ? reading.listing.entries.map(({ name, refused }) => `${name}: ${refused ?? 'good'}`)
-    : `refused: ${reading.refusal.rule}`
-}
-
 describe('an archive that is no tar', () => {
   const rule = (bytes: Uint8Array) => {
     const { last } = told(decode(bytes))
@@ -301,97 +244,6 @@ describe('a pax header', () => {
     expect(await listed(withPax(['path=a\0b']), file('x'), file('y'))).toEqual([
       'a\0b: nul-in-name',
       'y: good',
-    ])
-  })
-})
-
-describe('names', () => {
-  it('are compared as what they come to, whole, and both twins are refused', async () => {
-    expect(await listed(file('a'), file('./a'), file('d//b'), file('d/b'), file('c'))).toEqual([
-      'a: duplicate',
-      './a: duplicate',
-      'd//b: duplicate',
-      'd/b: duplicate',
-      'c: good',
-    ])
-    expect(await listed(file('maße'), file('MASSE'), file('ﬁn'), file('FIN'))).toEqual([
-      'maße: case-twin',
-      'MASSE: case-twin',
-      'ﬁn: case-twin',
-      'FIN: case-twin',
-    ])
-    expect(await listed(file('e\u0301'), file('\u00c9'))).toEqual([
-      'e\u0301: case-twin',
-      '\u00c9: case-twin',
-    ])
-  })
-
-  it('of folders and links count, and a folder that is told twice does not', async () => {
-    const folder = (name: string) => tarHeader(name, 0, '5')
-    expect(await listed(folder('./'), folder('d/'), folder('d/'), file('d/a'))).toEqual([
-      'd/a: good',
-    ])
-    expect(await listed(folder('D/'), folder('d/'), file('x'))).toEqual([
-      'D/: case-twin',
-      'd/: case-twin',
-      'x: good',
-    ])
-    expect(await listed(file('d'), file('d/a'))).toEqual(['d: file-and-folder', 'd/a: good'])
-    expect(await listed(file('d'), tarHeader('D', 0, '2'))).toEqual(['d: case-twin', 'D: link'])
-  })
-
-  it('of folders that climb out, are absolute or carry bytes are refused', async () => {
-    expect(
-      await listed(tarHeader('../up/', 0, '5'), tarHeader('/top/', 0, '5'), file('hidden/', 3)),
-    ).toEqual(['../up/: climbs-out', '/top/: absolute-path', 'hidden/: folder-with-bytes'])
-  })
-
-  it('in an old encoding stay apart', async () => {
-    const named = (...high: readonly number[]) => {
-      const block = tarHeader('x'.repeat(high.length + 1), 3)
-      const old = [...block.subarray(148, 156)].map((byte) => String.fromCharCode(byte)).join('')
-      high.forEach((byte, at) => (block[at] = byte))
-      const more = high.reduce((sum, byte) => sum + byte - 0x78, 0)
-      const sum = Number.parseInt(old, 8) + more
-      block.set(Buffer.from(`${sum.toString(8).padStart(6, '0')}\0 `), 148)
-      return Buffer.concat([block, bytesOf(3), tarPadding(3)])
-    }
-    expect(await listed(named(0xe4), named(0xf6))).toEqual(['%e4x: good', '%f6x: good'])
-  })
-
-  it('are shown so that they forge no line', () => {
-    expect(shownName('a\u001b[2J\nb\u202ec')).toBe('a\\u001b[2J\\u000ab\\u202ec')
-    expect(shownName('maße.img')).toBe('maße.img')
-  })
-})
-
-describe('an entry refused', () => {
-  it('is listed with its rule, and the others stay', async () => {
-    expect(
-      await listed(
-        tarHeader('../out', 0),
-        tarHeader('a/../../out', 0),
-        tarHeader('/etc/x', 0),
-        tarHeader('link', 0, '2'),
-        tarHeader('hard', 0, '1'),
-        tarHeader('null', 0, '3'),
-        tarHeader('good', 0),
-        tarHeader('good', 0),
-        tarHeader('GOOD', 0),
-        tarHeader('folder/', 0, '5'),
-        tarHeader('stays', 0),
-      ),
-    ).toEqual([
-      '../out: climbs-out',
-      'a/../../out: climbs-out',
-      '/etc/x: absolute-path',
-      'link: link',
-      'hard: link',
-      'null: device',
-      'good: case-twin',
-      'good: case-twin',
-      'GOOD: case-twin',
-      'stays: good',
     ])
   })
 })
