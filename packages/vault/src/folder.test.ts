@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { mkdtempSync, readdirSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, readdirSync, utimesSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
@@ -53,6 +53,39 @@ describe('a vault', () => {
     const vault = await openFolder(at)
     expect(readdirSync(join(at, 'under-way'))).toEqual([])
     expect(await vault.has(sha256('kept'))).toBe(true)
+  })
+
+  it('lays bytes under their digest only when told to', async () => {
+    const at = folder()
+    const vault = await openFolder(at)
+    const received = await vault.receive(chunks('waiting'))
+    expect([received.sha256, received.bytes]).toEqual([sha256('waiting'), 7])
+    expect(await listFolder(at)).toEqual([])
+    await received.keep()
+    expect(await listFolder(at)).toEqual([received.sha256])
+    const other = await vault.receive(chunks('other'))
+    await other.forget()
+    expect(await listFolder(at)).toEqual([received.sha256])
+    expect(readdirSync(join(at, 'under-way'))).toEqual([])
+  })
+
+  it('reads nothing of a range of no bytes', async () => {
+    const vault = await openFolder(folder())
+    const { sha256: digest } = await vault.store(chunks('slate'))
+    expect(await textOf(await vault.read(digest, { from: 2, to: 2 }))).toBe('')
+  })
+
+  it('tells by their stamp that bytes were touched', async () => {
+    const at = folder()
+    const vault = await openFolder(at)
+    const { sha256: digest } = await vault.store(chunks('slate'))
+    const before = await vault.stamp(digest)
+    expect(await vault.stamp(digest)).toBe(before)
+    const path = join(at, digest.slice(0, 2), digest.slice(2))
+    writeFileSync(path, 'skate')
+    utimesSync(path, 1, 1)
+    expect(await vault.stamp(digest)).not.toBe(before)
+    expect(await vault.stamp(sha256('nothing'))).toBe(undefined)
   })
 
   it('says what is not there, and takes no name for a digest', async () => {

@@ -6,6 +6,7 @@ import { createHash, randomUUID } from 'node:crypto'
 import { createReadStream } from 'node:fs'
 import { mkdir, open, readdir, rename, rm, stat } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
+import { Readable } from 'node:stream'
 import type { Digest, Vault } from './vault.ts'
 import { NotAsPromised, NotStored } from './vault.ts'
 
@@ -25,25 +26,42 @@ export async function openFolder(folder: string, { sweep } = { sweep: true }): P
   }
   const size = async (digest: Digest) => (await stat(pathOf(digest)).catch(() => undefined))?.size
 
-  return {
-    size,
-    has: async (digest) => (await size(digest)) !== undefined,
-    async store(source, expected) {
-      const draft = join(underWay, randomUUID())
-      try {
-        const stored = await writeDown(draft, source)
-        if (expected !== undefined && stored.sha256 !== expected)
-          throw new NotAsPromised(expected, stored.sha256)
-        const path = pathOf(stored.sha256)
+  const receive: Vault['receive'] = async (source) => {
+    const draft = join(underWay, randomUUID())
+    const forget = () => rm(draft, { force: true })
+    try {
+      const stored = await writeDown(draft, source)
+      const path = pathOf(stored.sha256)
+      const keep = async () => {
         await mkdir(dirname(path), { recursive: true })
         await rename(draft, path)
-        return stored
-      } finally {
-        await rm(draft, { force: true })
       }
+      return { ...stored, keep, forget }
+    } catch (error) {
+      await forget()
+      throw error
+    }
+  }
+  return {
+    size,
+    receive,
+    async stamp(digest) {
+      const found = await stat(pathOf(digest)).catch(() => undefined)
+      return found === undefined ? undefined : `${found.size} ${Math.round(found.mtimeMs)}`
+    },
+    has: async (digest) => (await size(digest)) !== undefined,
+    async store(source, expected) {
+      const { sha256, bytes, keep, forget } = await receive(source)
+      if (expected !== undefined && sha256 !== expected) {
+        await forget()
+        throw new NotAsPromised(expected, sha256)
+      }
+      await keep()
+      return { sha256, bytes }
     },
     async read(digest, range) {
       if ((await size(digest)) === undefined) throw new NotStored(digest)
+      if (range !== undefined && range.from >= range.to) return Readable.from([])
       const within = range === undefined ? {} : { start: range.from, end: range.to - 1 }
       return createReadStream(pathOf(digest), { highWaterMark: 1 << 20, ...within })
     },
