@@ -2,7 +2,17 @@
  * The job of a slip: where it stands stage by stage, what was said and read, routes, the plan that was
  * taken, readiness, its run. Codes and figures only; sentences are the catalogue's.
  */
-import { CHECKS, FACTS, SOURCES, STAGES, modeSchema } from '@plain-slate/core'
+import {
+  CARES,
+  CHECKS,
+  FACTS,
+  FATES,
+  SOURCES,
+  STAGES,
+  STANDINGS,
+  TABLE_PROBLEMS,
+  modeSchema,
+} from '@plain-slate/core'
 import { z } from 'zod'
 import { stageSchema } from './error.ts'
 import { candidateSchema, planSchema, rangeSchema } from './runs.ts'
@@ -54,7 +64,7 @@ export const claimSchema = z.object({
 })
 export const factSchema = z.object({
   fact: z.enum(FACTS),
-  kind: z.enum(['settled', 'contradicted', 'missing']),
+  kind: z.enum(STANDINGS),
   value: factValue.nullable(),
   claims: z.array(claimSchema),
   needed: z.boolean(),
@@ -98,6 +108,10 @@ export const tallySchema = z.object({
   at: moment,
 })
 
+/** A thing that is not as it was, or as it was promised. */
+export const worseSchema = z.object({ what: z.string(), was: z.string(), now: z.string() })
+export type WorseShown = z.infer<typeof worseSchema>
+
 export const jobSchema = z.object({
   number: z.string(),
   stages: z.array(stageStandingSchema),
@@ -135,12 +149,22 @@ export const jobSchema = z.object({
   ports: z.array(
     z.object({ name: z.string(), serial: z.string(), model: z.string(), mode: modeSchema }),
   ),
-  route: z.object({ package: z.string(), title: z.string() }).nullable(),
+  /** The picked route: its aim, and every package of it in the order in which they go on. */
+  route: z.object({ package: z.string(), title: z.string(), keys: z.array(z.string()) }).nullable(),
   plan: z
     .object({ at: moment, by: z.string().nullable(), title: z.string(), stale: z.boolean() })
     .nullable(),
   run: z.string().nullable(),
   tally: z.object({ before: tallySchema.nullable(), after: tallySchema.nullable() }),
+  /** What is worse after the first start, and whether somebody decided on it. */
+  worse: z.array(worseSchema),
+  decided: z.boolean(),
+  /** Facts that the fuses settle against others of weight, of which nobody looked at the board. */
+  doubted: z.array(z.string()),
+  /** Whole packages of the route that nobody outside vouches for, and whether a lead overruled that. */
+  unpublished: z.object({ keys: z.array(z.string()), overruled: z.boolean() }),
+  /** What is still to be done for the customer's copy. */
+  care: z.enum(CARES),
 })
 export type Job = z.infer<typeof jobSchema>
 
@@ -190,6 +214,10 @@ export const planPageSchema = z.object({
   compared: z.array(partComparedSchema),
   layout: z.enum(['unread', 'equal', 'differs']),
   differences: z.array(z.object({ partition: z.string(), how: z.string() })),
+  /** What is odd about the device's own table, whatever it should be. */
+  odd: z.array(
+    z.object({ kind: z.enum(TABLE_PROBLEMS), names: z.array(z.string()), what: z.string() }),
+  ),
 })
 export type PlanPage = z.infer<typeof planPageSchema>
 
@@ -201,6 +229,9 @@ export const readySchema = z.object({
   signed: z.array(
     z.object({
       topic: z.string(),
+      answers: z.array(z.string()),
+      /** What was answered for this plan; "no" is an answer and signs nothing. */
+      answer: z.string().nullable(),
       signed: z.boolean(),
       by: z.string().nullable(),
       at: moment.nullable(),
@@ -217,3 +248,29 @@ export const provenFactSchema = z.object({
   now: factValue.nullable(),
   holds: z.boolean().nullable(),
 })
+
+/** What the customer's paper tells: what was done, how each thing was found, what stays. */
+export const paperSchema = z.object({
+  done: z.discriminatedUnion('kind', [
+    z.object({ kind: z.literal('nothing') }),
+    z.object({ kind: z.literal('ended') }),
+    z.object({
+      kind: z.literal('broken-off'),
+      step: z.int(),
+      steps: z.int(),
+      whole: z.array(z.string()),
+      part: z.array(z.string()),
+    }),
+  ]),
+  things: z.array(
+    z.object({
+      item: z.string(),
+      name: z.string(),
+      fate: z.enum(FATES),
+      found: z.enum(['as-promised', 'not-as-promised', 'unseen']),
+    }),
+  ),
+  marks: z.array(z.enum(['floor', 'loader'])),
+  worse: z.array(worseSchema),
+})
+export type PaperShown = z.infer<typeof paperSchema>

@@ -3,6 +3,7 @@ import { FACTS, SOURCES, leastOf } from '@plain-slate/core'
 import { z } from 'zod'
 import {
   jobSchema,
+  paperSchema,
   planPageSchema,
   provenFactSchema,
   readySchema,
@@ -18,7 +19,7 @@ const byNumber = z.object({ number: slipNumberSchema })
 
 const newLine = z.object({
   topic: z.string().min(1).max(60),
-  answer: z.string().trim().min(1).max(120),
+  answer: z.string().trim().min(1).max(300),
   note: z.string().trim().max(2000).default(''),
 })
 
@@ -27,6 +28,7 @@ export const jobRoutes = {
     method: 'get',
     path: '/api/slips/{number}/job',
     needs: leastOf('slip.read'),
+    secret: true,
     summary: 'Where a slip stands, and everything that was said and read',
     params: byNumber,
     answer: jobSchema,
@@ -35,6 +37,7 @@ export const jobRoutes = {
     method: 'post',
     path: '/api/slips/{number}/lines',
     needs: leastOf('slip.line'),
+    secret: true,
     summary: 'Say something of a slip: lines under your name',
     params: byNumber,
     body: z.object({ lines: z.array(newLine).min(1).max(40) }),
@@ -44,6 +47,7 @@ export const jobRoutes = {
     method: 'post',
     path: '/api/slips/{number}/readings',
     needs: leastOf('slip.line'),
+    secret: true,
     summary: 'Put down a reading by hand, with its source',
     params: byNumber,
     body: z.object({
@@ -57,6 +61,7 @@ export const jobRoutes = {
     method: 'post',
     path: '/api/slips/{number}/read',
     needs: leastOf('slip.line'),
+    secret: true,
     summary: 'Read the device at a port over the link; deep: into the loader and back',
     params: byNumber,
     body: z.object({ port: z.string().min(1).max(12), deep: z.boolean().default(false) }),
@@ -66,6 +71,7 @@ export const jobRoutes = {
     method: 'get',
     path: '/api/slips/{number}/routes',
     needs: leastOf('slip.read'),
+    secret: true,
     summary: 'Candidates and routes, each rehearsed; the left-out with their reasons',
     params: byNumber,
     answer: routesSchema,
@@ -74,6 +80,7 @@ export const jobRoutes = {
     method: 'get',
     path: '/api/slips/{number}/plan',
     needs: leastOf('slip.read'),
+    secret: true,
     summary:
       'The plan of the picked route, rehearsed; the one that was taken, and what changed since',
     params: byNumber,
@@ -83,6 +90,7 @@ export const jobRoutes = {
     method: 'post',
     path: '/api/slips/{number}/plan',
     needs: leastOf('slip.plan'),
+    secret: true,
     summary: 'Take the plan that was shown',
     params: byNumber,
     body: z.object({ digest: sha256Schema }),
@@ -92,6 +100,7 @@ export const jobRoutes = {
     method: 'get',
     path: '/api/slips/{number}/ready',
     needs: leastOf('slip.read'),
+    secret: true,
     summary: 'What is seen by the system and what people signed before a write',
     params: byNumber,
     answer: readySchema,
@@ -100,6 +109,7 @@ export const jobRoutes = {
     method: 'post',
     path: '/api/slips/{number}/start',
     needs: leastOf('run.start'),
+    secret: true,
     summary: 'Start the plan that was taken; everything of Ready must hold',
     params: byNumber,
     body: z.object({ digest: sha256Schema }),
@@ -113,11 +123,12 @@ export const jobRoutes = {
     params: byNumber,
     answer: z.object({
       facts: z.array(provenFactSchema),
-      floorRose: z.boolean(),
       /** The day to look for the next patch; null: nothing was written. */
       next: z.string().nullable(),
       /** The plan's marks that stay. */
       marks: z.array(findingSchema),
+      /** What journal, tally, answers and the device itself show, as the customer's paper tells it. */
+      paper: paperSchema,
     }),
   }),
   jobSheet: route({

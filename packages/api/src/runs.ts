@@ -2,6 +2,8 @@
 import {
   BRICK_FATES,
   CUT_CLASSES,
+  FATES,
+  FATE_WHYS,
   LEDGE_WORDS,
   VERDICTS,
   leastOf,
@@ -53,6 +55,8 @@ export const stepSchema = z.object({
   /** Where its time comes from, and how many measurements are behind it. */
   source: z.enum(['family', 'own', 'plain']),
   n: z.int(),
+  /** Seconds without a sign after which it is stuck; null: silence alone never makes it so. */
+  silent: z.number().nullable(),
 })
 export type StepShown = z.infer<typeof stepSchema>
 
@@ -75,8 +79,8 @@ export const planSchema = z.object({
       item: z.string(),
       name: z.string(),
       partition: z.string(),
-      fate: z.string(),
-      why: z.string(),
+      fate: z.enum(FATES),
+      why: z.enum(FATE_WHYS),
     }),
   ),
   writes: z.array(
@@ -92,7 +96,9 @@ export const planSchema = z.object({
   wayBackUntil: z.int().nullable(),
   /** Seconds of the plan in which a cut would leave each class, at the longest. */
   atRisk: z.partialRecord(z.enum(CUT_CLASSES), z.number()),
-  /** How the rehearsal on the device's twin ended. */
+  /** Whether the rehearsal on the device's twin ended as the plan promises. */
+  reaches: z.boolean(),
+  /** How it ended. */
   ends: z.object({
     build: z.string(),
     outcome: startOutcomeSchema,
@@ -175,6 +181,8 @@ export const runSchema = runRowSchema.extend({
   size: z.int(),
   /** Model time: since the step began, and since the run did, in seconds. */
   stepSeconds: z.number(),
+  /** Seconds, on the server's clock, in which nothing moved; 0 where it is not under way. */
+  quiet: z.number(),
   runSeconds: z.number(),
   waiting: z.object({ mode: modeSchema.nullable(), seen: seenSchema.nullable() }).nullable(),
   parts: z.array(partStandingSchema),
@@ -231,15 +239,6 @@ export const runRoutes = {
     summary: 'Plan a package for the device at a port, rehearsed with its cuts',
     body: ask,
     answer: planSchema,
-  }),
-  runStart: route({
-    method: 'post',
-    path: '/api/runs',
-    needs: leastOf('run.start'),
-    secret: true,
-    summary: 'Start the run of a plan that was shown',
-    body: ask.extend({ digest: z.string().length(64) }),
-    answer: runSchema,
   }),
   runs: route({
     method: 'get',

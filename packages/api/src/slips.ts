@@ -1,5 +1,5 @@
 /** Slips: the list, one slip's head, its history, and the acts on it. */
-import { SLIP_STATES, leastOf } from '@plain-slate/core'
+import { CARES, SLIP_STATES, leastOf } from '@plain-slate/core'
 import { z } from 'zod'
 import { intentSchema, stageSchema } from './error.ts'
 import { factsSchema } from './json.ts'
@@ -34,7 +34,8 @@ export type SlipRow = z.infer<typeof slipRowSchema>
 export const slipSchema = slipRowSchema.extend({
   words: z.string().nullable(),
   withdrawn: z.boolean(),
-  openedBy: z.string(),
+  /** Null: at the shell, by nobody who was signed in. */
+  openedBy: z.string().nullable(),
 })
 export type Slip = z.infer<typeof slipSchema>
 
@@ -100,7 +101,24 @@ export type EventLine = z.infer<typeof eventLineSchema>
 
 const byNumber = z.object({ number: slipNumberSchema })
 
+/** A copy of a customer's data that is still kept after its slip was closed, and what is to be done. */
+export const careSchema = z.object({
+  number: z.string(),
+  device: z.string(),
+  customer: z.string().nullable(),
+  care: z.enum(CARES),
+  due: moment,
+})
+export type CareShown = z.infer<typeof careSchema>
+
 export const slipRoutes = {
+  care: route({
+    method: 'get',
+    path: '/api/care',
+    needs: leastOf('slip.read'),
+    summary: 'Copies of data that are kept after closing, the first due first',
+    answer: z.array(careSchema),
+  }),
   slips: route({
     method: 'get',
     path: '/api/slips',
@@ -125,6 +143,7 @@ export const slipRoutes = {
     method: 'post',
     path: '/api/slips',
     needs: leastOf('slip.open'),
+    secret: true,
     summary: 'Open a slip',
     body: z.object({
       device: slipFields.device,

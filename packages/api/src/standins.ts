@@ -14,6 +14,8 @@ export const standInDeviceSchema = z.object({
   mode: modeSchema.nullable(),
   battery: z.int(),
   cellOut: z.boolean(),
+  /** The link permission in its settings; they are reached while it runs. */
+  permission: z.boolean(),
   /** Model seconds in a real one; 0: as fast as bytes go. */
   pace: z.number(),
   /** What keys lead to from here, in the family's words. */
@@ -29,6 +31,7 @@ export const standInActSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('cell-in'), serial }),
   z.object({ kind: z.literal('charge'), serial, percent: z.int().min(1).max(100) }),
   z.object({ kind: z.literal('keys'), serial, to: modeSchema }),
+  z.object({ kind: z.literal('permit'), serial, given: z.boolean() }),
   /** A cut that waits: at the nth piece from now, after so many bytes of it are kept. */
   z.object({
     kind: z.literal('cut'),

@@ -7,6 +7,7 @@ import { pinoHttp } from 'pino-http'
 import { agentHandlers } from './agents/handlers.ts'
 import { benchHandlers } from './bench/handlers.ts'
 import { bookHandlers } from './book/handlers.ts'
+import { bodyTime } from './edge/body-time.ts'
 import { lastResort, refuseWith } from './edge/errors.ts'
 import { knownHost, notCached, sameOrigin } from './edge/guards.ts'
 import { headers } from './edge/headers.ts'
@@ -47,7 +48,7 @@ export function makeApp(house: House, webDist: string): App {
     }),
   )
   app.use(knownHost(house.config), ...headers(house.config))
-  app.use('/api', notCached, sameOrigin(house.config))
+  app.use('/api', notCached, sameOrigin(house.config), bodyTime(house.bodyTime))
   app.use('/api/agent', express.json({ limit: AGENT_LIMIT }))
   app.use('/api', express.json({ limit: BODY_LIMIT }))
   app.use(['/api/session', '/api/first-lead'], signInLimit())

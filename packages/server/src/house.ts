@@ -4,6 +4,7 @@ import { ms } from '@plain-slate/core'
 import type { Vault } from '@plain-slate/vault'
 import type { Logger } from 'pino'
 import type { Config } from './config.ts'
+import type { BodyTime } from './edge/body-time.ts'
 import type { Hub } from './events/hub.ts'
 import type { Database } from './tables/database.ts'
 import { readShop } from './tables/shop.ts'
@@ -16,7 +17,10 @@ export type House = {
   readonly clock: ShopClock
   readonly version: string
   readonly vault: Vault
+  /** Bytes that are free where the vault lies. */
+  readonly room: () => Promise<number>
   readonly families: readonly Family[]
+  readonly bodyTime: BodyTime
   /** Hands long work to the queue; where no queue runs, it is done at once. */
   readonly enqueue: (work: string, data: Readonly<Record<string, string>>) => Promise<void>
 }

@@ -5,15 +5,21 @@ import type { AddressInfo } from 'node:net'
 import { pino } from 'pino'
 import { makeApp } from './app.ts'
 import type { Config } from './config.ts'
+import { BODY_TIME } from './edge/body-time.ts'
+import type { BodyTime } from './edge/body-time.ts'
 import { makeHub } from './events/hub.ts'
 import { openFolder } from '@plain-slate/vault'
 import { readFamilies } from './families.ts'
+import { roomIn } from './shelf/take-in.ts'
 import { shopClock } from './house.ts'
 import type { House } from './house.ts'
 import type { Queue } from './jobs/jobs.ts'
 import { startJobs, workNow } from './jobs/jobs.ts'
 import { openDatabase } from './tables/database.ts'
 import { listen } from './tables/news.ts'
+
+/** A head of a request that is not here by then is not waited for. */
+const HEADERS_MS = 60_000
 
 /** How long open requests may take to end once the server drains. */
 const DRAIN_MS = 5000
@@ -29,7 +35,12 @@ export type Running = {
 export async function serve(
   config: Config,
   webDist: string,
-  options: { readonly version: string; readonly jobs: boolean; readonly realNow?: () => number },
+  options: {
+    readonly version: string
+    readonly jobs: boolean
+    readonly realNow?: () => number
+    readonly bodyTime?: BodyTime
+  },
 ): Promise<Running> {
   const log = pino({ level: config.logLevel, base: null }, pino.destination(2))
   const db = openDatabase(config.databaseUrl)
@@ -43,11 +54,16 @@ export async function serve(
     clock,
     version: options.version,
     vault: await openFolder(config.vaultFolder),
+    room: () => roomIn(config.vaultFolder),
     families: readFamilies(config.familiesFolder),
+    bodyTime: options.bodyTime ?? BODY_TIME,
     enqueue: (work, data) => (queue.jobs?.enqueue ?? workNow(house))(work, data),
   }
   const app = makeApp(house, webDist)
   const server = createServer(app.express)
+  /* A large archive over a slow line takes hours; what stands still is cut by `bodyTime`. */
+  server.requestTimeout = 0
+  server.headersTimeout = HEADERS_MS
   const ending = new AbortController()
   listen(
     config.databaseUrl,

@@ -89,7 +89,9 @@ async function takeReport(
   const state = stateOf(shown)
   const taken = await house.db.transaction(async (trx) => {
     const endedAt = state === 'running' ? null : new Date(await house.clock.now())
-    const version = await reportRun(trx, { run, epoch, agent, shown, state, endedAt })
+    const before = (await readRun(trx, run))?.shown ?? undefined
+    const moved = before === undefined || hasMoved(before, shown)
+    const version = await reportRun(trx, { run, epoch, agent, shown, state, endedAt, moved })
     if (version === undefined) return false
     await mirrorEntries(trx, run, from, entries)
     if (state !== 'running') await noteEnd(house, trx, run, shown)
@@ -100,6 +102,13 @@ async function takeReport(
   if (state !== 'running') await followRun(house, run)
   return ok({ journal: (await readJournal(house.db, run)).length })
 }
+
+/** A byte more, a later time of the device's, another command, another sight of it. */
+const hasMoved = (before: ShownRun, now: ShownRun): boolean =>
+  before.got !== now.got ||
+  before.at !== now.at ||
+  before.next !== now.next ||
+  JSON.stringify(before.waiting?.seen) !== JSON.stringify(now.waiting?.seen)
 
 const phaseIn = (shown: ShownRun): Phase => shown.phase as Phase
 

@@ -33,7 +33,7 @@ export function sameOrigin(config: Config): RequestHandler {
 }
 
 /** An archive comes as bytes, to one address only. */
-const isUpload = (req: Request): boolean =>
+export const isUpload = (req: Request): boolean =>
   req.method === 'POST' &&
   req.originalUrl.startsWith('/api/shelf/archives?') &&
   req.is('application/octet-stream') !== false

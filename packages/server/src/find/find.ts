@@ -1,5 +1,6 @@
 /** The find box over what the server knows. Each kind is one finder; a new kind is one more. */
 import type { Hit } from '@plain-slate/api'
+import { packageKey } from '@plain-slate/core'
 import type { Database } from '../tables/database.ts'
 import { listSights } from '../tables/devices.ts'
 import { listPeople } from '../tables/people.ts'
@@ -33,9 +34,9 @@ const packages: Finder = async (db, q) => {
     const { title, build, targets } = manifest
     return holds(q, [title, build, ...targets.map(({ model }) => model)])
   })
-  return found.map(({ manifest: { id, title, build, targets } }) => ({
+  return found.map(({ manifest: { id, title, build, targets }, firstArchive }) => ({
     kind: 'package',
-    id,
+    id: packageKey(id, firstArchive),
     title,
     detail: [build, ...new Set(targets.map(({ model }) => model))]
       .filter((part) => part !== title)

@@ -1,6 +1,6 @@
 /** Handlers of a slip's job. */
-import type { Contract, Job, RunShown } from '@plain-slate/api'
-import type { Json, Result } from '@plain-slate/core'
+import type { Contract, Job, PaperShown, RunShown } from '@plain-slate/api'
+import type { Json, Paper, Result } from '@plain-slate/core'
 import { ok, refuse } from '@plain-slate/core'
 import { WRITTEN } from '../edge/mount.ts'
 import type { Handler } from '../edge/mount.ts'
@@ -11,6 +11,7 @@ import { readRun } from '../tables/runs.ts'
 import type { JobAt } from './load.ts'
 import { loadJob } from './load.ts'
 import { planPage, takePlan } from './plan.ts'
+import { paperFor } from './after.ts'
 import { proofOf } from './proof.ts'
 import { readForSlip } from './read.ts'
 import { readyOf } from './ready.ts'
@@ -38,7 +39,7 @@ export function jobHandlers(house: House) {
     job.ok ? ok(await showJob(house, job.value)) : job
   const job: Of<'job'> = async ({ params: { number } }) => shown(await loadJob(house, number))
   const jobLines: Of<'jobLines'> = async ({ params: { number }, body, actor }) =>
-    shown(await sayLines(house, number, body.lines, actor?.id ?? null))
+    shown(await sayLines(house, number, body.lines, actor))
   const jobReading: Of<'jobReading'> = async ({ params: { number }, body, actor }) =>
     shown(await typeReading(house, number, body, actor?.id ?? null))
   const jobRead: Of<'jobRead'> = async ({ params: { number }, body, actor }) =>
@@ -56,8 +57,7 @@ export function jobHandlers(house: House) {
   const jobReady: Of<'jobReady'> = ({ params: { number } }) =>
     showing(house, number, (at) => readyOf(house, at, changesSince(at) !== undefined))
   const jobStart: Of<'jobStart'> = async ({ params: { number }, body, actor }) => {
-    const asked = { digest: body.digest, by: actor?.id ?? null, name: actor?.name ?? '' }
-    const run = await startJob(house, number, asked)
+    const run = await startJob(house, number, { digest: body.digest, who: actor ?? 'shell' })
     if (!run.ok) return run
     const after = await loadJob(house, number)
     if (after.ok) await showJob(house, after.value)
@@ -77,9 +77,16 @@ export function jobHandlers(house: House) {
   }
 }
 
+/** A paper as JSON takes it. */
+const paperShown = (paper: Paper): PaperShown => structuredClone(paper) as PaperShown
+
 /** What a job leaves behind: its proof, the customer's sheet, what a run of the twin was made from. */
 function paperHandlers(house: House) {
-  const jobProof: Of<'jobProof'> = ({ params: { number } }) => showing(house, number, proofOf)
+  const jobProof: Of<'jobProof'> = ({ params: { number } }) =>
+    showing(house, number, async (at) => ({
+      ...proofOf(at),
+      paper: paperShown(await paperFor(house, at)),
+    }))
   const jobSheet: Of<'jobSheet'> = async ({ params: { number }, res }) => {
     const at = await loadJob(house, number)
     if (!at.ok) return at

@@ -6,6 +6,7 @@
 import type { LineShown, Slip } from '@plain-slate/api'
 import type { DeviceFacts, Family, Identity, Lines, Mode, Reading, Result } from '@plain-slate/core'
 import {
+  saysAsSeen,
   identify,
   modelOf,
   ms,
@@ -15,20 +16,22 @@ import {
   said,
   settled,
   standingLines,
+  thingsThere,
+  toldOf,
   wishOf,
 } from '@plain-slate/core'
 import type { House } from '../house.ts'
 import type { Refusal } from '../refusal.ts'
-import type { AtPort } from '../runs/case.ts'
-import { judgeable, readOf } from '../runs/case.ts'
+import type { AtPort, Wanted } from '../runs/case.ts'
+import { deviceRead, judgeable } from '../runs/case.ts'
 import type { ProvenPackage } from '../shelf/shelf.ts'
-import { provenPackages } from '../shelf/shelf.ts'
+import { packageMeant, provenPackages } from '../shelf/shelf.ts'
 import type { Database } from '../tables/database.ts'
 import type { DeviceRow, Sight } from '../tables/devices.ts'
 import { listSights, readDevice } from '../tables/devices.ts'
 import type { PlanRow } from '../tables/job.ts'
 import { listLines, listReadings, readPlan } from '../tables/job.ts'
-import { lastRunOf } from '../tables/past-runs.ts'
+import { lastRunOf, lastWriteTo } from '../tables/past-runs.ts'
 import type { RunRow } from '../tables/runs.ts'
 import { readSlip } from '../tables/slips.ts'
 
@@ -40,6 +43,10 @@ export type JobAt = {
   readonly family: Family | undefined
   readonly identity: Identity
   readonly keepData: boolean
+  /** Ids of the family's own things; none where no family is known. */
+  readonly things: readonly string[]
+  /** True when somebody looked at the board since the readings that disagree with its fuses. */
+  readonly byEye: boolean
   readonly serial: string | undefined
   /** Where its device answers now. */
   readonly sight: { readonly port: string; readonly facts: DeviceFacts } | undefined
@@ -68,19 +75,30 @@ export async function loadJob(
   const shelf = await provenPackages(db)
   const taken = await readPlan(db, number)
   const last = await lastRunOf(db, number)
-  const lines = standingLines(all.map(({ topic, answer, at }) => ({ topic, answer, at: msOf(at) })))
+  const lines = standingLines(
+    all.map(({ topic, answer, at, by }) => ({ topic, answer, at: msOf(at), by })),
+  )
   const family = familyFor(house.families, slip, kept)
   const trusting = family ?? { facts: {} }
-  const serial = settled(identify(trusting, kept), 'serial')
+  const serial = toldOf(identify(trusting, kept), 'serial')
+  const writtenAt = serial === undefined ? undefined : await lastWriteTo(db, String(serial))
   const sight = sightOf(sights, serial === undefined ? undefined : String(serial))
   const now = await house.clock.now()
   const readings = [...kept, ...besides(lines, sight?.facts, now)]
-  const identity = identify(trusting, readings)
+  const identity = identify(trusting, readings, writtenAt)
   const device = serial === undefined ? undefined : await readDevice(db, String(serial))
-  const keepData = wishOf(lines) !== 'may-go'
-  const known = { slip, identity, sight, device, shelf, taken, keepData }
+  const things = family?.items.map(({ id }) => id) ?? []
+  const keepData = wishOf(things, lines) === 'must'
+  const byEye = lookedAt(identity, readings, lines)
+  const placeless = thingsThere(things, lines).filter((thing) => !things.includes(thing))
+  const wanted = { intent: slip.intent, keepData, byEye, placeless }
+  const known = { slip, identity, sight, device, shelf, taken, wanted }
+  const picked = packageMeant(shelf, said(lines, 'route.package') ?? '')
   return ok({
     ...known,
+    keepData,
+    things,
+    byEye,
     all,
     lines,
     readings,
@@ -88,7 +106,7 @@ export async function loadJob(
     serial: serial === undefined ? undefined : String(serial),
     sights,
     found: family === undefined ? undefined : foundFor(family, known),
-    picked: shelf.find(({ manifest }) => manifest.id === said(lines, 'route.package')),
+    picked: picked.ok ? picked.value : undefined,
     run: last?.state === 'stopped' && last.putAway ? undefined : last,
   })
 }
@@ -141,17 +159,22 @@ function besides(lines: Lines, seen: DeviceFacts | undefined, now: number): read
   ]
 }
 
-type Known = Pick<JobAt, 'slip' | 'identity' | 'sight' | 'device' | 'shelf' | 'taken' | 'keepData'>
+/** Whether the board was looked at since whatever disagrees with its fuses was read. */
+function lookedAt(identity: Identity, readings: readonly Reading[], lines: Lines): boolean {
+  const looked = lines.get('eye.board')
+  return looked !== undefined && saysAsSeen(identity, readings, ms(looked.at))
+}
+
+type Known = Pick<JobAt, 'slip' | 'identity' | 'sight' | 'device' | 'shelf' | 'taken'> & {
+  readonly wanted: Wanted
+}
 
 function foundFor(family: Family, known: Known): AtPort | undefined {
-  const { identity, sight, device, shelf, slip, keepData } = known
+  const { identity, sight, device, shelf, wanted } = known
   const facts = factsOf(known)
   if (facts === undefined) return undefined
-  const read = readOf(facts, device)
-  return judgeable(
-    { family, facts, read, shelf, identity, mode: modeOf(known) },
-    { intent: slip.intent, keepData },
-  )
+  const read = deviceRead(facts, device)
+  return judgeable({ family, facts, read, shelf, identity, mode: modeOf(known) }, wanted)
 
   function factsOf({ identity: all }: Known): DeviceFacts | undefined {
     const base = sight?.facts ?? device?.facts

@@ -2,6 +2,7 @@
 import type { PlanPage } from '@plain-slate/api'
 import type { Result } from '@plain-slate/core'
 import { basisOf, compareTables, familyTable, refuse } from '@plain-slate/core'
+import { layoutRead } from '../runs/case.ts'
 import { enter } from '../book/append.ts'
 import type { House } from '../house.ts'
 import { sayAny } from '@plain-slate/texts'
@@ -22,7 +23,7 @@ export async function plannedNow(house: House, job: JobAt): Promise<Result<Plann
   if (found === undefined || picked === undefined)
     return refuse({ code: 'slip.no-plan', facts: { number: slip.number } })
   const own = await figuresOf(house.db, found.family.id)
-  return planOn(found, { package: picked.manifest.id, port: sight?.port ?? '' }, own)
+  return planOn(found, { package: picked.key, port: sight?.port ?? '' }, own)
 }
 
 export async function planPage(house: House, job: JobAt): Promise<PlanPage> {
@@ -74,15 +75,22 @@ function comparedIn({ device }: JobAt, now: Planned | undefined): PlanPage['comp
   )
 }
 
-function layoutOf({ found }: JobAt): Pick<PlanPage, 'layout' | 'differences'> {
+/** The layout as it was read: against what it should be, and what is odd about the table itself. */
+function layoutOf({ found, device }: JobAt): Pick<PlanPage, 'layout' | 'differences' | 'odd'> {
   const table = found?.read.table
-  if (found === undefined || table === undefined) return { layout: 'unread', differences: [] }
+  const odd = (layoutRead(device)?.problems ?? []).map((one) => ({
+    kind: one.kind,
+    names: 'names' in one ? [...one.names] : 'name' in one ? [one.name] : [],
+    what: 'what' in one ? one.what : '',
+  }))
+  if (found === undefined || table === undefined) return { layout: 'unread', differences: [], odd }
   const { storageGb, scale } = found.facts
   const disk = table.diskSectors * table.sectorBytes
   const differ = compareTables(table, familyTable(found.family, storageGb, scale, disk))
   return {
     layout: differ.length === 0 ? 'equal' : 'differs',
     differences: differ.map(({ name, how }) => ({ partition: name, how })),
+    odd,
   }
 }
 
@@ -102,7 +110,7 @@ export async function takePlan(
     if (!planned.ok) return planned.refusal
     const { plan, shown, found } = planned.value
     if (shown.digest !== digest) return { code: 'plan.changed', facts: { title: shown.title } }
-    const packages = plan.packages.map(({ manifest }) => manifest.id)
+    const packages = plan.packages.map(({ key }) => key)
     await insertPlan(trx, number, {
       package: shown.package,
       digest,

@@ -10,7 +10,7 @@ const DAY_MS = 86_400_000
 export const nextPatch = (patchDate: string): string =>
   new Date(Date.parse(patchDate) + PATCH_LOOK_DAYS * DAY_MS).toISOString().slice(0, 10)
 
-type Proof = AnswerOf<Contract['jobProof']>
+type Proof = Omit<AnswerOf<Contract['jobProof']>, 'paper'>
 
 /** Facts that a plan promises, and those it must leave as they were. */
 const PROMISED = ['build', 'release', 'patchDate', 'loaderVersion', 'floor'] as const
@@ -20,8 +20,7 @@ export function proofOf({ run, taken, sight, device }: JobAt): Proof {
   const asked = device !== undefined && device.at > (run?.endedAt ?? '')
   const now =
     run?.state === 'ended' ? (sight?.facts ?? (asked ? device.facts : undefined)) : undefined
-  if (run === undefined || taken === undefined)
-    return { facts: [], floorRose: false, next: null, marks: [] }
+  if (run === undefined || taken === undefined) return { facts: [], next: null, marks: [] }
   const expected = run.plan.expected
   const aim = run.plan.packages.at(-1)?.manifest
   const was = (fact: string) => taken.basis[`fact.${fact}`] ?? null
@@ -34,7 +33,6 @@ export function proofOf({ run, taken, sight, device }: JobAt): Proof {
   ]
   return {
     facts,
-    floorRose: Number(was('floor') ?? 0) < expected.floor,
     next: run.state === 'ended' && aim !== undefined ? nextPatch(aim.patchDate) : null,
     marks: taken.shown.findings.filter(isLasting),
   }

@@ -1,48 +1,116 @@
-/** Ready: what is seen of port, device, packages and cable now, and what people signed for this plan. */
+/**
+ * Ready, and the one gate: what is seen of port, device, packages and cable now, what people signed for
+ * this plan, and whether its run may start.
+ */
 import type { Ready } from '@plain-slate/api'
-import { checksOf, confirmationsOf, msOf } from '@plain-slate/core'
+import type { Actor, Fate, ReadyFacts } from '@plain-slate/core'
+import {
+  checksOf,
+  confirmationsOf,
+  doubtedFacts,
+  mayStart,
+  msOf,
+  said,
+  settled,
+} from '@plain-slate/core'
 import type { House } from '../house.ts'
+import type { ProvenPackage } from '../shelf/shelf.ts'
 import { listCables } from '../tables/bench.ts'
 import { anyAgent } from '../tables/devices.ts'
 import { listRuns } from '../tables/runs.ts'
 import type { JobAt } from './load.ts'
-import { routePackages } from './packages.ts'
+import { isPublished, isVouchedFor, isWhole, routePackages } from './packages.ts'
 
-export async function readyOf(house: House, job: JobAt, stale: boolean): Promise<Ready> {
-  const { taken, sight, family } = job
+/** Everything the gate asks, looked at now. */
+async function gateFacts(house: House, job: JobAt, stale: boolean): Promise<ReadyFacts> {
+  const { sight, family } = job
   const [agent, cables, runs] = await Promise.all([
     anyAgent(house.db),
     listCables(house.db),
     listRuns(house.db, 'at-ports'),
   ])
-  const shown = taken?.shown
-  const plan =
-    taken === undefined || shown === undefined
-      ? undefined
-      : { takenAt: msOf(taken.at), stale, mode: taken.mode, needs: shown.needs }
-  const cable = cables.find(({ port }) => port !== null && port === sight?.port)
-  const facts = {
-    plan,
+  return {
+    open: job.slip.state === 'open',
+    plan: planOf(job, stale),
     agent,
     port: sight?.port,
     mode: sight?.facts.mode,
     percent: sight?.facts.batteryPercent,
+    otherIds: otherIds(job),
     busy: runs.some(({ port }) => port === sight?.port),
-    cable,
-    unproven: routePackages(job)
-      .filter(({ proof }) => proof.state !== 'proven')
-      .map(({ manifest }) => manifest.title),
-    wiped: shown?.fates.some(({ fate }) => fate === 'wiped') ?? false,
+    cable: cables.find(({ port }) => port !== null && port === sight?.port),
+    packages: await Promise.all(routePackages(job).map((one) => packageOf(house, one))),
+    overruled: isVouchedFor(job),
+    doubted: job.byEye ? [] : doubtedFacts(job.identity),
     keepData: job.keepData,
     idleDrain: family?.drainPerMinute['loader-idle'] ?? 0,
     lines: job.lines,
   }
+}
+
+function planOf({ taken, lines }: JobAt, stale: boolean): ReadyFacts['plan'] {
+  if (taken === undefined) return undefined
+  const { shown, mode, at } = taken
+  const there = shown.fates.filter(({ item }) => said(lines, `survive.${item}`) !== 'not-there')
+  return {
+    takenAt: msOf(at),
+    stale,
+    reaches: shown.reaches,
+    mode,
+    needs: shown.needs,
+    permission: shown.steps.some(
+      ({ kind, facts }) => kind === 'ready' && facts['what'] === 'permission',
+    ),
+    fates: [...new Set(there.map(({ fate }): Fate => fate))],
+  }
+}
+
+const IDS = ['serial', 'model', 'board', 'chipset'] as const
+
+/** Ids of the device at the port that are not those which were settled for this slip. */
+function otherIds({ sight, identity }: JobAt): readonly string[] {
+  if (sight === undefined) return []
+  return IDS.filter((id) => String(sight.facts[id]) !== String(settled(identity, id) ?? ''))
+}
+
+async function packageOf(house: House, pack: ProvenPackage) {
+  const stamps = await Promise.all(
+    pack.volumes.map(async ({ sha256, stamps: known }) => {
+      const now = await house.vault.stamp(sha256)
+      return now !== undefined && (known.length === 0 || known.includes(now))
+    }),
+  )
+  return {
+    title: pack.manifest.title,
+    whole: isWhole(pack),
+    published: isPublished(pack),
+    bytes: stamps.length > 0 && stamps.every(Boolean),
+  }
+}
+
+/** Ready as it stands. */
+export async function readyOf(house: House, job: JobAt, stale: boolean): Promise<Ready> {
+  const facts = await gateFacts(house, job, stale)
   const newest = new Map(job.all.map((line) => [line.topic, line]))
   return {
     checks: checksOf(facts).map((one) => ({ ...one, facts: { ...one.facts } })),
-    signed: confirmationsOf(facts).map(({ topic, signed }) => {
-      const line = signed ? newest.get(topic) : undefined
-      return { topic, signed, by: line?.by ?? null, at: line?.at ?? null }
+    signed: confirmationsOf(facts).map(({ topic, answers, answer, signed }) => {
+      const line = answer === undefined ? undefined : newest.get(topic)
+      return {
+        topic,
+        answers: [...answers],
+        answer: answer ?? null,
+        signed,
+        by: line?.by ?? null,
+        at: line?.at ?? null,
+      }
     }),
   }
 }
+
+/** What stands in the way of this job's run, as codes; none: it may start. */
+export const inTheWay = async (
+  house: House,
+  job: JobAt,
+  { stale, actor }: { readonly stale: boolean; readonly actor: Actor | 'shell' },
+): Promise<readonly string[]> => mayStart(await gateFacts(house, job, stale), actor)

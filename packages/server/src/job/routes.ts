@@ -30,7 +30,7 @@ export async function routesOf(
   const counts = {
     known: shelf.length,
     naming: names.length,
-    picked: picked?.manifest.id ?? null,
+    picked: picked?.key ?? null,
   }
   if (found === undefined) return { routes: [], left: [], ...counts }
   const own = await figuresOf(house.db, found.family.id)
@@ -38,24 +38,24 @@ export async function routesOf(
   const none = new Map<string, string>()
   const routes = judged
     .filter(({ verdict }) => isTakeable(verdict))
-    .flatMap(({ shelved: { manifest } }) => {
-      const planned = planOn(found, { package: manifest.id, port: '' }, own)
+    .flatMap(({ shelved: { key } }) => {
+      const planned = planOn(found, { package: key, port: '' }, own)
       if (planned.ok) return [routeOf(found, planned.value)]
-      none.set(manifest.id, String(planned.refusal.facts?.['why'] ?? ''))
+      none.set(key, String(planned.refusal.facts?.['why'] ?? ''))
       return []
     })
   const taken = new Set(routes.map((one) => one.package))
-  const rest = judged.filter(({ shelved }) => !taken.has(shelved.manifest.id))
+  const rest = judged.filter(({ shelved }) => !taken.has(shelved.key))
   const others = found.shelf
     .map(shelvedOf)
-    .filter(({ manifest }) => !judged.some(({ shelved }) => shelved.manifest.id === manifest.id))
+    .filter(({ key }) => !judged.some(({ shelved }) => shelved.key === key))
     .map((shelved) => judge({ ...found.at, shelved }))
   return {
     routes,
     left: [...rest, ...others].map((one) => ({
       ...candidateOf(one),
       kind: one.shelved.manifest.kind,
-      none: none.get(one.shelved.manifest.id) ?? null,
+      none: none.get(one.shelved.key) ?? null,
     })),
     ...counts,
   }

@@ -1,13 +1,25 @@
 /** Saying things of a slip: lines under a name, and readings put down by hand. */
 import type { BodyOf, Contract, Slip } from '@plain-slate/api'
-import type { Fact, FactValue, Family, Result } from '@plain-slate/core'
-import { isOver, endedBy, ok, readBuild, refuse, takes, topicOf } from '@plain-slate/core'
+import type { Fact, FactValue, Family, Result, Role } from '@plain-slate/core'
+import {
+  endedBy,
+  isOver,
+  msOf,
+  ok,
+  reaches,
+  readBuild,
+  refuse,
+  repeats,
+  standingLines,
+  takes,
+  topicOf,
+} from '@plain-slate/core'
 import { sayAny } from '@plain-slate/texts'
 import { enter, layText } from '../book/append.ts'
 import type { House } from '../house.ts'
 import type { Refusal } from '../refusal.ts'
 import type { Transaction } from '../tables/database.ts'
-import { insertLines, insertReadings } from '../tables/job.ts'
+import { insertLines, insertReadings, listLines, readPlan } from '../tables/job.ts'
 import { tell } from '../tables/news.ts'
 import { lockSlip, raiseVersion, updateState } from '../tables/slips.ts'
 import type { JobAt } from './load.ts'
@@ -20,33 +32,43 @@ export async function onOpenSlip(
   house: House,
   number: string,
   act: (trx: Transaction, slip: Slip) => Promise<Refusal | undefined>,
+  { evenClosed }: { readonly evenClosed: boolean } = { evenClosed: false },
 ): Promise<Result<JobAt, Refusal>> {
   const refused = await house.db.transaction(async (trx): Promise<Refusal | undefined> => {
     const slip = await lockSlip(trx, number)
     if (slip === undefined) return { code: 'slip.unknown', facts: { number } }
-    if (isOver(slip.state)) return { code: 'slip.ended', facts: { number, state: slip.state } }
+    const care = evenClosed && slip.state === 'closed'
+    if (isOver(slip.state) && !care)
+      return { code: 'slip.ended', facts: { number, state: slip.state } }
     return act(trx, slip)
   })
   return refused === undefined ? loadJob(house, number) : refuse(refused)
 }
 
-/** Puts lines down. A damaged cell stops the slip, an account nobody can open declines it. */
+/** Who says something: somebody who is signed in; undefined at the shell. */
+export type Speaker =
+  { readonly id: string; readonly name: string; readonly role: Role } | undefined
+
+/**
+ * Puts lines down. A damaged cell stops the slip, an account nobody can open declines it. What the same
+ * person said already is recorded once; what comes after closing is said on a closed slip too.
+ */
 export async function sayLines(
   house: House,
   number: string,
   lines: readonly Draft[],
-  by: string | null,
+  who: Speaker,
 ): Promise<Result<JobAt, Refusal>> {
-  const wrong = lines.find(({ topic, answer }) => {
-    const known = topicOf(topic)
-    return known === undefined || !takes(known, answer)
-  })
-  if (wrong !== undefined)
-    return refuse({ code: 'slip.line', facts: { topic: wrong.topic, answer: wrong.answer } })
-  return onOpenSlip(house, number, async (trx, slip) => {
+  const wrong = lines.map((line) => whyNot(line, who)).find((refusal) => refusal !== undefined)
+  if (wrong !== undefined) return refuse(wrong)
+  const by = who?.id ?? null
+  const evenClosed = lines.every(({ topic }) => topicOf(topic)?.after === true)
+  const act = async (trx: Transaction, slip: Slip) => {
+    const fresh = await notSaid(trx, number, lines, who?.name ?? null)
+    if (fresh.length === 0) return undefined
     const at = new Date(await house.clock.now())
-    for (const line of lines) await sayLine(house, trx, number, { ...line, by, at })
-    const ended = lines.map(({ topic, answer }) => endedBy(topic, answer)).find(Boolean)
+    for (const line of fresh) await sayLine(house, trx, number, { ...line, by, at })
+    const ended = fresh.map(({ topic, answer }) => endedBy(topic, answer)).find(Boolean)
     const version =
       ended === undefined ? await raiseVersion(trx, number) : await updateState(trx, number, ended)
     if (ended !== undefined) {
@@ -55,7 +77,33 @@ export async function sayLines(
     }
     await tell(trx, 'slip', number, version)
     return undefined
-  })
+  }
+  return onOpenSlip(house, number, act, { evenClosed })
+}
+
+/** Why a line cannot be put down: no such answer, not this person's word, or a reason is wanting. */
+function whyNot({ topic, answer, note }: Draft, who: Speaker): Refusal | undefined {
+  const known = topicOf(topic)
+  if (known === undefined || !takes(known, answer))
+    return { code: 'slip.line', facts: { topic, answer } }
+  const { least, reason } = known
+  if (least !== undefined && !reaches(who?.role, least))
+    return { code: 'act.refused', facts: { role: who?.role ?? '', needs: least } }
+  return reason === true && note === '' ? { code: 'slip.reason', facts: { topic } } : undefined
+}
+
+/** Lines that do not only repeat what the same person said last. */
+async function notSaid(
+  trx: Transaction,
+  number: string,
+  lines: readonly Draft[],
+  by: string | null,
+): Promise<readonly Draft[]> {
+  const all = await listLines(trx, number)
+  const standing = standingLines(all.map((line) => ({ ...line, at: msOf(line.at) })))
+  const taken = await readPlan(trx, number)
+  const since = taken === undefined ? undefined : msOf(taken.at)
+  return lines.filter((line) => !repeats(standing.get(line.topic), line, by, since))
 }
 
 async function sayLine(

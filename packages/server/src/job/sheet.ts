@@ -1,18 +1,21 @@
 /**
- * The sheet that goes with the customer: what was done, what became of their things, what stays, what
- * comes next, and the head of the book, without which a cut-off tail of it would be invisible. First as
- * plain blocks, then drawn as a PDF with the house's own type.
+ * The sheet that goes with the customer: what was done, how each of their things was found, what is worse,
+ * what stays, what comes next, and the head of the book, without which a cut-off tail of it would be
+ * invisible. It says what journals, tally, answers and the device show, never what was only planned. First
+ * as plain blocks, then drawn as a PDF with the house's own type.
  */
 import { createRequire } from 'node:module'
-import { isoOf } from '@plain-slate/core'
-import { isCode, sayAny, speaker } from '@plain-slate/texts'
+import type { Paper } from '@plain-slate/core'
+import { careOf, isoOf } from '@plain-slate/core'
+import { isCode, sayAny, speaker, worseWords } from '@plain-slate/texts'
 import PDFDocument from 'pdfkit'
 import type { House } from '../house.ts'
 import { readHead } from '../tables/book.ts'
 import { readShop } from '../tables/shop.ts'
+import { paperFor } from './after.ts'
 import type { JobAt } from './load.ts'
 import { nextPatch, proofOf } from './proof.ts'
-import { tallyOf } from './show.ts'
+import { tallyOf } from './tally.ts'
 
 export type Block = { readonly title: string; readonly lines: readonly string[] }
 export type Sheet = {
@@ -25,54 +28,81 @@ type Head = { readonly seq: number; readonly hash: string }
 
 const say = speaker('en-GB')
 /** What the sheet says. */
-export function sheetBlocks(job: JobAt, head: Head, date: string): Sheet {
+export function sheetBlocks(job: JobAt, paper: Paper, head: Head, date: string): Sheet {
   const { slip } = job
   const { number, device } = slip
   const blocks = [
-    doneBlock(job),
-    thingsBlock(job),
+    doneBlock(job, paper),
+    thingsBlock(job, paper),
+    worseBlock(paper),
     testedBlock(job),
-    marksBlock(job),
+    marksBlock(paper),
     backBlock(job),
+    nextBlock(job, paper),
   ]
   return {
     title: say('sheet.title', { number, device }),
     under: say('sheet.for', { customer: slip.customer ?? say('slip.head.unknown'), date }),
-    blocks: [...blocks, nextBlock(job)].filter(({ lines }) => lines.length > 0),
+    blocks: blocks.filter(({ lines }) => lines.length > 0),
     foot: [say('sheet.caution'), say('sheet.book', { seq: head.seq, hash: head.hash })],
   }
 }
 
-function doneBlock(job: JobAt): Block {
+function doneBlock(job: JobAt, { done }: Paper): Block {
   const title = say('sheet.done')
-  const facts = proofOf(job).facts
-  const build = facts.find(({ fact }) => fact === 'build')
-  const date = facts.find(({ fact }) => fact === 'patchDate')
-  if (job.run?.state !== 'ended' || build === undefined)
-    return { title, lines: [say('sheet.not-done')] }
-  return {
-    title,
-    lines: [
-      say('sheet.was', {
-        build: build.was ?? '',
-        now: build.now ?? build.promised ?? '',
-        date: date?.now ?? date?.promised ?? '',
-      }),
-    ],
+  switch (done.kind) {
+    case 'nothing':
+      return { title, lines: [say('sheet.not-done')] }
+    case 'ended':
+      return { title, lines: [wasAndIs(job)] }
+    case 'broken-off': {
+      const { step, steps, whole, part } = done
+      const named = (code: 'sheet.broken.whole' | 'sheet.broken.part', names: readonly string[]) =>
+        names.length === 0 ? [] : [say(code, { names: names.join(', ') })]
+      return {
+        title,
+        lines: [
+          say('sheet.broken', { step, steps }),
+          ...named('sheet.broken.whole', whole),
+          ...named('sheet.broken.part', part),
+        ],
+      }
+    }
   }
 }
 
-function thingsBlock({ taken, run, all }: JobAt): Block {
-  const fates = run?.state === 'ended' ? (taken?.shown.fates ?? []) : []
+/** What it was and what it says of itself; where it was not asked, only what was written is said. */
+function wasAndIs(job: JobAt): string {
+  const { facts } = proofOf(job)
+  const build = facts.find(({ fact }) => fact === 'build')
+  const date = facts.find(({ fact }) => fact === 'patchDate')
+  const was = String(build?.was ?? '')
+  if (build?.now === null || build === undefined)
+    return say('sheet.was.unasked', { build: was, written: String(build?.promised ?? '') })
+  return say('sheet.was', { build: was, now: String(build.now), date: String(date?.now ?? '') })
+}
+
+function thingsBlock({ all }: JobAt, { things, done }: Paper): Block {
   const [before, after] = [tallyOf(all, 'before'), tallyOf(all, 'after')]
   const counted =
-    before === null || after === null
+    before === null || after === null || done.kind !== 'ended'
       ? []
       : [say('sheet.tally', { before: before.items, after: after.items })]
-  const lines = fates.map(({ name, fate }) =>
-    say('sheet.thing', { name, fate: say(`fate.${fate as 'kept'}`) }),
+  const lines = things.map(({ name, item, fate, found }) =>
+    say('sheet.thing', {
+      name: name === '' ? item : name,
+      fate:
+        found === 'as-promised' || fate === 'unpromised'
+          ? say(`fate.${fate}`)
+          : say(`sheet.found.${found}`, { fate: say(`fate.${fate}`) }),
+    }),
   )
   return { title: say('sheet.things'), lines: [...lines, ...counted] }
+}
+
+/** What is worse than before, or not as promised: each thing by its name. */
+function worseBlock({ worse }: Paper): Block {
+  return { title: say('sheet.worse'), lines: worse.map((one) => worseWords(say, one)) }
 }
 
 /** Lines of a group, in words: "Screen: works". */
@@ -98,28 +128,36 @@ const backBlock = (job: JobAt): Block => ({
   lines: linesOf(job, 'back.'),
 })
 
-function marksBlock(job: JobAt): Block {
+/** What stays; of a job that never came to a start nobody can say that nothing does. */
+function marksBlock({ marks, done }: Paper): Block {
   const title = say('sheet.marks')
-  if (job.run?.state !== 'ended') return { title, lines: [] }
-  return { title, lines: [say(proofOf(job).floorRose ? 'back.marks.floor' : 'back.marks.none')] }
+  if (done.kind === 'nothing') return { title, lines: [] }
+  const none = done.kind === 'ended' ? 'back.marks.none' : 'back.marks.unknown'
+  const lines = marks.map((mark) => say(`back.marks.${mark}`))
+  return { title, lines: lines.length === 0 ? [say(none)] : lines }
 }
 
-function nextBlock(job: JobAt): Block {
+function nextBlock(job: JobAt, { done }: Paper): Block {
   const title = say('sheet.next')
   const patch = job.run?.plan.packages.at(-1)?.manifest.patchDate
-  if (job.run?.state !== 'ended' || patch === undefined) return { title, lines: [] }
-  return { title, lines: [say('back.next.patch', { date: patch, due: nextPatch(patch) })] }
+  const patches =
+    done.kind !== 'ended' || patch === undefined
+      ? []
+      : [say('back.next.patch', { date: patch, due: nextPatch(patch) })]
+  const copy = careOf(job.lines) === 'none' ? [] : [say('sheet.copy')]
+  return { title, lines: [...patches, ...copy] }
 }
 
 /** The sheet of a job as it stands, drawn. */
 export async function sheetOf(house: House, job: JobAt): Promise<Buffer> {
-  const [head, shop, now] = await Promise.all([
+  const [paper, head, shop, now] = await Promise.all([
+    paperFor(house, job),
     readHead(house.db),
     readShop(house.db),
     house.clock.now(),
   ])
   const name = shop === undefined ? '' : `${shop.name}, ${shop.place}`
-  return drawSheet(sheetBlocks(job, head, isoOf(now).slice(0, 10)), name)
+  return drawSheet(sheetBlocks(job, paper, head, isoOf(now).slice(0, 10)), name)
 }
 
 const PAGE = { size: 'A4', margin: 56 } as const

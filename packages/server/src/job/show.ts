@@ -5,11 +5,14 @@ import {
   FACTS,
   NEEDED_FACTS,
   candidates,
+  careOf,
+  doubtedFacts,
   intakeTopics,
   isoOf,
   mustBeSaid,
   readBuild,
   stageAt,
+  toldOf,
   trustOf,
   waitingFor,
 } from '@plain-slate/core'
@@ -20,7 +23,10 @@ import { tell } from '../tables/news.ts'
 import { readRun } from '../tables/runs.ts'
 import type { JobAt } from './load.ts'
 import { loadJob } from './load.ts'
+import { isVouchedFor, isPublished, isWhole, routePackages } from './packages.ts'
+import { afterOf } from './after.ts'
 import { changesSince, standingOf } from './standing.ts'
+import { tallyOf } from './tally.ts'
 
 /** Shows a job; the stage in the slip's head follows what it stands at. */
 export async function showJob(house: House, job: JobAt): Promise<Job> {
@@ -46,7 +52,13 @@ export async function showJob(house: House, job: JobAt): Promise<Job> {
         : [{ name: port, serial: facts.serial, model: facts.model, mode: facts.mode }],
     ),
     route:
-      picked === undefined ? null : { package: picked.manifest.id, title: picked.manifest.title },
+      picked === undefined
+        ? null
+        : {
+            package: picked.key,
+            title: picked.manifest.title,
+            keys: routePackages(job).map(({ key }) => key),
+          },
     plan:
       taken === undefined
         ? null
@@ -57,9 +69,26 @@ export async function showJob(house: House, job: JobAt): Promise<Job> {
             stale: changesSince(job) !== undefined,
           },
     run: run?.id ?? null,
+    ...afterShown(job),
+    doubted: job.byEye ? [] : [...doubtedFacts(job.identity)],
+    unpublished: unpublishedOf(job),
+    care: careOf(job.lines),
     tally: { before: tallyOf(job.all, 'before'), after: tallyOf(job.all, 'after') },
   }
 }
+
+const afterShown = (job: JobAt): Pick<Job, 'worse' | 'decided'> => {
+  const { worse, decided } = afterOf(job)
+  return { worse: worse.map((one) => ({ ...one })), decided }
+}
+
+/** Keys of the route's packages that nobody outside vouches for. */
+const unpublishedOf = (job: JobAt): Job['unpublished'] => ({
+  keys: routePackages(job)
+    .filter((one) => isWhole(one) && !isPublished(one))
+    .map(({ key }) => key),
+  overruled: isVouchedFor(job),
+})
 
 /** A run that is over moves its slip on. */
 export async function followRun(house: House, id: string): Promise<void> {
@@ -76,10 +105,10 @@ const newestOf = (lines: readonly LineShown[]): LineShown[] => [
   ...new Map(lines.map((line) => [line.topic, line])).values(),
 ]
 
-function topicsOf({ family, lines }: JobAt): TopicShown[] {
+function topicsOf({ family }: JobAt): TopicShown[] {
   const things = family?.items ?? []
   const ids = things.map(({ id }) => id)
-  const needed = new Set(mustBeSaid(ids, lines))
+  const needed = new Set(mustBeSaid(ids))
   return intakeTopics(ids).map(({ topic, stage, group, answers }) => ({
     topic,
     stage,
@@ -120,7 +149,7 @@ function factsShown(job: JobAt): FactShown[] {
       return {
         fact,
         kind: standing.kind,
-        value: standing.kind === 'settled' ? standing.value : null,
+        value: toldOf(identity, fact) ?? null,
         claims: claimsShown(family, fact, standing, readings),
         needed: NEEDED_FACTS.includes(fact),
         where: (family?.facts[fact] ?? []).map(({ source, mode, where, seconds }) => ({
@@ -165,9 +194,9 @@ function claimsShown(
 }
 
 function buildOf({ family, identity }: JobAt): Job['build'] {
-  const { build } = identity
-  if (family === undefined || build.kind !== 'settled') return null
-  const read = readBuild(family.build, String(build.value))
+  const value = toldOf(identity, 'build')
+  if (family === undefined || value === undefined) return null
+  const read = readBuild(family.build, String(value))
   return read.ok ? read.value.segments.map((one) => ({ ...one })) : null
 }
 
@@ -185,15 +214,4 @@ function deviceOf({ serial, sight, device }: JobAt): Job['device'] {
     returns: facts?.returns ?? 0,
     scale: facts?.scale ?? 1,
   }
-}
-
-/** A tally as it was put down: "items bytes opens". */
-export function tallyOf(
-  lines: readonly LineShown[],
-  when: 'before' | 'after',
-): Job['tally']['before'] {
-  const line = lines.findLast(({ topic }) => topic === `tally.${when}`)
-  if (line === undefined) return null
-  const [items = '0', bytes = '0', opens = ''] = line.answer.split(' ')
-  return { items: Number(items), bytes: Number(bytes), opens: opens === 'opens', at: line.at }
 }

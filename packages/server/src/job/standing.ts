@@ -3,15 +3,17 @@ import type { Change, JobFacts, Plan, StageStanding } from '@plain-slate/core'
 import { NEEDED_FACTS, basisOf, changesIn, judge, openFacts, standingsOf } from '@plain-slate/core'
 import type { House } from '../house.ts'
 import { bareplan, digestOf } from '../runs/plan.ts'
+import type { ProvenPackage } from '../shelf/shelf.ts'
 import { shelvedOf } from '../shelf/shelf.ts'
 import type { JobAt } from './load.ts'
-import { routePackages } from './packages.ts'
+import { afterOf } from './after.ts'
+import { isOverruled, isPublished, isWhole, routePackages } from './packages.ts'
 import { readyOf } from './ready.ts'
 
 /** The bare plan of the picked route as it would be now; undefined: none can be made. */
 export function planNow({ found, picked, run }: JobAt): Plan | undefined {
   if (found === undefined || picked === undefined || run !== undefined) return undefined
-  const made = bareplan(found, picked.manifest.id)
+  const made = bareplan(found, picked.key)
   return made.ok ? made.value.plan : undefined
 }
 
@@ -25,15 +27,14 @@ export function changesSince(job: JobAt): readonly Change[] | undefined {
   if (taken === undefined || run !== undefined) return undefined
   const made = found === undefined ? undefined : bareplan(found, taken.package)
   const same = made?.ok === true && digestOf(made.value.plan) === taken.digest
-  const repicked = job.picked !== undefined && job.picked.manifest.id !== taken.package
+  const repicked = job.picked !== undefined && job.picked.key !== taken.package
   if (same && !repicked) return undefined
   const before = { ...taken.basis, route: taken.package }
   const packages = [taken.package, ...taken.shown.wall.courses.map(({ title }) => title)]
   const ids = job.shelf
-    .map(({ manifest }) => manifest)
-    .filter(({ id, title }) => packages.includes(id) || packages.includes(title))
-    .map(({ id }) => id)
-  const now = { ...basisNow(job, ids), route: job.picked?.manifest.id ?? '' }
+    .filter(({ key, manifest }) => packages.includes(key) || packages.includes(manifest.title))
+    .map(({ key }) => key)
+  const now = { ...basisNow(job, ids), route: job.picked?.key ?? '' }
   return changesIn(before, now)
 }
 
@@ -47,17 +48,12 @@ export async function standingOf(house: House, job: JobAt): Promise<readonly Sta
     ...signed.checks.map((one) => one.holds),
     ...signed.signed.map((one) => one.signed),
   ]
+  const after = afterOf(job)
   const facts: JobFacts = {
     closed: job.slip.state === 'closed',
-    things: job.family?.items.map(({ id }) => id) ?? [],
+    things: job.things,
     lines: job.lines,
-    known:
-      job.family === undefined
-        ? undefined
-        : {
-            settled: NEEDED_FACTS.length - openFacts(job.identity).length,
-            open: openFacts(job.identity),
-          },
+    known: job.family === undefined ? undefined : knownOf(job),
     route: routeOf(job),
     ...packagesOf(job),
     written: writtenOf(job),
@@ -72,8 +68,17 @@ export async function standingOf(house: House, job: JobAt): Promise<readonly Sta
           },
     ready: { open: holds.filter((one) => !one).length, all: holds.length },
     run: run === undefined ? undefined : runOf(run),
+    worse: after.worse,
+    decided: after.decided,
   }
   return standingsOf(facts)
+}
+
+/** Once a run has begun, what was read before it is history, and was known then. */
+function knownOf({ identity, run }: JobAt): NonNullable<JobFacts['known']> {
+  const open = openFacts(identity)
+  const unread = run === undefined ? open : open.filter((fact) => identity[fact].kind !== 'stale')
+  return { settled: NEEDED_FACTS.length - unread.length, open }
 }
 
 function routeOf({ picked, found, run, taken }: JobAt): JobFacts['route'] {
@@ -85,18 +90,30 @@ function routeOf({ picked, found, run, taken }: JobAt): JobFacts['route'] {
   return { title, verdict: judge({ ...found.at, shelved: shelvedOf(picked) }).verdict }
 }
 
-function packagesOf(job: JobAt): Pick<JobFacts, 'packages' | 'unproven'> {
-  const { run, taken } = job
-  if (run !== undefined && taken !== undefined)
-    return { packages: taken.shown.wall.courses.length, unproven: [] }
+type PackageFacts = Pick<JobFacts, 'packages' | 'unproven' | 'unpublished' | 'overruled'>
+function packagesOf(job: JobAt): PackageFacts {
+  if (job.run !== undefined) {
+    const { packages: written } = job.run.plan
+    const overruled = written.filter(({ key }) => isOverruled(job, key))
+    return {
+      packages: written.length,
+      unproven: [],
+      unpublished: overruled.map(({ manifest }) => manifest.title),
+      overruled: overruled.length > 0,
+    }
+  }
   const packages = routePackages(job)
+  const unpublished = packages.filter((one) => !isPublished(one))
   return {
     packages: packages.length,
-    unproven: packages
-      .filter(({ proof }) => proof.state !== 'proven')
-      .map(({ manifest }) => manifest.title),
+    unproven: titles(packages.filter((one) => !isWhole(one))),
+    unpublished: titles(unpublished),
+    overruled: unpublished.every(({ key }) => isOverruled(job, key)),
   }
 }
+
+const titles = (packages: readonly ProvenPackage[]): readonly string[] =>
+  packages.map(({ manifest }) => manifest.title)
 
 function writtenOf(job: JobAt): JobFacts['written'] {
   const { found, run, taken } = job

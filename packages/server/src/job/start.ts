@@ -1,22 +1,26 @@
-/** Starting the plan that was taken: everything of Ready must hold, and the plan must be that one. */
-import type { Result } from '@plain-slate/core'
+/**
+ * Starting the plan that was taken, the one place where a run begins: for the page, the bench and the
+ * shell alike. The gate must be open, and the plan must be the one that was shown.
+ */
+import type { Actor, Result } from '@plain-slate/core'
 import { refuse } from '@plain-slate/core'
 import { sayAny } from '@plain-slate/texts'
 import type { House } from '../house.ts'
 import type { Refusal } from '../refusal.ts'
-import { startPlanned } from '../runs/acts.ts'
+import { enterRun } from '../runs/acts.ts'
 import type { RunRow } from '../tables/runs.ts'
 import { loadJob } from './load.ts'
 import { plannedNow } from './plan.ts'
-import { readyOf } from './ready.ts'
+import { inTheWay } from './ready.ts'
 import { changesSince } from './standing.ts'
 
-type Asked = { readonly digest: string; readonly by: string | null; readonly name: string }
+/** Who starts it: somebody who is signed in, or who has the bench's secret at its shell. */
+export type Starter = (Actor & { readonly name: string }) | 'shell'
 
 export async function startJob(
   house: House,
   number: string,
-  { digest, by, name }: Asked,
+  { digest, who }: { readonly digest: string; readonly who: Starter },
 ): Promise<Result<RunRow, Refusal>> {
   const loaded = await loadJob(house, number)
   if (!loaded.ok) return loaded
@@ -28,27 +32,20 @@ export async function startJob(
   if (taken === undefined) return refuse({ code: 'slip.no-plan', facts: { number } })
   if (taken.digest !== digest || changesSince(job) !== undefined)
     return refuse({ code: 'slip.stale', facts: { number } })
-  const ready = await readyOf(house, job, false)
-  const open = [
-    ...ready.checks.filter(({ holds }) => !holds).map(({ check }) => `check.${check}`),
-    ...ready.signed.filter(({ signed }) => !signed).map(({ topic }) => `topic.${topic}`),
-  ]
+  const open = await inTheWay(house, job, { stale: false, actor: who })
   if (open.length > 0 || sight === undefined) {
-    const what = open
-      .map((code) =>
-        sayAny('en-GB', code as 'check.plan', { what: job.family?.permission.what ?? '' }),
-      )
-      .join(', ')
+    const about = { what: job.family?.permission.what ?? '' }
+    const what = open.map((code) => sayAny('en-GB', code as 'check.plan', about)).join(', ')
     return refuse({ code: 'slip.not-ready', facts: { number, what } })
   }
   const planned = await plannedNow(house, job)
   if (!planned.ok) return planned
-  return startPlanned(house, planned.value, {
+  return enterRun(house, planned.value, {
     port: sight.port,
     package: taken.package,
     digest,
     slip: number,
-    by,
-    signed: `signed at Ready; started by ${name}`,
+    by: who === 'shell' ? null : who.id,
+    signed: `signed at Ready; started ${who === 'shell' ? 'at the shell' : `by ${who.name}`}`,
   })
 }

@@ -42,6 +42,6 @@ describe('work that runs by itself', () => {
       .orderBy('name')
       .pluck('name')) as string[]
     await stop.stop()
-    expect(queued).toEqual(['book-check', 'session-purge'])
+    expect(queued).toEqual(['book-check', 'session-purge', 'shelf-purge'])
   })
 })

@@ -6,6 +6,7 @@
 import PgBoss from 'pg-boss'
 import { checkBook } from '../book/check.ts'
 import type { House } from '../house.ts'
+import { purgeShelf } from '../shelf/acts.ts'
 import { READ_ARCHIVE, readArchive } from '../shelf/read-archive.ts'
 import { purgeSessions } from '../tables/sessions.ts'
 import { listUnread } from '../tables/shelf.ts'
@@ -25,6 +26,7 @@ export const JOBS: readonly Job[] = [
     when: '25 * * * *',
     run: async (house) => ({ purged: await purgeSessions(house.db) }),
   },
+  { name: 'shelf-purge', when: '40 3 * * *', run: purgeShelf },
 ]
 
 type Work = (house: House, data: Readonly<Record<string, string>>) => Promise<object>
@@ -52,6 +54,18 @@ export type Queue = {
   readonly stop: () => Promise<void>
 }
 
+/** What came of a job, or how it failed; the queue then tries it again. */
+async function logged(house: House, job: string, run: () => Promise<object>): Promise<object> {
+  try {
+    const result = await run()
+    house.log.info({ job, result }, 'job done')
+    return result
+  } catch (err) {
+    house.log.error({ job, err }, 'job failed')
+    throw err
+  }
+}
+
 /** Starts the queue's workers. What a server that died left unread is handed in again. */
 export async function startJobs(house: House, jobs = JOBS): Promise<Queue> {
   const boss = new PgBoss({
@@ -63,20 +77,14 @@ export async function startJobs(house: House, jobs = JOBS): Promise<Queue> {
   await boss.start()
   for (const job of jobs) {
     await boss.createQueue(job.name)
-    await boss.work(job.name, async () => {
-      const result = await job.run(house)
-      house.log.info({ job: job.name, result }, 'job done')
-      return result
-    })
+    await boss.work(job.name, () => logged(house, job.name, () => job.run(house)))
     await boss.schedule(job.name, job.when)
   }
   for (const [name, work] of Object.entries(WORK)) {
     await boss.createQueue(name)
-    await boss.work<Record<string, string>>(name, QUICK, async ([job]) => {
-      const result = job === undefined ? {} : await work(house, job.data)
-      house.log.info({ job: name, result }, 'work done')
-      return result
-    })
+    await boss.work<Record<string, string>>(name, QUICK, ([job]) =>
+      logged(house, name, () => (job === undefined ? Promise.resolve({}) : work(house, job.data))),
+    )
   }
   const enqueue: House['enqueue'] = async (name, data) => void (await boss.send(name, data))
   for (const id of await listUnread(house.db)) await enqueue(READ_ARCHIVE, { id })

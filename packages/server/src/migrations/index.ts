@@ -11,6 +11,8 @@ import * as shelf from './009-shelf.ts'
 import * as devices from './010-devices.ts'
 import * as runs from './011-runs.ts'
 import * as job from './012-job.ts'
+import * as shelfTold from './013-shelf-told.ts'
+import * as runsTold from './014-runs-told.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -25,6 +27,8 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '010-devices': devices,
   '011-runs': runs,
   '012-job': job,
+  '013-shelf-told': shelfTold,
+  '014-runs-told': runsTold,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

@@ -11,31 +11,29 @@ import type { Transaction } from '../tables/database.ts'
 import { tell } from '../tables/news.ts'
 import type { PlaceRow, RunRow } from '../tables/runs.ts'
 import { answerRun, changeRun, insertRun, readRun } from '../tables/runs.ts'
-import type { PlanAsked, Planned } from './plan.ts'
-import { planAt } from './plan.ts'
+import type { Planned } from './plan.ts'
 import { isOwnerless } from './show.ts'
 
-export type StartAsked = PlanAsked & {
+export type StartAsked = {
+  readonly port: string
+  readonly package: string
+  /** Of the plan that was shown. */
   readonly digest: string
-  readonly slip: string | undefined
+  readonly slip: string
   readonly by: string | null
+  /** What people signed for it before: it is not asked again. */
+  readonly signed: string
 }
 
-/** Starts the run of a plan; it must be the one that was shown, byte by byte. */
-export async function startRun(house: House, asked: StartAsked): Promise<Result<RunRow, Refusal>> {
-  const planned = await planAt(house, asked)
-  return planned.ok ? startPlanned(house, planned.value, asked) : planned
-}
-
-/** The same for a plan that was made already; what people signed for it before is not asked again. */
-export async function startPlanned(
+/**
+ * Enters the run of a plan, for an agent to claim. Whether it may start is not asked here: only the one
+ * gate of a slip's job (`job/start.ts`) calls this.
+ */
+export async function enterRun(
   house: House,
   planned: Planned,
-  asked: Pick<StartAsked, 'port' | 'package' | 'digest' | 'slip' | 'by'> & {
-    readonly signed?: string
-  },
+  asked: StartAsked,
 ): Promise<Result<RunRow, Refusal>> {
-  if (!(await anyAgent(house.db))) return refuse({ code: 'port.no-agent' })
   const { plan, shown, found, steps } = planned
   if (shown.digest !== asked.digest)
     return refuse({ code: 'plan.changed', facts: { title: shown.title } })
@@ -46,7 +44,7 @@ export async function startPlanned(
   const made = await house.db.transaction(async (trx) => {
     const entered = await insertRun(trx, {
       id,
-      slip: asked.slip ?? null,
+      slip: asked.slip,
       serial: plan.serial,
       port: asked.port,
       cable: port.cable,
@@ -56,7 +54,7 @@ export async function startPlanned(
       steps,
       places: placesOf(planned),
       wall: shown.wall.partitions,
-      answers: asked.signed === undefined ? {} : answersOf(commands, asked.signed),
+      answers: answersOf(commands, asked.signed),
       by: asked.by,
       startedAt: new Date(await house.clock.now()),
     })
@@ -74,23 +72,21 @@ export async function startPlanned(
   return runNow(house, id)
 }
 
-/** What was signed for before: everything a person is asked that is no key and no undoing. */
+/** What was signed for before: everything a person is asked that is no key. */
 const answersOf = (
   commands: readonly Command[],
   signed: string,
 ): Readonly<Record<string, string>> =>
   Object.fromEntries(
     commands.flatMap((command, index) =>
-      command.kind === 'person' && command.ask !== 'enter' && command.ask !== 'undo'
-        ? [[String(index), signed]]
-        : [],
+      command.kind === 'person' && command.ask !== 'enter' ? [[String(index), signed]] : [],
     ),
   )
 
 /** Where the bytes of every image of the plan lie. */
 const placesOf = ({ plan, found }: Planned): readonly PlaceRow[] =>
-  plan.packages.flatMap(({ manifest, decisions }) => {
-    const proof = found.shelf.find((one) => one.manifest.id === manifest.id)?.proof
+  plan.packages.flatMap(({ key, decisions }) => {
+    const proof = found.shelf.find((one) => one.key === key)?.proof
     return decisions.flatMap(({ image, write }) => {
       const place = proof?.places.get(image.sha256)
       return write && place !== undefined ? [{ image: image.sha256, ...place }] : []

@@ -10,10 +10,10 @@ import type {
   Identity,
   Intent,
   Mode,
+  Decoded,
   ReadDevice,
   Reading,
   Result,
-  Table,
 } from '@plain-slate/core'
 import {
   FACTS_OVER_LINK,
@@ -43,7 +43,12 @@ export type AtPort = {
   readonly at: Omit<Case, 'shelved'>
 }
 
-export type Wanted = { readonly intent: Intent; readonly keepData: boolean }
+/** What is wanted of a device; at a port without a slip nobody was asked about eyes and things. */
+export type Wanted = Pick<Case, 'intent' | 'keepData' | 'byEye' | 'placeless'>
+export const wantedAtPort = (asked: {
+  readonly intent: Intent
+  readonly keepData: boolean
+}): Wanted => ({ ...asked, byEye: false, placeless: [] })
 
 /** What is at a port, ready to be judged; refused when nothing is, or nobody's family. */
 export async function caseAt(
@@ -57,7 +62,7 @@ export async function caseAt(
   const family = familyOf(house.families, facts)
   if (family === undefined) return refuse({ code: 'device.family', facts: { model: facts.model } })
   const row = await readDevice(house.db, facts.serial)
-  const read = readOf(facts, row)
+  const read = deviceRead(facts, row)
   const shelf = await provenPackages(house.db)
   const identity = identify(family, readingsOf(facts))
   return ok(judgeable({ family, facts, read, shelf, identity, mode: facts.mode }, wanted))
@@ -66,7 +71,7 @@ export async function caseAt(
 type Known = Omit<AtPort, 'at'> & { readonly identity: Identity }
 
 /** A device with the shelf it is held against. */
-export function judgeable(known: Known, { intent, keepData }: Wanted): AtPort {
+export function judgeable(known: Known, wanted: Wanted): AtPort {
   const { identity, ...rest } = known
   const { family, read, shelf } = known
   const evidence = new Map(
@@ -79,8 +84,7 @@ export function judgeable(known: Known, { intent, keepData }: Wanted): AtPort {
     family,
     identity,
     house: HOUSE_RULES,
-    intent,
-    keepData,
+    ...wanted,
     table: read.table,
     evidence,
     shelf: shelf.map(shelvedOf).filter(({ manifest }) => manifest.family === family.id),
@@ -101,20 +105,21 @@ export const readingsOf = (facts: DeviceFacts): readonly Reading[] =>
     ]
   })
 
-export function readOf(facts: DeviceFacts, row: DeviceRow | undefined): ReadDevice {
-  const disk = row?.disk ?? undefined
+export function deviceRead(facts: DeviceFacts, row: DeviceRow | undefined): ReadDevice {
   return {
     facts,
-    table: disk === undefined ? undefined : tableOf(disk),
+    table: layoutRead(row)?.table,
     digests: new Map((row?.digests ?? []).map(({ partition, sha256 }) => [partition, sha256])),
   }
 }
 
-/** The table in the ranges that were read; undefined when none can be made out. */
-function tableOf(disk: NonNullable<DeviceRow['disk']>): Table | undefined {
+/** The table in the ranges that were read, with what is odd about it; undefined when none can be made out. */
+export function layoutRead(row: DeviceRow | undefined): Decoded | undefined {
+  const disk = row?.disk ?? undefined
+  if (disk === undefined) return undefined
   const ranges = disk.ranges.map(({ at, bytes }) => ({ at, bytes: Buffer.from(bytes, 'base64') }))
   const decoded = decodeRanges(disk.diskBytes, disk.sectorBytes, ranges)
-  return decoded.ok ? decoded.value.table : undefined
+  return decoded.ok ? decoded.value : undefined
 }
 
 /** The model of the device for a rehearsal. */

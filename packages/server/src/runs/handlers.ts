@@ -7,7 +7,7 @@ import type { House } from '../house.ts'
 import type { Refusal } from '../refusal.ts'
 import type { RunRow } from '../tables/runs.ts'
 import { listRuns, readRun } from '../tables/runs.ts'
-import { doneByHand, putAwayRun, startRun, stopRun, takeUpRun } from './acts.ts'
+import { doneByHand, putAwayRun, stopRun, takeUpRun } from './acts.ts'
 import { fitAt, planAt } from './plan.ts'
 import { runRowOf, showRun } from './show.ts'
 
@@ -22,11 +22,6 @@ export function runHandlers(house: House) {
     const planned = await planAt(house, body)
     return planned.ok ? ok(planned.value.shown) : planned
   }
-  const runStart: Of<'runStart'> = async ({ body, actor }) => {
-    /* A slip's run is begun on the slip, where Ready stands before it. */
-    const asked = { ...body, slip: undefined, by: actor?.id ?? null }
-    return shown(await startRun(house, asked))
-  }
   const runs: Of<'runs'> = async () => ok((await listRuns(house.db, 'all')).map(runRowOf))
   const run: Of<'run'> = async ({ params: { id } }) => {
     const found = await readRun(house.db, id)
@@ -40,5 +35,5 @@ export function runHandlers(house: House) {
     shown(await takeUpRun(house, { id, by: actor?.id ?? null }))
   const runPutAway: Of<'runPutAway'> = async ({ params: { id }, actor }) =>
     shown(await putAwayRun(house, { id, by: actor?.id ?? null }))
-  return { fit, plan, runStart, runs, run, runDone, runStop, runTakeUp, runPutAway }
+  return { fit, plan, runs, run, runDone, runStop, runTakeUp, runPutAway }
 }

@@ -3,7 +3,9 @@ import { createHash } from 'node:crypto'
 import type { Candidate, PlanShown } from '@plain-slate/api'
 import type {
   CutClass,
+  DeviceFacts,
   DeviceModel,
+  ItemFate,
   Judgement,
   Json,
   NoPlan,
@@ -14,47 +16,51 @@ import type {
 import {
   candidates,
   canonical,
+  factsOf as deviceSays,
   fold,
   judge,
   makePlan,
   measuredIn,
   ok,
   ownFigures,
+  keepsPromise,
   refuse,
   rehearse,
   rehearseCuts,
   worstByStep,
 } from '@plain-slate/core'
-import { findingWords, sayAny } from '@plain-slate/texts'
+import { findingWords, isCode, sayAny, speaker } from '@plain-slate/texts'
 import type { House } from '../house.ts'
 import type { Refusal } from '../refusal.ts'
-import { shelvedOf } from '../shelf/shelf.ts'
+import { packageMeant, shelvedOf } from '../shelf/shelf.ts'
 import type { Database } from '../tables/database.ts'
 import { lastEnded, listEnded } from '../tables/past-runs.ts'
-import type { AtPort, Wanted } from './case.ts'
-import { caseAt, modelledAt } from './case.ts'
+import type { AtPort } from './case.ts'
+import { caseAt, modelledAt, wantedAtPort } from './case.ts'
 import { stripShown, wallShown } from './pictures.ts'
 import { findingOf, stepsOf, withoutPlace } from './shown.ts'
+
+type Asked = Parameters<typeof wantedAtPort>[0]
 
 /** Every package that could be the aim, in order, with every reason. */
 export async function fitAt(
   house: House,
   port: string,
-  wanted: Wanted,
+  wanted: Asked,
 ): Promise<Result<Candidate[], Refusal>> {
-  const found = await caseAt(house, port, wanted)
+  const found = await caseAt(house, port, wantedAtPort(wanted))
   return found.ok ? ok(candidates(found.value.at).map(candidateOf)) : found
 }
 
 export const candidateOf = ({ shelved, verdict, findings }: Judgement): Candidate => ({
-  package: shelved.manifest.id,
+  package: shelved.key,
   title: shelved.manifest.title,
   build: shelved.manifest.build,
   verdict,
   findings: findings.map(findingOf),
 })
 
-export type PlanAsked = Wanted & { readonly port: string; readonly package: string }
+export type PlanAsked = Asked & { readonly port: string; readonly package: string }
 export type Planned = {
   readonly plan: Plan
   readonly shown: PlanShown
@@ -64,7 +70,7 @@ export type Planned = {
 
 /** A plan for the device at a port, or why there is none. */
 export async function planAt(house: House, asked: PlanAsked): Promise<Result<Planned, Refusal>> {
-  const found = await caseAt(house, asked.port, asked)
+  const found = await caseAt(house, asked.port, wantedAtPort(asked))
   if (!found.ok) return found
   return planOn(found.value, asked, await figuresOf(house.db, found.value.family.id))
 }
@@ -104,13 +110,13 @@ export function planOn(
   if (!made.ok) return made
   const { plan, at } = made.value
   const digest = digestOf(plan)
-  const { worst, end } = rehearsed(found, plan, digest)
+  const { worst, end, says } = rehearsed(found, plan, digest)
   const steps = stepsOf(plan, at.family, worst, own)
   const folds = fold(plan, at, own)
   const { verdict, findings } = judge(at)
-  const { manifest } = at.shelved
+  const { manifest, key } = at.shelved
   const shown: PlanShown = {
-    package: manifest.id,
+    package: key,
     title: manifest.title,
     serial: plan.serial,
     port: asked.port,
@@ -121,13 +127,14 @@ export function planOn(
     hands: { ...folds.hands },
     needs: folds.needs,
     restarts: folds.restarts,
-    fates: folds.fates.map((fate) => ({ ...fate })),
+    fates: folds.fates.map((fate) => ({ ...fate, name: thingName(fate) })),
     writes: writesOf(plan),
     wayBackUntil: folds.wayBackUntil ?? null,
-    wayBack: at.shelf.find((one) => one.manifest.id === plan.wayBack)?.manifest.title ?? null,
+    wayBack: at.shelf.find((one) => one.key === plan.wayBack)?.manifest.title ?? null,
     atRisk: atRiskOf(steps),
+    reaches: keepsPromise(plan, folds.fates, end, says),
     ends: {
-      build: plan.expected.build,
+      build: says.build ?? '',
       outcome: end.outcome,
       readable: end.data.readable,
       lock: end.lock,
@@ -141,7 +148,20 @@ export function planOn(
   return ok({ plan, shown, steps, found })
 }
 
-type Rehearsed = { readonly worst: ReadonlyMap<number, CutClass>; readonly end: DeviceModel }
+const say = speaker('en-GB')
+
+/** What a thing is called: by its family, or, where that has no place for it, as it is asked for. */
+const thingName = ({ item, name }: ItemFate): string => {
+  const code = `topic.survive.${item}`
+  return name === '' && isCode(code) ? say(code as 'topic.survive.photos') : name || item
+}
+
+type Rehearsed = {
+  readonly worst: ReadonlyMap<number, CutClass>
+  readonly end: DeviceModel
+  /** What the device says of itself at the end. */
+  readonly says: DeviceFacts
+}
 
 /** Rehearsals of the plans asked for last: a page asks for the same plan again and again. */
 const rehearsals = new Map<string, Rehearsed>()
@@ -154,9 +174,11 @@ function rehearsed(found: AtPort, plan: Plan, digest: string): Rehearsed {
   const known = rehearsals.get(key)
   if (known !== undefined) return known
   const { nature, device } = modelledAt(found)
+  const end = rehearse(nature, device, plan).end.device
   const made = {
     worst: worstByStep(plan, rehearseCuts(nature, device, plan)),
-    end: rehearse(nature, device, plan).end.device,
+    end,
+    says: deviceSays(nature, end),
   }
   const [oldest] = rehearsals.keys()
   if (rehearsals.size >= REHEARSALS_MOST && oldest !== undefined) rehearsals.delete(oldest)
@@ -166,8 +188,9 @@ function rehearsed(found: AtPort, plan: Plan, digest: string): Rehearsed {
 
 /** The plan alone, without folds and rehearsal: quick enough to ask whether one still holds. */
 export function bareplan(found: AtPort, id: string) {
-  const pack = found.shelf.find(({ manifest }) => manifest.id === id)
-  if (pack === undefined) return refuse({ code: 'package.unknown' as const, facts: { id } })
+  const meant = packageMeant(found.shelf, id)
+  if (!meant.ok) return meant
+  const pack = meant.value
   const at = { ...found.at, shelved: shelvedOf(pack) }
   const made = makePlan({ at, mode: found.mode, permission: true })
   if (made.ok) return ok({ plan: made.value, at })

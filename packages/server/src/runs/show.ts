@@ -76,6 +76,7 @@ export async function showRun(house: House, run: RunRow): Promise<RunShown> {
     size: command?.kind === 'put' ? command.size : 0,
     stepSeconds: shown === null ? 0 : Math.max(0, shown.at - shown.stepAt) / 1000,
     runSeconds: shown === null ? 0 : Math.max(0, shown.at - shown.runAt) / 1000,
+    quiet: run.state === 'running' ? run.quiet : 0,
     waiting: waitingOf(run),
     parts: [...standingOf(run.commands, journal)],
     journal: journal.length,
@@ -124,6 +125,8 @@ function whyOf(why: StopReason): RunShown['why'] {
         facts: { build: build ?? '', loader: loaderVersion, floor, outcome },
       }
     }
+    case 'fault':
+      return { code: why.kind, facts: { what: why.what } }
     case 'asked':
     case 'superseded':
       return { code: why.kind, facts: {} }

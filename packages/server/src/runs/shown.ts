@@ -1,7 +1,7 @@
 /** Core's findings, steps and plans as the contract shows them: codes and figures, no sentences. */
 import type { FindingShown, StepShown } from '@plain-slate/api'
 import type { CutClass, Effect, Finding, OwnFigures, Plan, Step } from '@plain-slate/core'
-import { commandsOf, effectsOf, paceOf } from '@plain-slate/core'
+import { commandsOf, effectsOf, paceOf, silentLimit } from '@plain-slate/core'
 import type { Family } from '@plain-slate/core'
 
 export const findingOf = ({
@@ -44,6 +44,7 @@ export function stepsOf(
       worst: worst.get(step.number) ?? 'unaffected',
       source,
       n,
+      silent: silentLimit(family, effect, own) ?? null,
       firstCommand,
     }
     firstCommand += commandsOf(step).length
@@ -53,8 +54,8 @@ export function stepsOf(
 
 /** A step without what only the server needs. */
 export function withoutPlace(step: PlacedStep): StepShown {
-  const { number, kind, facts, seconds, hands, worst, source, n } = step
-  return { number, kind, facts, seconds, hands, worst, source, n }
+  const { firstCommand: _, ...shown } = step
+  return shown
 }
 
 /** What a step's sentence needs. Bytes are model bytes. */
@@ -76,8 +77,6 @@ function factsOf(step: Step): Record<string, string | number> {
       const { build, loaderVersion, floor } = step.expect
       return { build, loader: loaderVersion, floor }
     }
-    case 'undo':
-      return { what: step.what }
     case 'meet':
     case 'restart':
       return {}

@@ -1,54 +1,78 @@
 /**
  * Reading an archive that is in the vault: one pass for its own digest and those of its entries, counted
- * as it goes; then its manifest, where one lies in it. A refused archive is dropped: nothing of it is
- * used, and everything else stays as it is.
+ * as it goes; then its manifest, where one lies in it. Whatever its bytes are, it ends in a state: whole,
+ * refused (its bytes are dropped unless another row owns them), or failed, where reading itself broke;
+ * then its bytes stay and it can be read again.
  */
 import type { Reading as TarReading } from '@plain-slate/archives'
-import { readTar } from '@plain-slate/archives'
-import { readManifest } from '@plain-slate/core'
-import type { ReadArchive } from '@plain-slate/core'
+import { readTar, shownName } from '@plain-slate/archives'
 import type { Archive } from '@plain-slate/api'
+import type { Manifest } from '@plain-slate/core'
+import { manifestIn, packageKey, whyUnread } from '@plain-slate/core'
 import { enter } from '../book/append.ts'
 import type { House } from '../house.ts'
 import { tell } from '../tables/news.ts'
-import {
-  endReading,
-  listWhole,
-  noteReading,
-  publishedOf,
-  putPackage,
-  readArchiveRow,
-} from '../tables/shelf.ts'
-import type { ArchiveEnd } from '../tables/shelf.ts'
+import type { ArchiveEnd, EntryRow } from '../tables/shelf.ts'
+import { endReading, noteReading, putPackage, readArchiveRow } from '../tables/shelf.ts'
+import { dropUnowned } from './bytes.ts'
 
 export const READ_ARCHIVE = 'read-archive'
 const MANIFEST = 'manifest.json'
 const MANIFEST_BYTES = 1024 * 1024
 /** Between two notes of how far reading is. */
 const NOTE_MS = 300
+/** Characters of a fault that are kept. */
+const FAULT_MOST = 200
+
+type Ended = ArchiveEnd & { readonly manifest?: Manifest }
 
 /** Reads one archive; does nothing when it was read already. */
 export async function readArchive(house: House, id: string): Promise<object> {
   const row = await readArchiveRow(house.db, id)
   if (row?.state !== 'reading') return { id, state: row?.state ?? 'unknown' }
-  const reading = await readCounted(house, row)
-  const end = reading.ok
-    ? await takePackage(house, row, reading.listing.entries)
-    : refusedEnd(row, reading)
+  const state = await readToItsEnd(house, row)
+  if (state === 'refused') await dropUnowned(house, row.sha256)
+  return { id, state }
+}
+
+async function readToItsEnd(house: House, row: Archive): Promise<Archive['state']> {
+  try {
+    const reading = await readCounted(house, row)
+    const end = reading.ok ? await wholeEnd(house, row, reading.listing) : refusedEnd(row, reading)
+    return await endRead(house, row, end)
+  } catch (error) {
+    house.log.error({ err: error, archive: row.id }, 'an archive could not be read')
+    return endRead(house, row, failedEnd(row, error))
+  }
+}
+
+/** Puts down what reading came to, and enters it. */
+async function endRead(
+  house: House,
+  row: Archive,
+  { manifest, ...end }: Ended,
+): Promise<Archive['state']> {
   await house.db.transaction(async (trx) => {
-    await endReading(trx, id, end)
+    if (!(await endReading(trx, row.id, end))) return
+    if (manifest !== undefined) await putPackage(trx, { manifest, firstArchive: row.sha256 })
     const facts = { archive: row.sha256, bytes: row.bytes, name: row.name }
-    const refused = { ...facts, ...end.refusal }
-    await enter(house, trx, {
-      by: null,
-      act: end.state === 'refused' ? 'archive.refused' : 'archive.shelved',
-      facts: end.state === 'refused' ? refused : { ...facts, package: end.package ?? '' },
-    })
-    await tell(trx, 'shelf', id, 2)
+    await enter(house, trx, { by: null, ...entryOf(end, facts) })
+    await tell(trx, 'shelf', row.id, 2)
   })
-  const others = (await listWhole(house.db)).some(({ sha256 }) => sha256 === row.sha256)
-  if (end.state === 'refused' && !others) await house.vault.drop(row.sha256)
-  return { id, state: end.state }
+  return end.state
+}
+
+type Facts = Readonly<Record<string, string | number>>
+
+function entryOf(end: ArchiveEnd, facts: Facts) {
+  switch (end.state) {
+    case 'refused':
+      return { act: 'archive.refused', facts: { ...facts, ...end.refusal } } as const
+    case 'failed':
+      return { act: 'archive.failed', facts: { ...facts, why: end.trouble ?? '' } } as const
+    case 'whole':
+      return { act: 'archive.shelved', facts: { ...facts, package: end.package ?? '' } } as const
+  }
 }
 
 async function readCounted(house: House, row: Archive): Promise<TarReading> {
@@ -64,80 +88,60 @@ async function readCounted(house: House, row: Archive): Promise<TarReading> {
   })
 }
 
-function refusedEnd(row: Archive, reading: Extract<TarReading, { ok: false }>): ArchiveEnd {
+const NOTHING = {
+  refusal: null,
+  entries: [],
+  endMark: true,
+  behind: null,
+  package: null,
+  trouble: null,
+  stamp: null,
+} as const
+
+/** A name is escaped before it is stored: what is refused may hold any character, NUL too. */
+function refusedEnd(row: Archive, reading: Extract<TarReading, { ok: false }>): Ended {
   const { entry, offset, rule } = reading.refusal
-  return {
-    state: 'refused',
-    done: row.bytes,
-    refusal: { entry, offset, rule },
-    entries: [],
-    refusedEntries: 0,
-    package: null,
-    trouble: null,
-  }
+  const refusal = { entry: shownName(entry), offset, rule }
+  return { ...NOTHING, state: 'refused', done: row.bytes, refusal }
 }
 
-type Entries = Extract<TarReading, { ok: true }>['listing']['entries']
+function failedEnd(row: Archive, error: unknown): Ended {
+  const why = shownName(error instanceof Error ? error.message : String(error))
+  return { ...NOTHING, state: 'failed', done: row.done, trouble: why.slice(0, FAULT_MOST) }
+}
 
-/** The entries that may be used, and the package whose manifest lies among them. */
-async function takePackage(house: House, row: Archive, all: Entries): Promise<ArchiveEnd> {
-  const entries: ReadArchive['entries'] = all
-    .filter((entry) => entry.refused === undefined)
-    .map(({ name, offset, size, sha256 }) => ({ name, offset, size, sha256 }))
+type Listing = Extract<TarReading, { ok: true }>['listing']
+
+/** The entries as they stand, and the package whose manifest lies among the good ones. */
+async function wholeEnd(house: House, row: Archive, listing: Listing): Promise<Ended> {
+  const entries = listing.entries.map(({ name, offset, size, sha256, refused }): EntryRow => ({
+    name: refused === undefined ? name : shownName(name),
+    offset,
+    size,
+    sha256,
+    refused: refused ?? null,
+  }))
   const end = {
+    ...NOTHING,
     state: 'whole',
     done: row.bytes,
-    refusal: null,
     entries,
-    refusedEntries: all.length - entries.length,
-    package: null,
-    trouble: null,
+    endMark: listing.endMark,
+    behind: listing.behind ?? null,
+    stamp: (await house.vault.stamp(row.sha256)) ?? null,
   } as const
-  const listed = entries.find(({ name }) => name === MANIFEST)
+  const listed = entries.find(({ name, refused }) => refused === null && name === MANIFEST)
   if (listed === undefined) return end
-  if (listed.size > MANIFEST_BYTES) return { ...end, trouble: 'manifest too long' }
+  if (listed.size > MANIFEST_BYTES) return { ...end, trouble: 'longer than 1 MiB' }
   const range = { from: listed.offset, to: listed.offset + listed.size }
-  const read = readManifest(parsed(await textOf(await house.vault.read(row.sha256, range))))
-  if (!read.ok) {
-    const { refusal } = read
-    const why =
-      refusal.kind === 'newer'
-        ? `newer format ${refusal.format}`
-        : `${refusal.path}: ${refusal.problem}`
-    return { ...end, trouble: why }
-  }
-  const published = await publishedOf(house.db, row.id)
-  const [first] = read.value.archives
-  const manifest =
-    published === null || first === undefined
-      ? read.value
-      : withDigest(read.value, first.file, published)
-  await putPackage(house.db, { manifest, firstArchive: row.sha256 })
-  return { ...end, package: manifest.id }
+  const read = manifestIn(await textOf(await house.vault.read(row.sha256, range)))
+  if (!read.ok) return { ...end, trouble: shownName(whyUnread(read.refusal)) }
+  const manifest = read.value
+  return { ...end, package: packageKey(manifest.id, row.sha256), manifest }
 }
-
-const withDigest = <M extends { published: { digests: Record<string, string> } }>(
-  manifest: M,
-  file: string,
-  digest: string,
-): M => ({
-  ...manifest,
-  published: {
-    ...manifest.published,
-    digests: { ...manifest.published.digests, [file]: digest },
-  },
-})
 
 async function textOf(source: AsyncIterable<unknown>): Promise<string> {
   const parts: Buffer[] = []
   for await (const part of source) parts.push(part as Buffer)
   return Buffer.concat(parts).toString('utf8')
-}
-
-function parsed(text: string): unknown {
-  try {
-    return JSON.parse(text)
-  } catch {
-    return undefined
-  }
 }

@@ -1,32 +1,76 @@
 /** The shelf as it is judged by: every package with its proof. */
 import type { PackageRow } from '@plain-slate/api'
-import type { Manifest, Proof, Shelved } from '@plain-slate/core'
-import { prove } from '@plain-slate/core'
+import type { Manifest, Proof, ReadArchive, Result, Shelved } from '@plain-slate/core'
+import { ok, packageKey, packageNamed, prove, refuse } from '@plain-slate/core'
+import type { Refusal } from '../refusal.ts'
 import type { Database } from '../tables/database.ts'
-import { listPackages, listWhole } from '../tables/shelf.ts'
+import { listPackages, listVolumes } from '../tables/shelf.ts'
 
-export type ProvenPackage = { readonly manifest: Manifest; readonly proof: Proof }
+export type VolumeHere = ReadArchive & { readonly stamps: readonly string[] }
 
-/** Every package, proven anew from what was read of the archives. */
+export type ProvenPackage = {
+  readonly key: string
+  readonly manifest: Manifest
+  readonly firstArchive: string
+  readonly proof: Proof
+  /** Its volumes that are here. */
+  readonly volumes: readonly VolumeHere[]
+}
+
+/** Every package, proven anew from what was read of the archives that its manifest names. */
 export async function provenPackages(db: Database): Promise<ProvenPackage[]> {
   const packages = await listPackages(db)
-  const archives = await listWhole(db)
-  return packages.map(({ manifest, firstArchive }) => ({
-    manifest,
-    proof: prove(manifest, firstArchive, archives),
-  }))
+  const digests = new Set(packages.flatMap(digestsOf))
+  const files = new Set(packages.flatMap(({ manifest }) => manifest.images.map(({ file }) => file)))
+  const volumes = await listVolumes(db, [...digests], [...files])
+  return packages.map((one) => {
+    const own = digestsOf(one)
+    return {
+      ...one,
+      key: packageKey(one.manifest.id, one.firstArchive),
+      proof: prove(one.manifest, one.firstArchive, volumes),
+      volumes: volumes.filter(({ sha256 }) => own.includes(sha256)),
+    }
+  })
+}
+
+/** Digests of a package's volumes, as far as they are told. */
+const digestsOf = ({
+  manifest,
+  firstArchive,
+}: Pick<ProvenPackage, 'manifest' | 'firstArchive'>): readonly string[] => [
+  firstArchive,
+  ...manifest.archives.slice(1).flatMap(({ sha256 }) => sha256 ?? []),
+]
+
+/** The one package that is meant by a key, or by an id that one alone bears. */
+export function packageMeant(
+  shelf: readonly ProvenPackage[],
+  name: string,
+): Result<ProvenPackage, Refusal> {
+  const named = packageNamed(shelf, name)
+  switch (named.kind) {
+    case 'one':
+      return ok(named.found)
+    case 'none':
+      return refuse({ code: 'package.unknown', facts: { id: name } })
+    case 'several':
+      return refuse({ code: 'package.several', facts: { id: name, keys: named.keys.join(', ') } })
+  }
 }
 
 /** As rules take it. */
-export const shelvedOf = ({ manifest, proof }: ProvenPackage): Shelved => ({
+export const shelvedOf = ({ key, manifest, proof }: ProvenPackage): Shelved => ({
+  key,
   manifest,
   state: proof.state,
 })
 
 /** A package as a list shows it. */
-export function rowOf({ manifest, proof }: ProvenPackage): PackageRow {
+export function rowOf({ key, manifest, proof }: ProvenPackage): PackageRow {
   const { id, title, family, kind, channel, build, release, patchDate, targets, images } = manifest
   return {
+    key,
     id,
     title,
     family,

@@ -1,67 +1,77 @@
 /**
  * Taking an archive in: its bytes land in the vault first, counted against the length that was declared
- * and the room there is; then a job reads them. Names are labels.
+ * and the room it was promised; then a job reads them. Names are labels, kept escaped.
  */
 import { randomUUID } from 'node:crypto'
 import { statfs } from 'node:fs/promises'
 import type { Archive } from '@plain-slate/api'
-import type { Result } from '@plain-slate/core'
+import { shownName } from '@plain-slate/archives'
+import type { OutsideSource, Result } from '@plain-slate/core'
 import { ok, refuse } from '@plain-slate/core'
-import { NotAsPromised } from '@plain-slate/vault'
+import type { Received } from '@plain-slate/vault'
 import type { House } from '../house.ts'
 import type { Refusal } from '../refusal.ts'
-import { insertArchive, readArchiveRow } from '../tables/shelf.ts'
+import { insertArchive, insertOutside, lockBytes, readArchiveRow } from '../tables/shelf.ts'
+import { endUpload, noteUpload, promiseRoom } from '../tables/uploads.ts'
 import { tell } from '../tables/news.ts'
+import { dropUnowned } from './bytes.ts'
 import { READ_ARCHIVE } from './read-archive.ts'
 
 /** Longer archives are refused before a byte is taken. */
 export const ARCHIVE_BYTES_MAX = 64 * 1024 ** 3
 /** Room that stays free on the vault's disk. */
 const ROOM_LEFT = 512 * 1024 ** 2
+/** Between two notes of how much of an upload came. */
+const NOTE_MS = 1000
 
 export type Incoming = {
   readonly name: string
   /** Length that was declared. */
   readonly bytes: number
   readonly source: AsyncIterable<Uint8Array>
-  readonly published: string | undefined
+  /** A digest from outside: anything else is refused; it vouches for the archive. */
+  readonly published:
+    { readonly sha256: string; readonly source: OutsideSource; readonly where: string } | undefined
   readonly by: string | null
 }
 
 /** Stores the bytes and has them read; refuses what is too long, or is not what was promised. */
-export async function takeIn(house: House, archive: Incoming): Promise<Result<Archive, Refusal>> {
+export async function takeIn(house: House, incoming: Incoming): Promise<Result<Archive, Refusal>> {
+  const archive = { ...incoming, name: shownName(incoming.name) }
   const { name, bytes } = archive
   if (!(bytes > 0 && bytes <= ARCHIVE_BYTES_MAX))
     return refuse({ code: 'archive.length', facts: { name } })
-  const room = await roomIn(house.config.vaultFolder)
-  if (bytes > room - ROOM_LEFT)
-    return refuse({ code: 'archive.room', facts: { name, mib: Math.ceil(bytes / 1024 ** 2) } })
-  const stored = await store(house, archive)
-  if (!stored.ok) return stored
   const id = randomUUID()
-  await insertArchive(house.db, {
-    id,
-    name,
-    sha256: stored.value,
-    bytes,
-    published: archive.published ?? null,
-    by: archive.by,
-    at: new Date(await house.clock.now()),
-  })
-  await tell(house.db, 'shelf', id, 1)
+  const room = (await house.room()) - ROOM_LEFT
+  if (!(await promiseRoom(house.db, { id, bytes }, room)))
+    return refuse({ code: 'archive.room', facts: { name, mib: Math.ceil(bytes / 1024 ** 2) } })
+  try {
+    const received = await receive(house, id, archive)
+    if (!received.ok) return received
+    await shelveBytes(house, id, archive, received.value)
+  } finally {
+    await endUpload(house.db, id)
+  }
   await house.enqueue(READ_ARCHIVE, { id })
   const row = await readArchiveRow(house.db, id)
   return row === undefined ? refuse({ code: 'server.fault', facts: { id } }) : ok(row)
 }
 
-async function store(house: House, archive: Incoming): Promise<Result<string, Refusal>> {
-  const { name, bytes, source, published } = archive
+async function receive(
+  house: House,
+  id: string,
+  { name, bytes, source, published }: Incoming,
+): Promise<Result<Received, Refusal>> {
   try {
-    const stored = await house.vault.store(counted(source, bytes), published)
-    if (stored.bytes === bytes) return ok(stored.sha256)
-    return refuse({ code: 'archive.broken-off', facts: { name, got: stored.bytes, bytes } })
+    const received = await house.vault.receive(counted(house, id, source, bytes))
+    const { bytes: got, sha256, forget } = received
+    const broken = got !== bytes
+    if (!broken && (published === undefined || published.sha256 === sha256)) return ok(received)
+    await forget()
+    return broken
+      ? refuse({ code: 'archive.broken-off', facts: { name, got, bytes } })
+      : refuse({ code: 'archive.other', facts: { name } })
   } catch (error) {
-    if (error instanceof NotAsPromised) return refuse({ code: 'archive.other', facts: { name } })
     if (error instanceof TooLong) return refuse({ code: 'archive.length', facts: { name } })
     if (isBrokenOff(error))
       return refuse({ code: 'archive.broken-off', facts: { name, got: 0, bytes } })
@@ -69,22 +79,61 @@ async function store(house: House, archive: Incoming): Promise<Result<string, Re
   }
 }
 
+/** Row and bytes together: under the lock of their digest, so that no refusal drops them between. */
+async function shelveBytes(
+  house: House,
+  id: string,
+  { name, bytes, published, by }: Incoming,
+  { sha256, keep, forget }: Received,
+): Promise<void> {
+  const at = new Date(await house.clock.now())
+  try {
+    await house.db.transaction(async (trx) => {
+      await lockBytes(trx, sha256)
+      await insertArchive(trx, { id, name, sha256, bytes, by, at })
+      if (published !== undefined) {
+        const { source, where: place } = published
+        await insertOutside(trx, { archive: sha256, sha256, source, place, by, at })
+      }
+      await keep()
+      await tell(trx, 'shelf', id, 1)
+    })
+  } catch (error) {
+    await forget()
+    await dropUnowned(house, sha256).catch(() => undefined)
+    throw error
+  }
+}
+
 class TooLong extends Error {}
 
-/** The same bytes; more than were declared are an error. */
-async function* counted(source: AsyncIterable<Uint8Array>, bytes: number) {
+/** The same bytes, counted; more than were declared are an error. */
+async function* counted(
+  house: House,
+  id: string,
+  source: AsyncIterable<Uint8Array>,
+  bytes: number,
+) {
   let got = 0
+  let noted = 0
   for await (const part of source) {
     got += part.length
     if (got > bytes) throw new TooLong()
     yield part
+    const now = Date.now()
+    if (now - noted < NOTE_MS) continue
+    noted = now
+    await noteUpload(house.db, id, got)
   }
 }
 
+/** The sender went away, or sent nothing for too long. */
+const BROKEN_OFF = ['ECONNRESET', 'ERR_STREAM_PREMATURE_CLOSE', 'ETIMEDOUT']
 const isBrokenOff = (error: unknown): boolean =>
-  error instanceof Error && 'code' in error && error.code === 'ECONNRESET'
+  error instanceof Error && 'code' in error && BROKEN_OFF.includes(String(error.code))
 
-async function roomIn(folder: string): Promise<number> {
+/** Bytes that are free on the disk of a folder. */
+export async function roomIn(folder: string): Promise<number> {
   const { bavail, bsize } = await statfs(folder)
   return bavail * bsize
 }

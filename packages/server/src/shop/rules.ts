@@ -8,5 +8,8 @@ export const HOUSE_RULES: Case['house'] = {
   lawfulRegions: ['HI', 'EX'],
 }
 
+/** Days after handing back in which the owner is asked whether all is well. */
+export const CARE_DAYS = 14
+
 /** How long after its patch date a device is to be looked at for the next one. */
 export const PATCH_LOOK_DAYS = 90

@@ -7,6 +7,7 @@ import type { Call, Handler } from '../edge/mount.ts'
 import type { House } from '../house.ts'
 import { listEntries } from '../tables/book.ts'
 import { countStates, listSlips, readSlip } from '../tables/slips.ts'
+import { listCare } from './care.ts'
 import { noteOnSlip, setSlipState, withdrawSlip } from './acts.ts'
 import { changeSlip } from './change.ts'
 import { openSlip } from './open.ts'
@@ -37,7 +38,7 @@ export function slipHandlers(house: House) {
     return ok(WRITTEN)
   }
   const slipOpen: Of<'slipOpen'> = async (call) =>
-    ok(await openSlip(house, call.body, someone(call).id))
+    ok(await openSlip(house, call.body, call.actor?.id ?? null))
 
   const slip: Of<'slip'> = async ({ params: { number } }) => {
     const found = await readSlip(house.db, number)
@@ -58,7 +59,10 @@ export function slipHandlers(house: House) {
   const slipWithdraw: Of<'slipWithdraw'> = (call) =>
     withdrawSlip(house, call.params.number, someone(call), call.body.second)
 
+  const care: Of<'care'> = async () => ok(await listCare(house))
+
   return {
+    care,
     slips,
     slipsCsv,
     slipOpen,

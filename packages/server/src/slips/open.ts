@@ -11,8 +11,8 @@ import { insertSlip, readSlip } from '../tables/slips.ts'
 
 export type SlipDraft = BodyOf<Contract['slipOpen']>
 
-/** Opens a slip in the name of `by`. Throws when the shop is not founded: nobody is signed in then. */
-export async function openSlip(house: House, draft: SlipDraft, by: string): Promise<Slip> {
+/** Opens a slip in the name of `by`, or of nobody at the shell. Throws when the shop is not founded. */
+export async function openSlip(house: House, draft: SlipDraft, by: string | null): Promise<Slip> {
   return house.db.transaction(async (trx) => {
     const number = await takeSlipNumber(trx)
     const customer = await layIfSaid(trx, number, draft.customer)

@@ -135,3 +135,47 @@ export async function slipsBySerial(
     .select('value', 'number', 'stage')) as { value: string; number: string; stage: Stage }[]
   return new Map(rows.map(({ value, ...slip }) => [value, slip]))
 }
+
+const CARE_TOPICS = ['ready.backup', 'back.told', 'care.well', 'care.backup']
+
+export type CareLines = {
+  readonly number: string
+  readonly device: string
+  readonly customer: string | null
+  readonly lines: readonly {
+    readonly topic: string
+    readonly answer: string
+    readonly at: string
+  }[]
+}
+
+/** Closed slips on which a copy of the data was made, with the lines that say what became of it. */
+export async function listCareLines(db: Database): Promise<readonly CareLines[]> {
+  const rows = (await db('slip_lines')
+    .join('slips', 'slips.number', 'slip_lines.slip')
+    .leftJoin('personal_texts', 'personal_texts.id', 'slips.customer_text')
+    .where('slips.state', 'closed')
+    .whereIn('topic', CARE_TOPICS)
+    .whereExists((copied) =>
+      copied
+        .from('slip_lines as copies')
+        .whereRaw('copies.slip = slips.number')
+        .where({ 'copies.topic': 'ready.backup', 'copies.answer': 'opens' }),
+    )
+    .orderBy('slip_lines.id')
+    .select('number', 'device', 'personal_texts.body as customer', 'topic', 'answer', 'at')) as {
+    number: string
+    device: string
+    customer: string | null
+    topic: string
+    answer: string
+    at: Date
+  }[]
+  const slips = new Map<string, CareLines>()
+  for (const { number, device, customer, topic, answer, at } of rows) {
+    const line = { topic, answer, at: isoOf(ms(at.getTime())) }
+    const known = slips.get(number)?.lines ?? []
+    slips.set(number, { number, device, customer, lines: [...known, line] })
+  }
+  return [...slips.values()]
+}

@@ -1,6 +1,7 @@
 /** Runs that are over: a slip's last one, those that figures are made of, and the demo's history. */
 import type { ShownRun } from '@plain-slate/api'
-import type { JournalEntry, Json } from '@plain-slate/core'
+import type { JournalEntry, Json, Ms } from '@plain-slate/core'
+import { ms } from '@plain-slate/core'
 import type { Database, Transaction } from './database.ts'
 import type { NewRun, RunRow, RunState, Stored } from './runs.ts'
 import { insertRun, mirrorEntries, rowOf, rows } from './runs.ts'
@@ -15,6 +16,24 @@ export async function lastRunOf(db: Database, slip: string): Promise<RunRow | un
     .orderBy('runs.started_at', 'desc')
     .first()) as Stored | undefined
   return row === undefined ? undefined : rowOf(row)
+}
+
+/** Every run of a slip, the oldest first: what was done to its device, whatever became of it. */
+export async function listRunsOf(db: Database, slip: string): Promise<RunRow[]> {
+  const found = (await rows(db).where('runs.slip', slip).orderBy('runs.started_at')) as Stored[]
+  return found.map(rowOf)
+}
+
+/** When the last run began that sent a piece to a device; undefined: none did. */
+export async function lastWriteTo(db: Database, serial: string): Promise<Ms | undefined> {
+  const { rows: found } = (await db.raw(
+    `select max(started_at) as at from runs where serial = ? and exists (
+       select 1 from run_entries where run = runs.id and entry ->> 'kind' = 'intend'
+         and runs.commands -> ((entry ->> 'command')::int) ->> 'kind' = 'put')`,
+    [serial],
+  )) as { rows: { at: Date | null }[] }
+  const at = found[0]?.at ?? null
+  return at === null ? undefined : ms(at.getTime())
 }
 
 /** Takes the runs of a slip that ended off their ports; answers how many. */

@@ -29,6 +29,8 @@ export type RunRow = {
   readonly answers: Readonly<Record<string, string>>
   readonly owner: string | null
   readonly epoch: number
+  /** Seconds since something last moved, by the database's clock. */
+  readonly quiet: number
   /** True while somebody holds the lease. */
   readonly held: boolean
   readonly shown: ShownRun | null
@@ -57,6 +59,7 @@ export const rows = (db: Database) =>
       'runs.*',
       'people.name as by_name',
       db.raw('coalesce(runs.until > now(), false) as held'),
+      db.raw('coalesce(extract(epoch from now() - runs.moved_at), 0)::float as quiet'),
     )
 
 export function rowOf(row: Stored): RunRow {
@@ -180,6 +183,8 @@ export type Report = {
   readonly shown: ShownRun
   readonly state: RunState
   readonly endedAt: Date | null
+  /** Something moved since the last report: a byte, an answer, a sign of the device. */
+  readonly moved: boolean
 }
 
 /** Shows where a run is, if the epoch is still its owner's; answers the new version. */
@@ -191,6 +196,7 @@ export async function reportRun(trx: Transaction, report: Report): Promise<numbe
       shown: JSON.stringify(report.shown),
       state: report.state,
       ended_at: report.endedAt,
+      ...(report.moved ? { moved_at: trx.fn.now() } : {}),
       version: trx.raw('version + 1'),
       ...(over ? { owner: null, until: null, stopping: false } : {}),
     })

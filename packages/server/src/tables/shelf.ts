@@ -1,8 +1,12 @@
-/** Archives and packages. Bytes are in the vault; what was read of them is here. */
+/**
+ * Archives and packages. Bytes are in the vault; what was read of them is here. Locking contract: who lays
+ * bytes into the vault under a row, and who takes bytes out, holds the lock of their digest (`lockBytes`)
+ * to the end of the transaction, so that no row loses its bytes to another's refusal.
+ */
 import type { Archive } from '@plain-slate/api'
-import type { Manifest, ReadArchive } from '@plain-slate/core'
+import type { Manifest, OutsideDigest, OutsideSource, ReadArchive } from '@plain-slate/core'
 import { isoOf, manifestSchema, ms } from '@plain-slate/core'
-import type { Database } from './database.ts'
+import type { Database, Transaction } from './database.ts'
 
 type Row = {
   readonly id: string
@@ -12,22 +16,29 @@ type Row = {
   readonly done: string
   readonly state: Archive['state']
   readonly refusal: Archive['refusal']
-  readonly entries: ReadArchive['entries']
+  readonly entry_count: number
   readonly refused_entries: number
+  readonly end_mark: boolean
+  readonly behind: Archive['behind']
   readonly package: string | null
   readonly trouble: string | null
+  readonly stamp: string | null
   readonly by: string | null
   readonly at: Date
+  readonly removed_at: Date | null
 }
+
+/** Archives that are told at once; older ones are history. */
+const LISTED_MOST = 200
 
 const withNames = (db: Database) =>
   db('archives')
     .leftJoin('people', 'people.id', 'archives.by')
     .select('archives.*', 'people.name as by')
 
-/** Archives, the newest first. */
+/** Archives, the newest first; removed ones are told as such as long as they can be put back. */
 export async function listArchives(db: Database): Promise<Archive[]> {
-  const rows = (await withNames(db).orderBy('archives.at', 'desc').limit(200)) as Row[]
+  const rows = (await withNames(db).orderBy('archives.at', 'desc').limit(LISTED_MOST)) as Row[]
   return rows.map(shownOf)
 }
 
@@ -37,22 +48,39 @@ export async function readArchiveRow(db: Database, id: string): Promise<Archive 
 }
 
 function shownOf(row: Row): Archive {
-  const { id, name, sha256, state, refusal, trouble, by } = row
+  const { id, name, sha256, state, refusal, behind, trouble, by } = row
   return {
     id,
     name,
     sha256,
     state,
     refusal,
+    behind,
     trouble,
     by,
     bytes: Number(row.bytes),
     done: Number(row.done),
     refusedEntries: row.refused_entries,
-    entries: row.entries.length,
+    entries: row.entry_count,
+    endMark: row.end_mark,
     package: row.package,
     at: isoOf(ms(row.at.getTime())),
+    removedAt: row.removed_at === null ? null : isoOf(ms(row.removed_at.getTime())),
   }
+}
+
+/** Holds the bytes of a digest to the end of the transaction: nobody else lays them down or drops them. */
+export async function lockBytes(trx: Transaction, sha256: string): Promise<void> {
+  await trx.raw('select pg_advisory_xact_lock(hashtextextended(?, 0))', [sha256])
+}
+
+/** Rows that need the bytes of a digest: all but refused ones, removed ones as long as they are kept. */
+export async function ownersOf(trx: Transaction, sha256: string): Promise<number> {
+  const [row] = (await trx('archives')
+    .where({ sha256 })
+    .whereNot({ state: 'refused' })
+    .count('* as n')) as { n: string }[]
+  return Number(row?.n ?? 0)
 }
 
 export type NewArchive = {
@@ -60,7 +88,6 @@ export type NewArchive = {
   readonly name: string
   readonly sha256: string
   readonly bytes: number
-  readonly published: string | null
   readonly by: string | null
   readonly at: Date
 }
@@ -75,29 +102,86 @@ export async function noteReading(db: Database, id: string, done: number): Promi
   await db('archives').where({ id, state: 'reading' }).update({ done })
 }
 
+export type EntryRow = ReadArchive['entries'][number] & { readonly refused: string | null }
+
 export type ArchiveEnd = {
-  readonly state: 'whole' | 'refused'
+  readonly state: 'whole' | 'refused' | 'failed'
   readonly done: number
   readonly refusal: Archive['refusal']
-  readonly entries: ReadArchive['entries']
-  readonly refusedEntries: number
+  readonly entries: readonly EntryRow[]
+  readonly endMark: boolean
+  readonly behind: Archive['behind']
   readonly package: string | null
   readonly trouble: string | null
+  /** What the vault said of the bytes when they were read: other later, and they were touched. */
+  readonly stamp: string | null
 }
 
-/** What reading came to. */
-export async function endReading(db: Database, id: string, end: ArchiveEnd): Promise<void> {
-  await db('archives')
-    .where({ id })
+/** What reading came to; false when it had ended already. */
+export async function endReading(trx: Transaction, id: string, end: ArchiveEnd): Promise<boolean> {
+  const count = await trx('archives')
+    .where({ id, state: 'reading' })
     .update({
       state: end.state,
       done: end.done,
       refusal: JSON.stringify(end.refusal),
-      entries: JSON.stringify(end.entries),
-      refused_entries: end.refusedEntries,
+      entry_count: end.entries.length,
+      refused_entries: end.entries.filter(({ refused }) => refused !== null).length,
+      end_mark: end.endMark,
+      behind: JSON.stringify(end.behind),
       package: end.package,
       trouble: end.trouble,
+      stamp: end.stamp,
     })
+  if (count === 0) return false
+  await trx('archive_entries').where({ archive: id }).delete()
+  await trx.raw(
+    `insert into archive_entries (archive, n, name, place, size, sha256, refused)
+     select ?, one.n - 1, one.entry->>'name', (one.entry->>'offset')::bigint,
+            (one.entry->>'size')::bigint, one.entry->>'sha256', one.entry->>'refused'
+     from jsonb_array_elements(?::jsonb) with ordinality as one (entry, n)`,
+    [id, JSON.stringify(end.entries)],
+  )
+  return true
+}
+
+/** Has an archive read again whose reading failed; false when it is in another state. */
+export async function readAgain(trx: Transaction, id: string): Promise<boolean> {
+  const again = { state: 'reading', done: 0, trouble: null }
+  return (await trx('archives').where({ id, state: 'failed' }).update(again)) === 1
+}
+
+/** A page of an archive's entries in their order, refused ones alone when asked. */
+export async function listEntries(
+  db: Database,
+  {
+    archive,
+    after,
+    refused,
+    limit,
+  }: {
+    readonly archive: string
+    readonly after: number
+    readonly refused: boolean
+    readonly limit: number
+  },
+): Promise<readonly (EntryRow & { readonly n: number })[]> {
+  const query = db('archive_entries').where({ archive }).where('n', '>', after)
+  const rows = (await (refused ? query.whereNotNull('refused') : query)
+    .orderBy('n')
+    .limit(limit)) as (Omit<EntryRow, 'offset' | 'size'> & {
+    n: number
+    place: string
+    size: string
+  })[]
+  return rows.map(({ n, name, place, size, sha256, refused: why }) => ({
+    n,
+    name,
+    offset: Number(place),
+    size: Number(size),
+    sha256,
+    refused: why,
+  }))
 }
 
 /** Archives that reading had not ended when the last server did. */
@@ -106,46 +190,152 @@ export async function listUnread(db: Database): Promise<string[]> {
   return rows.map(({ id }) => id)
 }
 
-/** An archive of this digest that was read whole, if there is one; and its published digest. */
-export async function publishedOf(db: Database, id: string): Promise<string | null> {
-  const row = (await db('archives').where({ id }).first('published')) as
-    { published: string | null } | undefined
-  return row?.published ?? null
+/** Marks an archive removed, or takes that back; false when it is so already, or is still read. */
+export async function markRemoved(trx: Transaction, id: string, at: Date | null): Promise<boolean> {
+  const query = trx('archives').where({ id }).whereNot({ state: 'reading' })
+  const open = at === null ? query.whereNotNull('removed_at') : query.whereNull('removed_at')
+  return (await open.update({ removed_at: at })) === 1
 }
 
-/** Every archive that was read whole, for proving: one of each digest. */
-export async function listWhole(db: Database): Promise<ReadArchive[]> {
-  const rows = (await db('archives')
+/** Forgets archives that were removed before a time; answers the digests of their bytes. */
+export async function forgetRemoved(trx: Transaction, before: Date): Promise<readonly string[]> {
+  const gone = (await trx('archives')
+    .where('removed_at', '<', before)
+    .delete()
+    .returning('sha256')) as { sha256: string }[]
+  await trx('packages')
+    .whereNotExists((there) =>
+      there.from('archives').whereRaw('archives.sha256 = packages.first_archive'),
+    )
+    .delete()
+  return [...new Set(gone.map(({ sha256 }) => sha256))]
+}
+
+/** Runs under way that read bytes of a digest: it must stay for them. */
+export async function runsReading(db: Database, sha256: string): Promise<number> {
+  const [row] = (await db('runs')
+    .whereNot({ state: 'ended' })
+    .where({ put_away: false })
+    .whereRaw('places @> ?::jsonb', [JSON.stringify([{ archive: sha256 }])])
+    .count('* as n')) as { n: string }[]
+  return Number(row?.n ?? 0)
+}
+
+type Outside = {
+  readonly archive: string
+  readonly sha256: string
+  readonly source: OutsideSource
+  readonly place: string
+  readonly by: string | null
+  readonly at: Date
+}
+
+/** Keeps what somebody outside says of an archive. */
+export async function insertOutside(db: Database, told: Outside): Promise<void> {
+  await db('outside_digests').insert(told)
+}
+
+/** Volumes among these digests that were read whole, with the entries of these names, and what others say. */
+export async function listVolumes(
+  db: Database,
+  digests: readonly string[],
+  files: readonly string[],
+): Promise<readonly (ReadArchive & { readonly stamps: readonly string[] })[]> {
+  const here = (await db('archives')
     .where({ state: 'whole' })
-    .distinctOn('sha256')
-    .orderBy('sha256')
-    .select('name', 'sha256', 'entries', 'refused_entries')) as Row[]
-  return rows.map(({ name, sha256, entries, refused_entries: refusedEntries }) => ({
+    .whereNull('removed_at')
+    .whereIn('sha256', [...digests])
+    .orderBy('at', 'desc')
+    .select('id', 'name', 'sha256', 'refused_entries', 'stamp')) as Row[]
+  const volumes = new Map([...here].reverse().map((row) => [row.sha256, row]))
+  const ids = [...volumes.values()].map(({ id }) => id)
+  const [entries, outside] = await Promise.all([entriesNamed(db, ids, files), toldOf(db, digests)])
+  return [...volumes.values()].map(({ id, name, sha256, refused_entries: refusedEntries }) => ({
     name,
     sha256,
-    entries,
     refusedEntries,
+    entries: entries.get(id) ?? [],
+    outside: outside.get(sha256) ?? [],
+    stamps: here.flatMap((row) => (row.sha256 === sha256 && row.stamp !== null ? row.stamp : [])),
   }))
+}
+
+async function entriesNamed(
+  db: Database,
+  archives: readonly string[],
+  files: readonly string[],
+): Promise<ReadonlyMap<string, ReadArchive['entries']>> {
+  const rows = (await db('archive_entries')
+    .whereIn('archive', [...archives])
+    .whereIn('name', [...files])
+    .whereNull('refused')
+    .orderBy('n')) as {
+    archive: string
+    name: string
+    place: string
+    size: string
+    sha256: string
+  }[]
+  const by = new Map<string, ReadArchive['entries'][number][]>()
+  for (const { archive, name, place, size, sha256 } of rows) {
+    const entry = { name, offset: Number(place), size: Number(size), sha256 }
+    by.set(archive, [...(by.get(archive) ?? []), entry])
+  }
+  return by
+}
+
+async function toldOf(
+  db: Database,
+  digests: readonly string[],
+): Promise<ReadonlyMap<string, readonly OutsideDigest[]>> {
+  const rows = (await db('outside_digests')
+    .whereIn('archive', [...digests])
+    .orderBy('id')) as Outside[]
+  const by = new Map<string, OutsideDigest[]>()
+  for (const { archive, sha256, source, place: where, at } of rows) {
+    const told = { sha256, source, where, at: isoOf(ms(at.getTime())) }
+    by.set(archive, [...(by.get(archive) ?? []), told])
+  }
+  return by
 }
 
 export type PackageHere = { readonly manifest: Manifest; readonly firstArchive: string }
 
-/** Every package, by id. */
+/** Every package whose first archive is on the shelf, by id and then the oldest first. */
 export async function listPackages(db: Database): Promise<PackageHere[]> {
-  const rows = (await db('packages').orderBy('id').select('manifest', 'first_archive')) as {
-    manifest: unknown
-    first_archive: string
-  }[]
+  const rows = (await db('packages')
+    .whereExists((there) =>
+      there
+        .from('archives')
+        .whereRaw('archives.sha256 = packages.first_archive')
+        .whereNull('archives.removed_at'),
+    )
+    .orderBy(['id', 'first_archive'])
+    .select('manifest', 'first_archive')) as { manifest: unknown; first_archive: string }[]
   return rows.map((row) => ({
     manifest: manifestSchema.parse(row.manifest),
     firstArchive: row.first_archive,
   }))
 }
 
-/** Enters a package, or the newer reading of one. */
-export async function putPackage(db: Database, { manifest, firstArchive }: PackageHere) {
-  await db('packages')
+/** Enters a package; one of the same id in another archive stays beside it. */
+export async function putPackage(trx: Transaction, { manifest, firstArchive }: PackageHere) {
+  await trx('packages')
     .insert({ id: manifest.id, manifest: JSON.stringify(manifest), first_archive: firstArchive })
-    .onConflict('id')
+    .onConflict(['id', 'first_archive'])
     .merge()
+}
+
+/** For each digest, the archive on the shelf that was read whole of it. */
+export async function wholeArchives(
+  db: Database,
+  digests: readonly string[],
+): Promise<ReadonlyMap<string, string>> {
+  const rows = (await db('archives')
+    .where({ state: 'whole' })
+    .whereNull('removed_at')
+    .whereIn('sha256', [...digests])
+    .orderBy('at')
+    .select('id', 'sha256')) as { id: string; sha256: string }[]
+  return new Map(rows.map(({ id, sha256 }) => [sha256, id]))
 }

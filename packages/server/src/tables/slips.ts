@@ -16,7 +16,7 @@ type Row = {
   readonly state: SlipState
   readonly due: Date | null
   readonly opened_at: Date
-  readonly opened_by: string
+  readonly opened_by: string | null
   readonly version: number
 }
 
@@ -24,7 +24,7 @@ const withTexts = (db: Database) =>
   db('slips')
     .leftJoin('personal_texts as customer_texts', 'customer_texts.id', 'slips.customer_text')
     .leftJoin('personal_texts as words_texts', 'words_texts.id', 'slips.words_text')
-    .join('people', 'people.id', 'slips.opened_by')
+    .leftJoin('people', 'people.id', 'slips.opened_by')
     .select(
       'slips.*',
       'customer_texts.body as customer',
@@ -103,7 +103,7 @@ export type NewSlip = {
   readonly state: SlipState
   readonly due: string | null
   readonly openedAt: string
-  readonly openedBy: string
+  readonly openedBy: string | null
   readonly customerText: string | null
   readonly wordsText: string | null
 }

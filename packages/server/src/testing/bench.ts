@@ -10,6 +10,7 @@ import type { ApiError } from '@plain-slate/api'
 import pg from 'pg'
 import { inject } from 'vitest'
 import { readConfig } from '../config.ts'
+import type { BodyTime } from '../edge/body-time.ts'
 import { serve } from '../serve.ts'
 import type { Running } from '../serve.ts'
 
@@ -69,11 +70,13 @@ export async function openBench(
   template: Template = 'demo',
   via: (url: string) => Promise<string> = (url) => Promise.resolve(url),
   more: NodeJS.ProcessEnv = {},
+  options: { readonly bodyTime?: BodyTime } = {},
 ): Promise<Bench> {
   const { databaseUrl, superuserUrl } = await cloneTemplate(template)
   const server = await serve(configFor(await via(databaseUrl), more), '/nowhere', {
     version: 'test',
     jobs: false,
+    ...options,
   })
   const address = `http://127.0.0.1:${server.port}`
   const at = async (name: Name) => {

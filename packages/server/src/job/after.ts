@@ -1,0 +1,75 @@
+/** After the first start: everything that is worse than it went in, and the paper that says so. */
+import type { AfterFacts, Fate, Paper, PaperRun, Worse } from '@plain-slate/core'
+import { isDecided, msOf, paperOf, standingOf, worseAfter } from '@plain-slate/core'
+import type { House } from '../house.ts'
+import { listRunsOf } from '../tables/past-runs.ts'
+import type { RunRow } from '../tables/runs.ts'
+import { readJournal } from '../tables/runs.ts'
+import type { JobAt } from './load.ts'
+import { proofOf } from './proof.ts'
+import { tallyOf } from './tally.ts'
+
+/** What First start is held against. */
+export function afterFacts(job: JobAt): AfterFacts {
+  const { lines, all, taken } = job
+  const [before, after] = [tallyOf(all, 'before'), tallyOf(all, 'after')]
+  return {
+    lines,
+    facts: proofOf(job).facts.map(({ fact, holds }) => ({ fact, holds: holds ?? undefined })),
+    tally: { before: before ?? undefined, after: after ?? undefined },
+    promised: worstOf(taken?.shown.fates.filter(({ partition }) => partition !== '') ?? []),
+    readAt: after === null ? undefined : msOf(after.at),
+  }
+}
+
+const GRAVE: readonly Fate[] = ['wiped', 'unreadable', 'kept']
+const worstOf = (fates: readonly { readonly fate: string }[]): Fate | undefined =>
+  GRAVE.find((grave) => fates.some(({ fate }) => fate === grave))
+
+/** What is worse, and whether somebody decided on it; nothing while no run has ended. */
+export function afterOf(job: JobAt): {
+  readonly worse: readonly Worse[]
+  readonly decided: boolean
+} {
+  if (job.run?.state !== 'ended') return { worse: [], decided: false }
+  const facts = afterFacts(job)
+  return { worse: worseAfter(facts), decided: isDecided(facts) }
+}
+
+/** What the customer's paper may say: every run of the slip, put away or not. */
+export async function paperFor(house: House, job: JobAt): Promise<Paper> {
+  const runs = await listRunsOf(house.db, job.slip.number)
+  const told = await Promise.all(runs.map((run) => paperRun(house, run)))
+  const { taken, sight, device } = job
+  const seen = runs.length === 0 ? undefined : (sight?.facts ?? device?.facts)
+  const was = (fact: string) => numberOf(taken?.basis[`fact.${fact}`])
+  const fates = taken?.shown.fates ?? []
+  return paperOf({
+    runs: told,
+    fates: fates.map(({ item, name, fate }) => ({ item, name, fate })),
+    was: { floor: was('floor'), loader: was('loaderVersion') },
+    now: seen === undefined ? undefined : { floor: seen.floor, loader: seen.loaderVersion },
+    after: afterFacts(job),
+  })
+}
+
+async function paperRun(house: House, run: RunRow): Promise<PaperRun> {
+  const journal = await readJournal(house.db, run.id)
+  const images = run.plan.packages.flatMap(({ manifest }) => manifest.images)
+  const next = run.shown?.next ?? 0
+  const step = [...run.steps].reverse().find(({ firstCommand }) => firstCommand <= next)
+  return {
+    ended: run.state === 'ended',
+    step: step?.number ?? 1,
+    steps: run.steps.length,
+    parts: standingOf(run.commands, journal).map((part) => ({
+      ...part,
+      role: images.find(({ sha256 }) => sha256 === part.image)?.role,
+    })),
+  }
+}
+
+const numberOf = (text: string | undefined): number | undefined => {
+  const value = Number(text)
+  return text === undefined || text === '' || !Number.isFinite(value) ? undefined : value
+}
