@@ -5,11 +5,12 @@
 import type { Work } from '@plain-slate/api'
 import { RENEW_MS } from '@plain-slate/api'
 import type { DeviceFacts } from '@plain-slate/core'
+import type { Address } from '@plain-slate/link'
 import { pause } from '@plain-slate/link'
 import { openFolder } from '@plain-slate/vault'
 import type { Vault } from '@plain-slate/vault'
 import type { AgentConfig } from './config.ts'
-import type { Keeper } from './keep-run.ts'
+import type { Claim, Keeper } from './keep-run.ts'
 import { keepRun } from './keep-run.ts'
 import { lookAt, whoIsAt } from './look.ts'
 import type { ServerSide } from './server.ts'
@@ -105,10 +106,21 @@ class Agent {
   async #take(work: Work['runs'][number]): Promise<void> {
     const address = this.#config.ports.get(work.port)
     if (address === undefined || this.#taken.has(work.port)) return
-    const { id: agent, folder, linkSecret } = this.#config
+    const { id: agent } = this.#config
     const claimed = await this.#server.call('agentClaim', { agent, run: work.id })
     if (claimed.kind !== 'answered') return
     await this.#seize(work.port)
+    try {
+      this.#keep(work, address, claimed.answer)
+    } catch (error) {
+      this.#taken.delete(work.port)
+      throw error
+    }
+  }
+
+  /** Drives a claimed run; its port is free again when that is over, however it ended. */
+  #keep(work: Work['runs'][number], address: Address, claim: Claim): void {
+    const { id: agent, folder, linkSecret } = this.#config
     const keeper = keepRun({
       agent,
       folder,
@@ -117,7 +129,7 @@ class Agent {
       server: this.#server,
       vault: this.#vault,
       work,
-      claim: claimed.answer,
+      claim,
       met: (facts) => this.#seen.set(work.port, facts),
     })
     this.#keepers.set(work.id, keeper)

@@ -52,6 +52,8 @@ export type KeepPlan = {
 /** Between two reports at most; and how long a server that is away is left alone. */
 const REPORT_MS = 200
 const AWAY_MS = 1000
+/** Characters of a fault that are told. */
+const FAULT_MOST = 200
 
 /** Drives the run. */
 export function keepRun(plan: KeepPlan): Keeper {
@@ -141,10 +143,23 @@ class Keeping {
       tell: (news) => this.#tell(news),
     })
     const reporting = this.#report()
-    await this.#driving.over
+    try {
+      await this.#driving.over
+    } catch (error) {
+      this.#fail(error)
+    }
     this.#driving = undefined
     await reporting
     this.#journal.close()
+  }
+
+  /** A fault of this bench ends the run in a state that is shown, with its reason; the log has it whole. */
+  #fail(error: unknown): void {
+    console.error(error)
+    const what = (error instanceof Error ? error.message : String(error)).slice(0, FAULT_MOST)
+    const phase = { kind: 'stopped', why: { kind: 'fault', what } } as const
+    this.#shown = { ...this.#shown, phase, stopping: false, waiting: null }
+    this.#news += 1
   }
 
   #ask(command: string, signal: AbortSignal): Promise<string | undefined> {
@@ -162,7 +177,8 @@ class Keeping {
     const { vault } = this.#plan
     return (async function* () {
       if (from === to) return
-      if (place === undefined) throw new Error(`no bytes of image ${image}`)
+      if (place === undefined)
+        throw new Error(`the shelf holds no bytes of image ${image.slice(0, 8)}`)
       const range = { from: place.offset + from, to: place.offset + to }
       for await (const part of await vault.read(place.archive, range)) yield part as Uint8Array
     })()

@@ -6,6 +6,7 @@ import { say } from './outcome.ts'
 import { plan, rehearse } from './plan.ts'
 import { prove } from './prove.ts'
 import { run } from './run.ts'
+import { say as sayOf } from './say.ts'
 import { Cannot, cannot } from './server.ts'
 import { shelve } from './shelve.ts'
 
@@ -19,6 +20,7 @@ const COMMANDS: Readonly<Record<string, Command>> = {
   plan,
   rehearse,
   run,
+  say: sayOf,
 }
 /** The longest name that the words begin with. */
 function commandIn(words: readonly string[]) {

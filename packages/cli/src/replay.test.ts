@@ -65,14 +65,14 @@ const manifest: Manifest = {
   generation: 6,
   scale: 256,
   archives: [{ file: 'a.tar' }],
-  targets: [{ model: 'BRAK-H2', boards: ['r4'], chipset: 'Slate 2', storage: [32] }],
+  targets: [{ model: 'BRAK-H2', boards: ['r4'], chipset: 'Slate 2', storage: [32], region: 'HI' }],
   requires: {},
   together: [],
   effects: { erases: [] },
   images: [image('modem'), image('kernel'), image('support'), image('main')],
   published: { source: 'maker', sourceKind: 'maker', date: '2026-07-01', digests: {} },
 }
-const shelved = { manifest, state: 'proven' } as const
+const shelved = { key: manifest.id, manifest, state: 'published' } as const
 const readings = Object.entries(facts).map(([fact, value]) => ({
   fact: fact as 'model',
   value: value as string,
@@ -84,6 +84,8 @@ const readings = Object.entries(facts).map(([fact, value]) => ({
 const planned = makePlan({
   at: {
     family,
+    byEye: false,
+    placeless: [],
     identity: identify(family, readings),
     shelved,
     house: { batteryMargin: 20, batteryFloor: undefined, lawfulRegions: ['HI'] },

@@ -1,16 +1,17 @@
 /**
- * `run --port P2 --package ID --serial END`: starts the plan's run and follows it. The end of the serial
- * number stands for the hold of the page: it names the device that is written. Enter says that hands are
- * done. The agent owns the run: ending this command ends nothing on the bench.
+ * `run --slip N --serial END`: starts the plan of a slip and follows it, through the same gate as the page;
+ * `run --open --port P2 --package ID` opens a slip for the device there first. The end of the serial number
+ * stands for the hold of the page: it names the device that is written. Enter says that hands are done.
+ * The agent owns the run: ending this command ends nothing on the bench.
  */
 import { createInterface } from 'node:readline'
 import { setTimeout as pause } from 'node:timers/promises'
-import type { PlanShown, RunShown } from '@plain-slate/api'
-import { endOf, planTitle, runTitle } from '@plain-slate/texts'
-import { WANTED, WANTED_FLAGS, readArgs } from './args.ts'
+import type { Job, PlanShown, Ready, RunShown } from '@plain-slate/api'
+import { endOf, isCode, planTitle, runTitle, sayAny } from '@plain-slate/texts'
+import type { Args } from './args.ts'
+import { WANTED, WANTED_FLAGS, readArgs, wantedOf } from './args.ts'
 import type { Outcome } from './outcome.ts'
 import { say } from './outcome.ts'
-import { askOf } from './plan.ts'
 import type { Server } from './server.ts'
 import { Cannot, serverOf } from './server.ts'
 
@@ -27,15 +28,85 @@ export async function run(
   args: readonly string[],
   terminal: Terminal = ownTerminal,
 ): Promise<Outcome> {
-  const read = readArgs(args, [...WANTED, 'serial'], WANTED_FLAGS)
+  const read = readArgs(args, [...WANTED, 'slip', 'serial'], [...WANTED_FLAGS, 'open'])
   const server = serverOf(read.data)
-  const body = askOf(read)
-  const plan = await server.call('plan', { body })
+  const number = await slipOf(server, read, terminal)
+  const plan = await takenOn(server, number, read.option('package'))
   named(plan, read.option('serial'))
   terminal.tell(planTitle(say, plan))
-  const { id } = await server.call('runStart', { body: { ...body, digest: plan.digest } })
+  const params = { number }
+  await readyOn(server, number)
+  const { id } = await server.call('jobStart', { params, body: { digest: plan.digest } })
   const ended = await follow(server, id, terminal)
   return { code: ended.state === 'ended' ? 0 : 1, text: runTitle(say, ended), json: ended }
+}
+
+/** The slip that was named, or one that is opened for the device at a port, with that device read. */
+async function slipOf(server: Server, read: Args, { tell }: Terminal): Promise<string> {
+  const slip = read.option('slip')
+  if (slip !== undefined) return slip
+  if (!read.flag('open')) throw new Cannot(say('cli.run.needs'))
+  const port = read.needed('port')
+  const { ports } = await server.call('bench')
+  const seen = ports.find(({ name }) => name === port)?.seen
+  if (seen === undefined || seen === null) throw new Cannot(say('error.port.empty', { port }))
+  const { number } = await server.call('slipOpen', {
+    body: {
+      device: `${seen.model} …${endOf(seen.serial)}`,
+      model: seen.model,
+      intent: wantedOf(read).intent,
+      customer: '',
+      promise: '',
+      words: '',
+      due: '',
+    },
+  })
+  tell(say('cli.run.opened', { number }))
+  await server.call('jobRead', { params: { number }, body: { port, deep: false } })
+  return number
+}
+
+/** The plan that was taken; where a package is named, its plan is taken first. */
+async function takenOn(
+  server: Server,
+  number: string,
+  pack: string | undefined,
+): Promise<PlanShown> {
+  const params = { number }
+  if (pack !== undefined)
+    await server.call('jobLines', {
+      params,
+      body: { lines: [{ topic: 'route.package', answer: pack }] },
+    })
+  const page = await server.call('jobPlan', { params })
+  const { taken, now } = page
+  if (taken !== null && taken.changes === null) return taken.shown
+  if (now === null) throw new Cannot(page.why ?? say('error.slip.no-plan', { number }))
+  await server.call('jobTake', { params, body: { digest: now.digest } })
+  return now
+}
+
+/** Refuses while anything is in the way, and says what. */
+async function readyOn(server: Server, number: string): Promise<void> {
+  const params = { number }
+  const ready = await server.call('jobReady', { params })
+  const open = openIn(ready)
+  if (open.length === 0) return
+  const job = await server.call('job', { params })
+  const what = open.map((code) => wordsOf(code, job)).join('; ')
+  throw new Cannot(say('cli.run.not-ready', { number, what }))
+}
+
+const openIn = ({ checks, signed }: Ready): readonly string[] => [
+  ...checks.filter(({ holds }) => !holds).map(({ check }) => `check.${check}`),
+  ...signed.filter((one) => !one.signed).map(({ topic }) => `topic.${topic}`),
+]
+
+/** What is in the way, with the topic by which it can be said. */
+function wordsOf(code: string, { family }: Job): string {
+  const about = { what: family?.permission ?? '' }
+  const words = isCode(code) ? sayAny('en-GB', code, about) : code
+  return code.startsWith('topic.') ? `${words} (${code.slice('topic.'.length)})` : words
 }
 
 /** Refuses to start unless the device that is written was named by the end of its serial number. */

@@ -119,6 +119,7 @@ function shownOf(device: SimulatedDevice, clock: ModelClock): StandInDevice {
     mode: away ? null : model.mode,
     battery: Math.round(model.battery),
     cellOut: device.cellOut,
+    permission: model.permission,
     pace: clock.pace,
     keys: away ? [] : keysOf(family, model.mode),
   }
@@ -162,6 +163,11 @@ function actOn(devices: readonly OnBench[], act: StandInAct): string | undefined
       device.keys(act.to, now)
       return drop(one)
     }
+    case 'permit':
+      if (device.model.mode !== 'normal')
+        return `Its settings cannot be reached in this mode (${device.model.mode}).`
+      device.permit(act.given, now)
+      return act.given ? undefined : drop(one)
     case 'cut':
       device.planCut({ piece: act.piece, bytes: act.bytes, kind: act.how })
       return undefined

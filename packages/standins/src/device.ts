@@ -107,6 +107,11 @@ export class SimulatedDevice {
     this.#take(step(this.nature, this.#model, { kind: 'charge', percent }, at).device)
     this.#save()
   }
+  /** The link permission, given or withdrawn in its settings. */
+  permit(given: boolean, at: number): void {
+    this.#take(step(this.nature, this.#model, { kind: 'permit', given }, at).device)
+    this.#save()
+  }
   /** The keys of a chord or a menu; answers when it will be there, ms of model time. */
   keys(to: Mode, at: number): number {
     this.#take(checkedByBytes(this.#model, this.nature.catalogue, this.file, this.flash))
