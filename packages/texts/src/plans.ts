@@ -2,7 +2,7 @@
  * Plans and runs in words: steps, ranges of time, why a run stopped. Reads what is shown of them;
  * computes no figure of its own beyond rounding.
  */
-import type { CutClass, Json, LedgeWord, Mode } from '@plain-slate/core'
+import type { CutClass, Fate, Json, LedgeWord, Mode, Worse } from '@plain-slate/core'
 import type { Say } from './say.ts'
 
 type Facts = Readonly<Record<string, Json>>
@@ -83,8 +83,6 @@ export function stepWords(say: Say, { kind, facts }: StepSaid): string {
       return say(of('wiped') === 'true' ? 'step.first-start.wiped' : 'step.first-start')
     case 'prove':
       return say('step.prove', { build: of('build'), loader: of('loader'), floor: of('floor') })
-    case 'undo':
-      return say(`step.undo.${of('what') as 'permission'}`)
     default:
       return say(`step.${kind as 'meet' | 'restart'}`)
   }
@@ -100,6 +98,8 @@ export function whyWords(say: Say, { code, facts }: WhySaid): string {
       return say('why.refused', { what: say(`refused.${of('code') as 'floor'}`) })
     case 'not-equal':
       return say('why.not-equal', { partition: of('partition') })
+    case 'fault':
+      return say('why.fault', { what: of('what') })
     case 'not-as-promised':
       return say('why.not-as-promised', {
         build: of('build'),
@@ -131,8 +131,8 @@ export function runTitle(say: Say, run: RunSaid): string {
 }
 
 /** The worst of what becomes of the customer's things. */
-export function worstFate({ fates }: Pick<PlanSaid, 'fates'>): 'kept' | 'unreadable' | 'wiped' {
-  const order = ['wiped', 'unreadable'] as const
+export function worstFate({ fates }: Pick<PlanSaid, 'fates'>): Fate {
+  const order = ['wiped', 'unpromised', 'unreadable'] as const
   return order.find((worst) => fates.some(({ fate }) => fate === worst)) ?? 'kept'
 }
 
@@ -192,3 +192,35 @@ export function reasonWords(
 
 /** The last characters of a serial number: enough to tell two devices apart by eye. */
 export const endOf = (serial: string): string => serial.slice(-4)
+
+/** A thing that is worse than before, or not as promised. */
+export function worseWords(say: Say, { what, was, now }: Worse): string {
+  const [kind = '', name = ''] = what.split('.')
+  switch (kind) {
+    case 'function': {
+      const topic = say(`topic.function.${name as 'screen'}`)
+      const word = (answer: string) => say(`answer.${answer as 'works'}`)
+      return say('worse.function', { name: topic, was: word(was), now: word(now) })
+    }
+    case 'fact':
+      return say('worse.fact', { name: say(`fact.${name as 'build'}`) })
+    case 'data':
+      return say('worse.data', { was: was === '' ? '' : say(`fate.${was as 'kept'}`) })
+    case 'tally':
+      return was === '0' ? say('worse.tally.wiped', { now }) : say('worse.tally', { was, now })
+    default:
+      return say(`worse.${kind as 'opens' | 'unasked'}`)
+  }
+}
+
+/** Why an archive is refused, at which entry where one is to blame. */
+export function refusalWords(
+  say: Say,
+  refusal: { readonly rule: string; readonly entry: string; readonly offset: number },
+): string {
+  const why = say(`rule.${refusal.rule as 'truncated'}`)
+  const { entry, offset } = refusal
+  return entry === '' && offset === 0
+    ? say('archive.state.refused.whole', { why })
+    : say('archive.state.refused', { why, entry, offset })
+}

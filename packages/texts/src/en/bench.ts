@@ -59,6 +59,8 @@ export const bench = {
   'hands.cell.out': 'Take the battery out',
   'hands.cell.in': 'Put the battery in',
   'hands.charge': 'Charge to 80 %',
+  'hands.permit.on': 'Give the link permission',
+  'hands.permit.off': 'Withdraw the link permission',
   'hands.keys': 'Keys: to {to}',
   'hands.pace': 'A model minute lasts {seconds} s here.',
   'hands.pace.none': 'These devices are as fast as bytes go.',

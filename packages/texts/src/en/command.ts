@@ -3,12 +3,19 @@ export const command = {
   'command.go': 'Go to {place}',
   'command.theme': 'Light or dark: {theme}',
   'cli.usage':
-    'npx --no plain-slate COMMAND [--json] [--data FOLDER]\n\n  shelve FILE … [--sha256 DIGEST]      send archives to the shelf and have them read\n  prove FILE …                         prove a package here, without a server\n  fit --port P2 [WANTED]               hold the shelf against the device at a port\n  plan --port P2 --package ID [WANTED]\n  rehearse --port P2 --package ID [WANTED]\n  run --port P2 --package ID --serial END [WANTED]\n  book verify [FILE | --replay N]      without a file the running server is asked; --replay runs the newest N again\n\nWANTED: --intent INTENT (update when left out), --data-may-go when the customer’s data need not survive.',
+    'npx --no plain-slate COMMAND [--json] [--data FOLDER]\n\n  shelve FILE … [--sha256 DIGEST --from catalogue|maker|person --where PLACE]\n                                       send archives to the shelf and have them read\n  prove FILE … [--sha256 DIGEST]       prove a package here, without a server\n  fit --port P2 [WANTED]               hold the shelf against the device at a port\n  plan --port P2 --package ID [WANTED]\n  rehearse --port P2 --package ID [WANTED]\n  run --slip NUMBER --serial END       start the plan of a slip; without one taken, --package ID takes it\n  run --open --port P2 --package ID --serial END [WANTED]\n                                       opens a slip for the device there first\n  say --slip NUMBER TOPIC=ANSWER …     say lines of a slip: survive.tickets=must ready.cable=done\n  book verify [FILE | --replay N]      without a file the running server is asked; --replay runs the newest N again\n\nWANTED: --intent INTENT (update when left out), --data-may-go when the customer’s data need not survive.',
   'cli.needs': 'This command needs --{name}.',
   'cli.no-intent': 'There is no intent {asked}. There are {intents}.',
   'cli.no-manifest': 'None of these archives holds a manifest.json.',
   'cli.run.name':
     '{title} would be written to the device …{end} at {port}. Lost: {lost}. To start it, name the device: --serial {end}',
+  'cli.run.needs': 'run needs --slip NUMBER, or --open with --port and --package.',
+  'cli.run.opened': 'Slip {number} was opened for it.',
+  'cli.run.not-ready':
+    'Slip {number} is not ready. In the way: {what}. Say what a person says with: say --slip {number} TOPIC=ANSWER …',
+  'cli.say.line': '{topic}: {answer}',
+  'cli.say.needs': 'Each line is TOPIC=ANSWER; “{line}” is none.',
+  'cli.entry.refused': '  {name} at byte {offset}: {why}',
   'cli.run.enter': '(Enter when it is done)',
   'cli.replay.equal':
     '{n, plural, =0 {no run came from a seed} one {one run} other {# runs}}: replayed on the twin, each to the journal that the book names',

@@ -9,10 +9,18 @@ export const fit = {
   'fit.identity.chipset.not': 'For {wanted}; this is {here}, and nothing of it can run here',
   'fit.identity.storageGb.fits': 'For {here} GB, which it has',
   'fit.identity.storageGb.not': 'For {wanted} GB; this one has {here} GB and another layout',
+  'fit.identity.target.fits': 'One of its targets is this very device: {here}',
+  'fit.identity.target.mixed':
+    'Each field is named in some target of it, and no single target is this device: {here}',
+  'fit.identity.by-eye.seen': 'The board was looked at: its fuses say {here}',
+  'fit.identity.by-eye.look':
+    'The fuses say {here}, and others of weight disagree ({fact}): look at the board itself',
   'fit.identity.region.fits': 'For region {here}, which it is',
   'fit.identity.region.not': 'For region {wanted}; this is {here}',
   'fit.identity.region.unlawful':
     'Its radio is for region {wanted}, which may not be operated here. Local rules decide',
+  'fit.identity.region.unnamed':
+    'It brings a radio and names no region: we cannot tell whether it may be operated here',
   'fit.state.loader.fits': 'Loader {here} starts it',
   'fit.state.loader.raise': 'Loader {here} is raised to {least} on the way, by {by}',
   'fit.state.loader.old':
@@ -35,12 +43,15 @@ export const fit = {
   'fit.layout.never.touched': 'It would write {partition}, which is never touched',
   'fit.layout.table.equal': 'The layout is the one this storage size has',
   'fit.layout.table.differs': '{partition} is {how} against the layout this storage size has',
-  'fit.package.here.proven': '{title} is here and proven',
-  'fit.package.here.prove': '{title} is here and not proven yet',
+  'fit.package.here.published': '{title} is whole, and what was published',
+  'fit.package.here.whole':
+    '{title} is whole by its own word alone: give the digest that is published for it',
   'fit.package.here.fetch': '{title} is known, but not here',
   'fit.package.here.refuted': '{title} is not what the maker published',
   'fit.promise.data.kept': 'The customer’s data stay readable',
   'fit.promise.data.unreadable':
     'From release {here} back to {release}: the data stay there and nothing opens them',
+  'fit.promise.data.unpromised':
+    'Nothing can be promised of {things}: this family has no place for them that we know',
   'fit.promise.data.wiped': 'The customer’s data are wiped',
 } as const

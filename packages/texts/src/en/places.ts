@@ -7,6 +7,10 @@ export const places = {
   'counter.hands': 'Needs hands next',
   'counter.hands.small': 'runs that wait for somebody',
   'counter.hands.at': '{word} at {port}',
+  'counter.care': 'Copies still kept',
+  'counter.care.small': 'until their owners say that all is well',
+  'counter.care.ask': 'ask the owner whether all is well',
+  'counter.care.delete': 'all is well: delete the copy',
   'counter.due': 'Due next',
   'counter.late': '(late)',
   'counter.due.small': 'open slips by the time agreed',
@@ -23,7 +27,7 @@ export const places = {
   'stage.firmware.will':
     'Firmware judges every package on the shelf for this very device, orders the ways to what is wanted, and says why the rest is left out.',
   'stage.proof.will':
-    'Proof checks a package byte by byte: complete, and every digest equal to the published one.',
+    'Proof checks a package byte by byte: complete, and its archives equal to digests that came from outside.',
   'stage.compare.will':
     'Compare sets what is on the device beside what is to go on, image by image, and leaves alone what is the same.',
   'stage.plan.will':

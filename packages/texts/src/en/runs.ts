@@ -19,7 +19,6 @@ export const runs = {
   'step.first-start': 'First start',
   'step.first-start.wiped': 'First start, with everything of the customer’s gone',
   'step.prove': 'Ask what it is now: build {build}, loader {loader}, floor {floor}',
-  'step.undo.permission': 'Switch the link permission off again',
   'cut.unaffected': 'a cut changes nothing',
   'cut.take-up': 'a cut is taken up here',
   'cut.redo': 'a cut repeats this step',
@@ -30,6 +29,7 @@ export const runs = {
   'fate.kept': 'kept',
   'fate.unreadable': 'there, but nothing opens it',
   'fate.wiped': 'wiped',
+  'fate.unpromised': 'cannot be promised',
   'write.differs': 'differs on the device',
   'write.same-digest': 'the device’s own digest is the image’s',
   'write.same-version': 'the device reports version {version}, the image’s',
@@ -58,6 +58,7 @@ export const runs = {
     'it lies on {partition}, and its keys belong to the newer patch date here now',
   'fate.why.erased': 'a package erases {partition}',
   'fate.why.written': 'a step writes {partition}',
+  'fate.why.placeless': 'this family has no place and no keys for it that we know',
   'plan.writes': 'What is written',
   'plan.writes.part': 'partition',
   'plan.writes.size': 'size',
@@ -79,6 +80,10 @@ export const runs = {
   'plan.start.caution':
     'Write only to a device whose owner asked for it. A warm or swollen cell, a smell or a hiss: stop, move it away from people, follow local rules and ask somebody qualified. Its radio may be operated only where local rules allow it.',
   'plan.start.hold': 'Write {build} to …{end} at {port}',
+  'plan.start.slip': 'Go on in slip {number}',
+  'plan.start.open': 'Open a slip for it',
+  'plan.start.why':
+    'A run has a slip: what must survive, who agreed, who signed. Everything of Ready is asked there.',
   'plan.starting': 'Starting …',
   'run.title.hands-now': 'Hands now: {step}',
   'run.title.hands-off': 'Hands off: {step}',
@@ -95,6 +100,8 @@ export const runs = {
   'run.stopping': 'It stops after the piece under way.',
   'run.ask.done': 'Done',
   'run.waiting': 'Waits for it in {mode}.',
+  'run.waiting.permission':
+    'If it has started already and is not seen: give it the link permission in its settings.',
   'run.waiting.any': 'Waits until it answers again.',
   'run.waiting.seen': 'What answers now: {model} in {mode}, serial …{end}.',
   'run.waiting.do':
@@ -128,6 +135,8 @@ export const runs = {
   'why.superseded': 'another agent took it over',
   'why.wrong-device': 'another device answers here, serial {serial}. Nothing was written to it',
   'why.refused': 'the device refused: {what}',
+  'why.fault':
+    'something broke at this bench, not at the device: {what}. What was written stays; mend it and take the run up',
   'why.not-equal': 'what the device digests of {partition} is not the image',
   'why.not-as-promised':
     'it says build {build}, loader {loader}, floor {floor}, and {outcome}: not what was promised',
@@ -135,6 +144,7 @@ export const runs = {
   'why.short.superseded': 'another agent took it over',
   'why.short.wrong-device': 'another device answered',
   'why.short.refused': 'the device refused',
+  'why.short.fault': 'something broke at the bench',
   'why.short.not-equal': 'an image did not read back as it is',
   'why.short.not-as-promised': 'the device is not what was promised',
   'ask.short.charge': 'charged it',
@@ -142,7 +152,6 @@ export const runs = {
   'ask.short.permission': 'switched the link permission on',
   'ask.short.cable': 'took a good cable',
   'ask.short.enter': 'pressed its keys',
-  'ask.short.undo': 'undid the preparation',
   'outcome.normal': 'starts',
   'outcome.no-radio': 'starts without radio',
   'outcome.loop': 'restarts over and over',

@@ -86,6 +86,15 @@ function plug(event: Event) {
           {{ say('hands.charge') }}
         </button>
       </li>
+      <li v-if="device.mode === 'normal'">
+        <button
+          type="button"
+          class="act"
+          @click="go({ kind: 'permit', serial, given: !device.permission })"
+        >
+          {{ say(device.permission ? 'hands.permit.off' : 'hands.permit.on') }}
+        </button>
+      </li>
       <li v-for="key in device.keys" :key="key.to">
         <button
           type="button"

@@ -3,7 +3,7 @@
 </script>
 
 <script setup lang="ts">
-import type { Seen } from '@plain-slate/api'
+import type { Port, Seen } from '@plain-slate/api'
 import { computed, watch } from 'vue'
 import Fates from '../parts/Fates.vue'
 import Resource from '../parts/Resource.vue'
@@ -15,7 +15,7 @@ import StartCard from './StartCard.vue'
 import StepList from './StepList.vue'
 import { usePort } from './bench-query.ts'
 
-const props = defineProps<{ seen: Seen }>()
+const props = defineProps<{ seen: Seen; slip: Port['slip'] }>()
 const say = useSay()
 const { port, intent, keepData, pack, address } = usePort()
 const asked = computed(() => ({
@@ -40,7 +40,7 @@ watch(sight, () => void plan.refetch())
       <b>{{ data.title }}</b>. {{ planLede(say, data) }}
       <template v-if="data.scale > 1">{{ say('plan.scale', { scale: data.scale }) }}</template>
     </p>
-    <StartCard :plan="data" :asked="asked" @again="plan.refetch()" />
+    <StartCard :seen="seen" :slip="slip" :asked="asked" />
     <h2>{{ say('plan.findings') }}</h2>
     <Findings :findings="data.findings" />
     <Fates :fates="data.fates" />

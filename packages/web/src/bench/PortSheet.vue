@@ -27,7 +27,7 @@ const at = computed(() => bench.data.value?.ports.find(({ name }) => name === po
       <EmptyNote :what="say('at.unknown.do')" todo="" />
     </template>
     <RunSheet v-else-if="at.run" :id="at.run.id" />
-    <PlanSheet v-else-if="at.seen && pack !== ''" :seen="at.seen" />
+    <PlanSheet v-else-if="at.seen && pack !== ''" :seen="at.seen" :slip="at.slip" />
     <DeviceSheet v-else-if="at.seen" :seen="at.seen" />
     <template v-else>
       <h1>{{ say('at.free', { port }) }}</h1>

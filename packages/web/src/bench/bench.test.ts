@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import type { PlanShown, RunShown, StandInDevice, StepShown } from '@plain-slate/api'
+import type { RunShown, StandInDevice, StepShown } from '@plain-slate/api'
 import { flushPromises } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import HoldButton from '../keys/HoldButton.vue'
@@ -13,65 +13,38 @@ import RunParts from './RunParts.vue'
 import StartCard from './StartCard.vue'
 import StepList from './StepList.vue'
 
-const plan = (more: Partial<PlanShown> = {}) =>
-  ({
-    package: 'tarn-H2.104.r4',
-    title: 'H2.104.r4',
+describe('from a plan to its start', () => {
+  const seen = {
     serial: 'TRN4490077F31',
-    port: 'P2',
-    digest: 'd'.repeat(64),
-    fates: [
-      {
-        item: 'tickets',
-        name: 'stored tickets',
-        partition: 'customer',
-        fate: 'kept',
-        why: 'untouched',
-      },
-    ],
-    ...more,
-  }) as PlanShown
-const asked = { port: 'P2', package: 'tarn-H2.104.r4', intent: 'update', keepData: true } as const
+    model: 'BRAK-H2K',
+    board: 'r4',
+    build: 'H2.0ZC.r4',
+    mode: 'normal',
+    battery: 71,
+    loaderVersion: 6,
+  } as const
+  const asked = { port: 'P2', package: 'tarn-H2.104.r4~aaaaaaaaaaaa', intent: 'update' } as const
+  const card = (
+    slip: { number: string; stage: 'ready' } | null,
+    role: 'lead' | 'trainee' = 'lead',
+  ) => mounted(StartCard, { seen, slip, asked }, { role, at: '/bench/P2?package=x' })
 
-describe('the start card', () => {
-  const card = (more: Partial<PlanShown> = {}, role: 'lead' | 'trainee' = 'lead') =>
-    mounted(StartCard, { plan: plan(more), asked }, { role, at: '/bench/P2?package=x' })
-
-  it('names port, end of serial, package and what is lost', async () => {
-    const { shown } = await card()
-    expect(shown.text()).toContain('…7F31')
-    expect(shown.text()).toContain('nothing of the customer’s')
-    const { shown: wiping } = await card({
-      fates: [
-        {
-          item: 'tickets',
-          name: 'stored tickets',
-          partition: 'customer',
-          fate: 'wiped',
-          why: 'erased',
-        },
-      ],
-      serial: 'TRN4490081C04',
-    })
-    expect(wiping.text()).toContain('Will be loststored tickets')
-    expect(wiping.text()).toContain('…1C04')
-  })
-
-  it('starts what was shown when it was held, and shows the run instead of the plan', async () => {
-    const { shown, asked: calls, router } = await card()
-    shown.findComponent(HoldButton).vm.$emit('held')
-    await flushPromises()
-    expect(calls).toContainEqual({
-      method: 'POST',
-      path: '/api/runs',
-      body: { ...asked, digest: 'd'.repeat(64) },
-    })
-    expect(router.currentRoute.value.path).toBe('/bench/P2')
-  })
-
-  it('offers no start to whoever may not', async () => {
-    const { shown } = await card({}, 'trainee')
+  it('leads to the slip of the device, and starts nothing here', async () => {
+    const { shown } = await card({ number: '0417', stage: 'ready' })
+    expect(shown.find('a').attributes('href')).toBe('/slips/0417/ready')
+    expect(shown.text()).toContain('Go on in slip 0417')
     expect(shown.findComponent(HoldButton).exists()).toBe(false)
+  })
+
+  it('opens one where no slip is for it, has it read and picks the route', async () => {
+    const { shown, asked: calls } = await card(null)
+    await shown.find('button').trigger('click')
+    await flushPromises()
+    expect(calls[0]).toMatchObject({
+      method: 'POST',
+      path: '/api/slips',
+      body: { device: 'BRAK-H2K …7F31', model: 'BRAK-H2K', intent: 'update' },
+    })
   })
 })
 
@@ -84,6 +57,7 @@ const step = (number: number, more: Partial<StepShown> = {}): StepShown => ({
   worst: 'unaffected',
   source: 'family',
   n: 0,
+  silent: 20,
   ...more,
 })
 
@@ -197,6 +171,7 @@ describe('the hands of a simulated device', () => {
     mode: 'normal',
     battery: 71,
     cellOut: false,
+    permission: true,
     pace: 20,
     keys: [{ to: 'off', say: 'Hold power.' }],
   }
@@ -206,12 +181,20 @@ describe('the hands of a simulated device', () => {
     (await shownOf(more)).shown.findAll('button').map((one) => one.text())
 
   it('are offered as the device is', async () => {
-    const plugged = ['Unplug', 'Take the battery out', 'Charge to 80 %', 'Keys: to off']
+    const plugged = [
+      'Unplug',
+      'Take the battery out',
+      'Charge to 80 %',
+      'Withdraw the link permission',
+      'Keys: to off',
+    ]
     expect(await labels({})).toEqual(plugged)
     expect(await labels({ port: null })).toEqual(plugged.slice(1))
     expect(await labels({ cellOut: true })).toContain('Put the battery in')
     expect(await labels({ battery: 90 })).not.toContain('Charge to 80 %')
     expect(await labels({ keys: [] })).not.toContain('Keys: to off')
+    expect(await labels({ permission: false })).toContain('Give the link permission')
+    expect(await labels({ mode: 'off' })).not.toContain('Withdraw the link permission')
   })
 
   it('tell where it is, and that it is away while it restarts', async () => {

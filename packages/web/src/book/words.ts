@@ -97,6 +97,15 @@ function benchWords(say: Say, { act, facts }: EventLine): string {
         from: textOf(facts['from']) || say('bench.in-drawer'),
         to: textOf(facts['to']) || say('bench.in-drawer'),
       })
+    case 'archive.failed':
+    case 'archive.removed':
+    case 'archive.restored':
+      return say(`act.${act}`, { name: textOf(facts['name']) })
+    case 'archive.published':
+      return say('act.archive.published', {
+        name: textOf(facts['name']),
+        source: word(say, 'outside', facts['source']),
+      })
     case 'run.started':
       return say('act.run.started', {
         package: textOf(facts['package']),

@@ -4,10 +4,15 @@
 
 <script setup lang="ts">
 import type { PlanShown } from '@plain-slate/api'
+import { sayAny } from '@plain-slate/texts'
+import { useBrowserStore } from '../browser.ts'
 import { useSay } from '../said.ts'
 
 defineProps<{ fates: PlanShown['fates'] }>()
 const say = useSay()
+const browser = useBrowserStore()
+const whyWords = ({ why, partition }: PlanShown['fates'][number]) =>
+  sayAny(browser.language, `fate.why.${why}`, { partition })
 </script>
 
 <template>
@@ -24,9 +29,9 @@ const say = useSay()
       <tr v-for="item in fates" :key="item.item" :data-item="item.item">
         <td>{{ item.name }}</td>
         <td>
-          <b :class="item.fate">{{ say(`fate.${item.fate as 'kept'}`) }}</b>
+          <b :class="item.fate">{{ say(`fate.${item.fate}`) }}</b>
         </td>
-        <td>{{ say(`fate.why.${item.why as 'erased'}`, { partition: item.partition }) }}</td>
+        <td>{{ whyWords(item) }}</td>
       </tr>
     </tbody>
   </table>
@@ -37,6 +42,7 @@ const say = useSay()
   color: var(--lichen);
 }
 .wiped,
+.unpromised,
 .unreadable {
   color: var(--brick);
 }

@@ -12,9 +12,14 @@ const props = defineProps<{
   range: { readonly low: number; readonly high: number }
   passed: number
   share: number | undefined
+  /** Seconds in which nothing moved, and how many of them are too many; undefined: no number is. */
+  quiet: number
+  limit: number | undefined
 }>()
 const say = useSay()
-const band = computed(() => bandOf(props.range, props.passed, props.share))
+const band = computed(() =>
+  bandOf(props.range, props.passed, props.share, { quiet: props.quiet, limit: props.limit }),
+)
 const at = (seconds: number) => `${Math.min(100, (seconds / band.value.drawnTo) * 100)}%`
 const zone = (from: number, to: number) => ({
   left: at(from),
@@ -24,8 +29,20 @@ const now = computed(() => say('pace.now', { time: clockOf(band.value.now) }))
 const ends = computed(() =>
   band.value.ends === undefined ? '' : say('pace.ends', { time: clockOf(band.value.ends) }),
 )
+/** Short silences are nothing to tell. */
+const QUIET_LEAST = 5
+const silent = computed(() =>
+  props.quiet < QUIET_LEAST ? '' : say('pace.silent', { quiet: clockOf(props.quiet) }),
+)
+const limit = computed(() =>
+  props.limit === undefined
+    ? say('pace.silent.never')
+    : say('pace.silent.limit', { limit: clockOf(props.limit) }),
+)
 const says = computed(() =>
-  [now.value, ends.value, say(`pace.${band.value.word}`)].filter((one) => one !== '').join(', '),
+  [now.value, ends.value, silent.value, say(`pace.${band.value.word}`)]
+    .filter((one) => one !== '')
+    .join(', '),
 )
 </script>
 
@@ -43,8 +60,7 @@ const says = computed(() =>
     </div>
     <div class="band">
       <i class="usual" :style="zone(band.low, band.high)" />
-      <i class="slow" :style="zone(band.high, band.slowTo)" />
-      <i class="stuck" :style="zone(band.slowTo, band.drawnTo)" />
+      <i class="slow" :style="zone(band.high, band.drawnTo)" />
       <i class="needle" :style="{ left: at(band.now) }" />
       <i v-if="band.ends !== undefined" class="ends" :style="{ left: at(band.ends) }" />
     </div>
@@ -52,10 +68,11 @@ const says = computed(() =>
       <span :style="{ left: at(band.low) }">{{
         say('pace.usual', { from: clockOf(band.low), to: clockOf(band.high) })
       }}</span>
-      <span :style="{ left: at(band.slowTo) }">{{
-        say('pace.stuck.from', { from: clockOf(band.slowTo) })
-      }}</span>
     </div>
+    <p class="silence" :class="{ stuck: band.word === 'stuck' }">
+      <b v-if="band.word === 'stuck'">{{ say('pace.stuck') }}.</b>
+      {{ [silent, limit].filter((one) => one !== '').join('; ') }}
+    </p>
   </div>
 </template>
 
@@ -100,12 +117,13 @@ const says = computed(() =>
     color-mix(in srgb, var(--ochre) 20%, var(--sheet)) 6px 12px
   );
 }
-.stuck {
-  background: repeating-linear-gradient(
-    90deg,
-    color-mix(in srgb, var(--brick) 34%, var(--sheet)) 0 4px,
-    color-mix(in srgb, var(--brick) 18%, var(--sheet)) 4px 8px
-  );
+.silence {
+  margin: 0;
+  font-size: 12.5px;
+  color: var(--ink-2);
+}
+.silence.stuck {
+  color: var(--brick);
 }
 .needle {
   border-left: 4px solid var(--ink);

@@ -172,8 +172,12 @@ describe('the strip', () => {
 })
 
 describe('the pace band', () => {
-  const band = (passed: number, share: number | undefined, range = { low: 320, high: 410 }) =>
-    mounted(PaceBand, { range, passed, share })
+  const band = (
+    passed: number,
+    share: number | undefined,
+    range = { low: 320, high: 410 },
+    silence: { quiet: number; limit: number | undefined } = { quiet: 0, limit: 20 },
+  ) => mounted(PaceBand, { range, passed, share, ...silence })
   it('says where it is and where it will end at the present rate', async () => {
     const { shown } = await band(178, 0.49)
     expect(shown.find('[role="img"]').attributes('aria-label')).toBe(
@@ -184,12 +188,28 @@ describe('the pace band', () => {
     const { shown } = await band(20, undefined)
     expect(shown.text()).not.toContain('ends about')
   })
-  it('follows the range: the same time is normal here and stuck there', async () => {
+  it('calls stuck what gives no sign for too long, and says how long, at any pace', async () => {
+    const word = async (quiet: number, limit: number | undefined, share = 0.1) => {
+      const { shown } = await band(178, share, { low: 320, high: 410 }, { quiet, limit })
+      return [shown.find('[data-pace]').attributes('data-pace'), shown.find('.silence').text()]
+    }
+    expect((await word(2, 20))[0]).toBe('slow')
+    expect(await word(21, 20)).toEqual([
+      'stuck',
+      'stuck: look at cable and screen. no sign for 0:21; stuck after 0:20 without a sign',
+    ])
+    expect((await word(21, 80))[0]).toBe('slow')
+    expect(await word(4000, undefined)).toEqual([
+      'slow',
+      'no sign for 66:40; never stuck by time alone: a loop is told by its returns',
+    ])
+  })
+  it('follows the range: the same time is normal here and slow there', async () => {
     expect((await band(300, undefined)).shown.find('[data-pace]').attributes('data-pace')).toBe(
       'normal',
     )
     const { shown } = await band(300, undefined, { low: 9, high: 14 })
-    expect(shown.find('[data-pace]').attributes('data-pace')).toBe('stuck')
+    expect(shown.find('[data-pace]').attributes('data-pace')).toBe('slow')
     expect(shown.text()).toContain('0:09 usual 0:14')
   })
 })

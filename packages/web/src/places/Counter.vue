@@ -5,6 +5,7 @@
 <script setup lang="ts">
 import type { SlipRow } from '@plain-slate/api'
 import EmptyNote from '../parts/EmptyNote.vue'
+import CareList from './CareList.vue'
 import HandsNext from './HandsNext.vue'
 import Resource from '../parts/Resource.vue'
 import { useSay } from '../said.ts'
@@ -36,6 +37,7 @@ const isLate = (due: string | null) => due !== null && Date.parse(due) < now.val
       </h1>
       <p class="lede">{{ say('counter.lede') }}</p>
       <HandsNext />
+      <CareList />
       <h2 id="due-next">
         {{ say('counter.due') }} <small>{{ say('counter.due.small') }}</small>
       </h2>

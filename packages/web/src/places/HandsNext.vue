@@ -23,7 +23,7 @@ const waiting = computed(() =>
     <h2 id="hands-next">
       {{ say('counter.hands') }} <small>{{ say('counter.hands.small') }}</small>
     </h2>
-    <ul aria-labelledby="hands-next">
+    <ul class="next-up" aria-labelledby="hands-next">
       <li v-for="port in waiting" :key="port.name" :data-state="port.word">
         <router-link
           :to="
@@ -44,17 +44,6 @@ const waiting = computed(() =>
 </template>
 
 <style scoped>
-ul {
-  list-style: none;
-  margin: 0 0 12px;
-  padding: 0;
-}
-li {
-  border-top: 1px solid var(--rule);
-  padding: 7px 0;
-  display: flex;
-  gap: 12px;
-}
 li[data-state='hands-now'] {
   border-left: 6px solid var(--ochre);
   padding-left: 10px;

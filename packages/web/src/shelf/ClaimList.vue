@@ -13,12 +13,20 @@ const words = ({ claim, file, partition }: Claim) =>
   claim === 'image'
     ? say('package.claim.image', { partition: partition ?? '' })
     : say(`package.claim.${claim}`, { file })
+const heldOf = ({ claim, held }: Claim) =>
+  claim === 'published' && held === 'missing' ? say('held.published.missing') : say(`held.${held}`)
 </script>
 
 <template>
   <ul :aria-label="label">
     <li v-for="(claim, at) in claims" :key="at">
-      <b>{{ words(claim) }}</b> <span :class="claim.held">{{ say(`held.${claim.held}`) }}</span>
+      <b>{{ words(claim) }}</b> <span :class="claim.held">{{ heldOf(claim) }}</span>
+      <span v-if="claim.source" class="dim">
+        ·
+        {{
+          say('package.told', { source: say(`outside.${claim.source}`), where: claim.where ?? '' })
+        }}
+      </span>
       <span v-if="claim.found" class="mono small sum">{{
         say('package.found', { found: claim.found })
       }}</span>

@@ -5,10 +5,13 @@
 <script setup lang="ts">
 import { leastOf, reaches } from '@plain-slate/core'
 import { useEventListener } from '@vueuse/core'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import Trouble from '../parts/Trouble.vue'
 import { useSessionStore } from '../people/session.ts'
 import { useSay } from '../said.ts'
+import { useRead } from '../server/query.ts'
+import { archiveWords } from './archive-words.ts'
+import type { Sending } from './shelving.ts'
 import { useShelving } from './shelving.ts'
 
 const say = useSay()
@@ -17,6 +20,14 @@ const session = useSessionStore()
 const over = ref(false)
 const MIB = 1024 ** 2
 const mib = (bytes: number) => Math.ceil(bytes / MIB)
+
+const here = computed(() => shelving.list.some(({ state }) => state === 'arrived'))
+const shelf = useRead('shelf', {}, { enabled: here })
+/** What became of a file that is here, as far as the shelf knows. */
+const read = ({ archive: id }: Sending) => {
+  const archive = shelf.data.value?.archives.find((one) => one.id === id)
+  return archive === undefined ? say('drop.sent') : archiveWords(say, archive)
+}
 
 const may = () => reaches(session.person?.role, leastOf('shelf.add'))
 const holdsFiles = (event: DragEvent) => event.dataTransfer?.types.includes('Files') === true
@@ -46,7 +57,7 @@ useEventListener(document, 'drop', (event) => {
     </div>
     <div v-for="one in shelving.list" :key="one.key">
       <span class="mono">{{ one.name }}</span>
-      <template v-if="one.state === 'arrived'">: {{ say('drop.sent') }}</template>
+      <template v-if="one.state === 'arrived'">: {{ read(one) }}</template>
       <template v-else-if="one.state !== 'refused'">
         :
         {{ say('archive.state.sending', { done: mib(one.sent), bytes: mib(one.bytes) }) }}

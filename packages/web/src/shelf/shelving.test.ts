@@ -24,7 +24,7 @@ describe('files on their way to the shelf', () => {
     const send: Send = (one, sent) => {
       going.push(one.name)
       sent(40)
-      return new Promise((resolve) => (letGo = () => resolve(undefined)))
+      return new Promise((resolve) => (letGo = () => resolve({ archive: one.name })))
     }
     shelving.shelve([file('a.tar'), file('b.tar')], send)
     await flushPromises()
@@ -51,13 +51,18 @@ describe('files on their way to the shelf', () => {
       requestId: 'r',
     }
     const send: Send = (one) =>
-      Promise.resolve(one.name === 'a.tar' ? troubleIn(JSON.stringify(refusal)) : undefined)
+      Promise.resolve(
+        one.name === 'a.tar'
+          ? { trouble: troubleIn(JSON.stringify(refusal)) }
+          : { archive: 'archive-of-b' },
+      )
     shelving.shelve([file('a.tar'), file('b.tar')], send)
     await flushPromises()
     expect(shelving.list.map(({ state, trouble }) => [state, trouble?.sentence])).toEqual([
       ['refused', 'There is no room for a.tar.'],
       ['arrived', undefined],
     ])
+    expect(shelving.list.map(({ archive }) => archive)).toEqual([undefined, 'archive-of-b'])
     shelving.clear()
     expect(shelving.list).toEqual([])
   })

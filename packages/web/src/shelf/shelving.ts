@@ -7,7 +7,7 @@ import { speaker } from '@plain-slate/texts'
 import { useQueryClient } from '@tanstack/vue-query'
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
-import type { Trouble } from '../server/call.ts'
+import type { Answer, Trouble } from '../server/call.ts'
 import { addressOf, troubleIn } from '../server/call.ts'
 import { renew } from '../server/query.ts'
 
@@ -18,10 +18,13 @@ export type Sending = {
   readonly sent: number
   readonly state: 'waiting' | 'sending' | 'arrived' | 'refused'
   readonly trouble: Trouble | undefined
+  /** Once it is here: the archive that the server made of it. */
+  readonly archive: string | undefined
 }
 
+export type Sent = { readonly archive: string } | { readonly trouble: Trouble }
 /** Sends one file; tells the bytes that have left, as the browser counts them. */
-export type Send = (file: File, sent: (bytes: number) => void) => Promise<Trouble | undefined>
+export type Send = (file: File, sent: (bytes: number) => void) => Promise<Sent>
 
 export const useShelving = defineStore('shelving', () => {
   const client = useQueryClient()
@@ -37,12 +40,19 @@ export const useShelving = defineStore('shelving', () => {
   function shelve(files: readonly File[], send: Send = sendFile): void {
     for (const file of files) {
       const key = (last += 1)
-      const entry = { key, name: file.name, bytes: file.size, sent: 0, trouble: undefined } as const
+      const entry = {
+        key,
+        name: file.name,
+        bytes: file.size,
+        sent: 0,
+        trouble: undefined,
+        archive: undefined,
+      } as const
       list.value = [...list.value, { ...entry, state: 'waiting' }]
       queue = queue.then(async () => {
         change(key, { state: 'sending' })
-        const trouble = await send(file, (sent) => change(key, { sent }))
-        change(key, { state: trouble === undefined ? 'arrived' : 'refused', trouble })
+        const done = await send(file, (sent) => change(key, { sent }))
+        change(key, { state: 'trouble' in done ? 'refused' : 'arrived', ...done })
         renew(client, 'shelf')
       })
     }
@@ -56,15 +66,19 @@ export const useShelving = defineStore('shelving', () => {
 /** XMLHttpRequest, because it alone counts what has left. */
 const sendFile: Send = (file, sent) =>
   new Promise((resolve) => {
-    if (file.size === 0) return resolve(emptyFile(file.name))
+    if (file.size === 0) return resolve({ trouble: emptyFile(file.name) })
     const request = new XMLHttpRequest()
     request.open(contract.shelve.method, addressOf('shelve', { query: { name: file.name } }))
     request.setRequestHeader('content-type', 'application/octet-stream')
     request.upload.addEventListener('progress', ({ loaded }) => sent(loaded))
     request.addEventListener('load', () =>
-      resolve(request.status < 300 ? undefined : troubleIn(request.responseText)),
+      resolve(
+        request.status < 300
+          ? { archive: (JSON.parse(request.responseText) as Answer<'shelve'>).id }
+          : { trouble: troubleIn(request.responseText) },
+      ),
     )
-    request.addEventListener('error', () => resolve(troubleIn('')))
+    request.addEventListener('error', () => resolve({ trouble: troubleIn('') }))
     request.send(file)
   })
 

@@ -4,11 +4,12 @@
 
 <script setup lang="ts">
 import type { LineShown } from '@plain-slate/api'
+import { useShortcutStore } from '../keys/shortcuts.ts'
 import { useSay } from '../said.ts'
 import { useShop } from '../time/shop.ts'
 import { useLineWords } from './job.ts'
 
-defineProps<{
+const props = defineProps<{
   topic: string
   name: string
   answers: readonly string[]
@@ -20,6 +21,14 @@ const emit = defineEmits<{ tell: [answer: string] }>()
 const say = useSay()
 const { when } = useShop()
 const words = useLineWords()
+const shortcuts = useShortcutStore()
+
+/** The answer that stands, pressed again by key: nothing is said twice, Enter goes on. */
+function press(answer: string, { detail }: MouseEvent) {
+  const byKey = detail === 0
+  if (byKey && props.line?.answer === answer) shortcuts.mainAction?.()
+  else emit('tell', answer)
+}
 </script>
 
 <template>
@@ -33,7 +42,7 @@ const words = useLineWords()
         class="answer"
         :aria-pressed="line?.answer === answer"
         :disabled="!may"
-        @click="emit('tell', answer)"
+        @click="(event) => press(answer, event)"
       >
         {{ words.answer(answer) }}
       </button>

@@ -19,12 +19,19 @@ const sources = (claim: FactShown['claims'][number]) =>
       [say(`source.${source}`), by, when(at)].filter((part) => part !== null).join(', '),
     )
     .join('; ')
-const claimWords = (claim: FactShown['claims'][number]) =>
+type ClaimShown = FactShown['claims'][number]
+/** A claim that lost: what its first source really tells of. */
+const lost = ({ kind, value }: FactShown, claim: ClaimShown) => {
+  const source = claim.sources[0]?.source
+  const won = kind !== 'settled' || claim.value === value || source === undefined
+  return won ? '' : `; ${say(`readings.lost.${source}`)}`
+}
+const claimWords = (fact: FactShown, claim: ClaimShown) =>
   say('readings.claim', {
     value: String(claim.value),
     weight: claim.weight,
     sources: sources(claim),
-  })
+  }) + lost(fact, claim)
 const places = ({ where }: FactShown) =>
   where
     .map(({ source, where: place, seconds }) =>
@@ -47,7 +54,12 @@ const places = ({ where }: FactShown) =>
         </tr>
       </thead>
       <tbody>
-        <tr v-for="fact in shown" :key="fact.fact" :data-fact="fact.fact" :class="fact.kind">
+        <tr
+          v-for="fact in shown"
+          :key="fact.fact"
+          :data-fact="fact.fact"
+          :class="`is-${fact.kind}`"
+        >
           <th scope="row">{{ say(`fact.${fact.fact}`) }}</th>
           <td class="value">
             <b v-if="fact.value !== null" class="mono">{{ fact.value }}</b>
@@ -55,7 +67,7 @@ const places = ({ where }: FactShown) =>
           </td>
           <td>
             <span v-for="claim in fact.claims" :key="String(claim.value)" class="claim">{{
-              claimWords(claim)
+              claimWords(fact, claim)
             }}</span>
             <span v-if="fact.kind !== 'settled' && fact.where.length > 0" class="claim dim">{{
               places(fact)
@@ -79,10 +91,12 @@ tbody th {
   padding: 7px 10px 7px 10px !important;
   border-left: 4px solid transparent;
 }
-.contradicted th {
+.is-contradicted th {
   border-left-color: var(--brick);
 }
-.missing th {
+.is-missing th,
+.is-told th,
+.is-stale th {
   border-left: 4px dotted var(--ink-2);
 }
 .value {
@@ -93,7 +107,7 @@ tbody th {
   margin-left: 6px;
   color: var(--ink-2);
 }
-.contradicted .standing {
+.is-contradicted .standing {
   color: var(--brick);
   font-weight: 600;
 }

@@ -30,7 +30,13 @@ const route = useRoute()
 const claim = (finding: FindingShown) => findingWords(browser.language, finding)
 
 /** Where a remedy is done; one that does itself has no address. */
-const GOES = { charge: 'ready', prove: 'proof', read: 'readings', consent: 'intake' } as const
+const GOES = {
+  charge: 'ready',
+  publish: 'proof',
+  read: 'readings',
+  'by-eye': 'readings',
+  consent: 'ready',
+} as const
 type Named = keyof typeof GOES
 const isNamed = (remedy: string): remedy is Named => Object.hasOwn(GOES, remedy)
 function remedyOf({ remedy }: FindingShown) {

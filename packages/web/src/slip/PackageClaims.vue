@@ -15,7 +15,7 @@ const pack = useRead('shelfPackage', () => ({ params: { id: props.id } }))
 
 <template>
   <Resource v-slot="{ data }" :read="pack">
-    <details :open="data.state !== 'proven'" :data-package="data.id">
+    <details :open="data.state !== 'published'" :data-package="data.id">
       <summary>
         <b>{{ data.title }}</b>
         {{ say(`package.state.${data.state}`) }} ·

@@ -8,7 +8,8 @@
 <script setup lang="ts">
 import type { Job, RunShown } from '@plain-slate/api'
 import { passedWords, rangeWords, runTitle, stepWords } from '@plain-slate/texts'
-import { computed, toRef } from 'vue'
+import { useNow } from '@vueuse/core'
+import { computed, ref, toRef, watch } from 'vue'
 import RunActs from '../bench/RunActs.vue'
 import RunParts from '../bench/RunParts.vue'
 import { useHeldKey } from '../keys/hold-key.ts'
@@ -30,6 +31,13 @@ const LINES = 5
 const going = computed(() => run.value.state === 'running' || run.value.state === 'wanted')
 const step = computed(() => run.value.steps.find(({ number }) => number === run.value.step))
 const share = computed(() => (run.value.size === 0 ? undefined : run.value.got / run.value.size))
+/** Silence goes on between two answers of the server: it is counted from the newest one. */
+const tick = useNow({ interval: 1000 })
+const answered = ref(Date.now())
+watch(run, () => (answered.value = Date.now()))
+const quiet = computed(() =>
+  going.value ? run.value.quiet + Math.max(0, (tick.value.getTime() - answered.value) / 1000) : 0,
+)
 const driven = computed(() => going.value && !run.value.ownerless && run.value.word !== 'in-doubt')
 const log = computed(() => run.value.log.slice(-LINES))
 const then = computed(() => run.value.steps.filter(({ number }) => number > run.value.step))
@@ -100,7 +108,14 @@ useHeldKey(
       <h2>
         {{ say('write.pace') }} <small>{{ source }}</small>
       </h2>
-      <PaceBand :range="step.seconds" :passed="run.stepSeconds" :share="share" />
+      <PaceBand
+        :range="step.seconds"
+        :passed="run.stepSeconds"
+        :share="share"
+        :quiet="quiet"
+        :limit="step.silent ?? undefined"
+      />
+      <p v-if="run.waiting?.mode === 'normal'">{{ say('run.waiting.permission') }}</p>
     </template>
     <h2 id="happened">
       {{ say('write.happened') }} <small>{{ say('write.happened.small') }}</small>

@@ -4,9 +4,10 @@
 
 <script setup lang="ts">
 import type { Job, PlanPage } from '@plain-slate/api'
-import { mib, reasonWords } from '@plain-slate/texts'
+import { mib, reasonWords, sayAny } from '@plain-slate/texts'
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
+import { useBrowserStore } from '../../browser.ts'
 import Resource from '../../parts/Resource.vue'
 import Wall from '../../pictures/Wall.vue'
 import { useSay } from '../../said.ts'
@@ -16,6 +17,7 @@ import { usePlanPage, wallOf } from '../plan-page.ts'
 
 const say = useSay()
 const router = useRouter()
+const browser = useBrowserStore()
 const { job, number, may, line, tell, put } = useJob()
 const { read, plan } = usePlanPage()
 const open = computed(() => standingOf(job.data.value, 'compare')?.is === 'open')
@@ -44,6 +46,8 @@ const layout = (page: PlanPage) =>
         parts: page.differences.map(({ partition, how }) => `${partition} ${how}`).join(', '),
       })
     : say(`compare.layout.${page.layout}`)
+const oddWords = ({ kind, names, what }: PlanPage['odd'][number]) =>
+  sayAny(browser.language, `layout.odd.${kind}`, { names: [...new Set(names)].join(', '), what })
 const rows = (page: PlanPage) =>
   page.compared.length > 0
     ? page.compared
@@ -113,6 +117,14 @@ const rows = (page: PlanPage) =>
       </div>
       <h2>{{ say('compare.layout') }}</h2>
       <p>{{ layout(page) }}</p>
+      <template v-if="page.odd.length > 0">
+        <h3 id="odd">{{ say('compare.odd') }}</h3>
+        <ul aria-labelledby="odd" class="odd">
+          <li v-for="(one, at) in page.odd" :key="at" :data-odd="one.kind">
+            {{ oddWords(one) }}
+          </li>
+        </ul>
+      </template>
       <p v-if="accepted" class="dim">
         {{ say('compare.accepted', { by: accepted.by ?? '' }) }}
       </p>

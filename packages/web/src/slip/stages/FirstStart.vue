@@ -5,12 +5,14 @@
 <script setup lang="ts">
 import type { Job } from '@plain-slate/api'
 import { FUNCTIONS, TOPICS } from '@plain-slate/core'
-import { mib } from '@plain-slate/texts'
+import { mib, worseWords } from '@plain-slate/texts'
 import { useQueryClient } from '@tanstack/vue-query'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import Resource from '../../parts/Resource.vue'
 import { useSay } from '../../said.ts'
 import { renew, useChange, useRead } from '../../server/query.ts'
+import { useShop } from '../../time/shop.ts'
+import AllAtOnce from '../AllAtOnce.vue'
 import Ask from '../Ask.vue'
 import AskGroup from '../AskGroup.vue'
 import StageSheet from '../StageSheet.vue'
@@ -18,6 +20,7 @@ import { useJob, useLineWords } from '../job.ts'
 
 const say = useSay()
 const words = useLineWords()
+const { when } = useShop()
 const client = useQueryClient()
 const { job, params, may, line, tell, put } = useJob()
 const proof = useRead('jobProof', () => ({ params: params.value }))
@@ -38,6 +41,7 @@ function title(data: Job): string {
         to: String(first.now ?? ''),
       }),
     })
+  if (data.worse.length > 0) return say('first.title.worse', { n: data.worse.length })
   const build = facts.value.find(({ fact }) => fact === 'build')
   return say('first.title.done', { build: String(build?.now ?? '') })
 }
@@ -76,7 +80,29 @@ const TESTS = FUNCTIONS.flatMap((one) =>
   })),
 )
 const before = (topic: string) => line(topic.replace('after.', 'function.'))?.answer
-const allWork = () => tell(TESTS.map(({ topic }) => ({ topic, answer: before(topic) ?? 'works' })))
+/** Tests as they were found before, by name, but those that were answered otherwise. */
+const asBefore = computed(() =>
+  TESTS.map(({ topic }) => ({ topic, answer: before(topic) ?? '' })).filter(
+    ({ topic, answer }) => answer !== '' && [undefined, answer].includes(line(topic)?.answer),
+  ),
+)
+const asBeforeWords = computed(() =>
+  say('first.as-before', {
+    tests: asBefore.value
+      .map(({ topic, answer }) =>
+        say('first.as-before.one', { name: words.topic(topic), answer: words.answer(answer) }),
+      )
+      .join(', '),
+  }),
+)
+const reason = ref('')
+const decision = computed(() => line('decided.first-start'))
+async function decide() {
+  const note = reason.value.trim()
+  if (note === '') return
+  await tell([{ topic: 'decided.first-start', answer: 'accepted', note }])
+  reason.value = ''
+}
 const text = (fact: string, value: string | number | null) => {
   if (value === null) return say('first.unasked')
   return fact === 'outcome' ? say(`outcome.${String(value) as 'loop'}`) : String(value)
@@ -134,16 +160,47 @@ const text = (fact: string, value: string | number | null) => {
         @tell="(answer) => tell([{ topic: one.topic, answer }])"
       />
       <AskGroup group="after" :topics="TESTS">
-        <p v-if="may" class="no-print">
-          <button type="button" class="act" @click="allWork">{{ say('first.as-before') }}</button>
-        </p>
+        <AllAtOnce :label="asBeforeWords" :lines="asBefore" />
       </AskGroup>
       <p class="dim small">{{ say('first.radio') }}</p>
+      <section v-if="data.worse.length > 0" aria-labelledby="worse">
+        <h2 id="worse">
+          {{ say('first.worse') }} <small>{{ say('first.worse.small') }}</small>
+        </h2>
+        <ul class="worse">
+          <li v-for="one in data.worse" :key="one.what" :data-worse="one.what">
+            {{ worseWords(say, one) }}
+          </li>
+        </ul>
+        <p v-if="data.decided && decision" data-claim="decided">
+          {{
+            say('first.decided', {
+              by: decision.by ?? '',
+              when: when(decision.at),
+              note: decision.note ?? '',
+            })
+          }}
+        </p>
+        <form v-else-if="may" class="row no-print" @submit.prevent="decide">
+          <v-text-field v-model="reason" :label="say('first.decide.reason')" maxlength="2000" />
+          <v-btn type="submit" variant="outlined" :disabled="reason.trim() === ''">{{
+            say('first.decide')
+          }}</v-btn>
+        </form>
+      </section>
     </template>
   </StageSheet>
 </template>
 
 <style scoped>
+form > :first-child {
+  flex: 1;
+}
+.worse {
+  margin: 0 0 8px;
+  padding-left: 18px;
+  color: var(--brick);
+}
 .holds {
   color: var(--lichen);
 }

@@ -3,14 +3,16 @@
 </script>
 
 <script setup lang="ts">
-import type { Job } from '@plain-slate/api'
-import { TOPICS, handBackTopics } from '@plain-slate/core'
+import type { Job, PaperShown } from '@plain-slate/api'
+import { TOPICS, handBackTopics, leastOf, reaches } from '@plain-slate/core'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import Resource from '../../parts/Resource.vue'
+import { useSessionStore } from '../../people/session.ts'
 import { useSay } from '../../said.ts'
 import { addressOf } from '../../server/call.ts'
 import { renew, useChange, useRead } from '../../server/query.ts'
+import { useShop } from '../../time/shop.ts'
 import AskGroup from '../AskGroup.vue'
 import StageSheet from '../StageSheet.vue'
 import { standingOf, useJob } from '../job.ts'
@@ -18,12 +20,15 @@ import { useSlip } from '../slip.ts'
 
 const say = useSay()
 const client = useQueryClient()
-const { job, number, params, put } = useJob()
+const { when } = useShop()
+const session = useSessionStore()
+const { job, number, params, put, tell } = useJob()
 const { slip } = useSlip()
 const proof = useRead('jobProof', () => ({ params: params.value }))
 const state = useChange('slipState')
 const ready = computed(() => standingOf(job.data.value, 'hand-back')?.says === 'hand-back.close')
 const open = computed(() => slip.data.value?.state === 'open')
+const isClosed = computed(() => slip.data.value?.state === 'closed')
 
 function title(data: Job): string {
   const now = standingOf(data, 'hand-back')
@@ -35,7 +40,10 @@ function title(data: Job): string {
 function lede(): string {
   const build = proof.data.value?.facts.find(({ fact }) => fact === 'build')
   if (build === undefined) return ''
-  return say('back.lede', { from: build.was ?? '', to: build.now ?? build.promised ?? '' })
+  const was = String(build.was ?? '')
+  if (build.now === null)
+    return say('sheet.was.unasked', { build: was, written: String(build.promised ?? '') })
+  return say('back.lede', { from: was, to: String(build.now) })
 }
 const asked = (data: Job, group: string) => {
   const lines = new Map(data.lines.map((one) => [one.topic, { ...one, at: 0 }]))
@@ -47,6 +55,11 @@ const asked = (data: Job, group: string) => {
       name: null,
       needed: true,
     }))
+}
+async function careDone(care: Job['care']) {
+  if (care === 'none') return
+  const answer = care === 'ask-owner' ? 'all-well' : 'deleted'
+  await tell([{ topic: CARE[care], answer }])
 }
 async function close() {
   const body = { state: 'closed', reason: '' } as const
@@ -68,6 +81,18 @@ const patch = computed(() => {
 })
 const sheet = computed(() => addressOf('jobSheet', { params: params.value }))
 const print = () => window.print()
+/** What stays; where nothing does, whether anybody can know that. */
+const marksOf = ({ marks, done }: PaperShown) => {
+  if (marks.length > 0) return marks
+  return [done.kind === 'ended' ? ('none' as const) : ('unknown' as const)]
+}
+const mayCare = computed(() => reaches(session.person?.role, leastOf('slip.line')))
+const CARE = { 'ask-owner': 'care.well', 'delete-copy': 'care.backup' } as const
+const care = useRead('care')
+const due = computed(() => {
+  const own = care.data.value?.find((one) => one.number === number.value)
+  return own === undefined ? '' : when(own.due)
+})
 </script>
 
 <template>
@@ -79,12 +104,25 @@ const print = () => window.print()
     :error="put.error.value ?? state.error.value"
   >
     <template #default="{ job: data }">
+      <section v-if="data.care !== 'none' && isClosed" aria-labelledby="care" data-claim="care">
+        <h2 id="care">
+          {{ say('back.care') }} <small>{{ say('back.care.small') }}</small>
+        </h2>
+        <p>
+          {{ data.care === 'ask-owner' ? say('back.care.ask', { due }) : say('back.care.delete') }}
+        </p>
+        <p v-if="mayCare" class="no-print">
+          <v-btn variant="outlined" @click="careDone(data.care)">{{
+            say(data.care === 'ask-owner' ? 'back.care.well' : 'back.care.deleted')
+          }}</v-btn>
+        </p>
+      </section>
       <AskGroup group="undo" :topics="asked(data, 'undo')" />
       <AskGroup group="back" :topics="asked(data, 'back')" />
       <Resource v-slot="{ data: now }" :read="proof">
         <h2>{{ say('back.marks') }}</h2>
-        <p data-claim="marks">
-          {{ say(now.floorRose ? 'back.marks.floor' : 'back.marks.none') }}
+        <p v-for="mark in marksOf(now.paper)" :key="mark" data-claim="marks">
+          {{ say(`back.marks.${mark}`) }}
         </p>
         <template v-if="patch && now.next">
           <h2>{{ say('back.next') }}</h2>

@@ -8,14 +8,16 @@ import { HALTS } from '@plain-slate/core'
 import { computed, ref } from 'vue'
 import { useSay } from '../../said.ts'
 import { useShop } from '../../time/shop.ts'
+import AllAtOnce from '../AllAtOnce.vue'
 import AskGroup from '../AskGroup.vue'
 import StageSheet from '../StageSheet.vue'
-import { standingOf, useJob } from '../job.ts'
+import { standingOf, useJob, useLineWords } from '../job.ts'
 import { useSlip } from '../slip.ts'
 
 const say = useSay()
 const { when } = useShop()
 const { job, put, may, line, tell } = useJob()
+const words = useLineWords()
 const { slip } = useSlip()
 const note = ref('')
 const standing = computed(() => standingOf(job.data.value, 'intake'))
@@ -49,7 +51,18 @@ const theirs = (data: Job) => {
 const others = (data: Job) =>
   of(data, 'survive').filter((one) => !theirs(data).some(({ topic }) => topic === one.topic))
 const allOf = (data: Job, group: string, answer: string) =>
-  tell(of(data, group).map(({ topic }) => ({ topic, answer })))
+  of(data, group).map(({ topic }) => ({ topic, answer }))
+/** Things that nobody asked about yet, said at once not to be there. */
+const unasked = (data: Job) =>
+  others(data)
+    .filter(({ topic }) => line(topic) === undefined)
+    .map(({ topic }) => ({ topic, answer: 'not-there' }))
+const noneThere = (data: Job) =>
+  say('intake.none-there', {
+    things: unasked(data)
+      .map(({ topic }) => words.topic(topic))
+      .join(', '),
+  })
 async function history() {
   if (note.value.trim() === '') return
   await tell([{ topic: 'history.before', answer: 'tried', note: note.value }])
@@ -61,11 +74,9 @@ async function history() {
   <StageSheet stage="intake" :title="title" :lede="lede" :error="put.error.value">
     <template #default="{ job: data }">
       <p v-if="caution" class="amiss" role="alert">{{ say(`intake.${caution}.do`) }}</p>
-      <AskGroup group="survive" :topics="theirs(data)">
-        <details v-if="others(data).length > 0">
-          <summary>{{ say('intake.more') }}</summary>
-          <AskGroup group="more" :topics="others(data)" />
-        </details>
+      <AskGroup group="survive" :topics="theirs(data)" />
+      <AskGroup v-if="others(data).length > 0" group="more" :topics="others(data)">
+        <AllAtOnce :label="noneThere(data)" :lines="unasked(data)" />
       </AskGroup>
       <AskGroup group="owner" :topics="of(data, 'owner')" />
       <AskGroup group="condition" :topics="of(data, 'condition')" />
@@ -81,18 +92,10 @@ async function history() {
       </AskGroup>
       <AskGroup group="consent" :topics="of(data, 'consent')" />
       <AskGroup group="accessory" :topics="of(data, 'accessory')">
-        <p v-if="may" class="no-print">
-          <button type="button" class="act" @click="allOf(data, 'accessory', 'none')">
-            {{ say('intake.all-none') }}
-          </button>
-        </p>
+        <AllAtOnce :label="say('intake.all-none')" :lines="allOf(data, 'accessory', 'none')" />
       </AskGroup>
       <AskGroup group="function" :topics="of(data, 'function')">
-        <p v-if="may" class="no-print">
-          <button type="button" class="act" @click="allOf(data, 'function', 'works')">
-            {{ say('intake.all-work') }}
-          </button>
-        </p>
+        <AllAtOnce :label="say('intake.all-work')" :lines="allOf(data, 'function', 'works')" />
       </AskGroup>
     </template>
   </StageSheet>
@@ -101,10 +104,5 @@ async function history() {
 <style scoped>
 form > :first-child {
   flex: 1;
-}
-summary {
-  padding: 6px 0;
-  cursor: pointer;
-  color: var(--sky);
 }
 </style>

@@ -4,37 +4,54 @@
 
 <script setup lang="ts">
 import type { Archive, Job } from '@plain-slate/api'
-import { mib } from '@plain-slate/texts'
+import { reaches } from '@plain-slate/core'
+import { mib, refusalWords } from '@plain-slate/texts'
 import { computed, ref, watch } from 'vue'
 import Resource from '../../parts/Resource.vue'
+import { useSessionStore } from '../../people/session.ts'
 import { useSay } from '../../said.ts'
 import { useRead } from '../../server/query.ts'
 import PackageClaims from '../PackageClaims.vue'
 import StageSheet from '../StageSheet.vue'
 import { standingOf, useJob } from '../job.ts'
-import { useRoutes } from '../routes.ts'
 
 const say = useSay()
-const { job } = useJob()
-const { inHand } = useRoutes()
+const { job, line, tell, may } = useJob()
+const session = useSessionStore()
 const shelf = useRead('shelf')
-/** Titles of the route: what goes on first, then the aim; taken ones once a run has begun. */
-const titles = computed(() => [
-  ...(inHand.value?.first ?? []),
-  ...(job.data.value?.route ? [job.data.value.route.title] : []),
-])
+/** Packages of the route in the order in which they go on, each by its key. */
 const packages = computed(() =>
-  titles.value.flatMap(
-    (title) => shelf.data.value?.packages.find((one) => one.title === title) ?? [],
+  (job.data.value?.route?.keys ?? []).flatMap(
+    (key) => shelf.data.value?.packages.find((one) => one.key === key) ?? [],
   ),
 )
+const reason = ref('')
+const unvouched = computed(() => {
+  const data = job.data.value
+  return data?.run === null ? data.unpublished : undefined
+})
+const isLead = computed(() => reaches(session.person?.role, 'lead'))
+const overruled = computed(() =>
+  unvouched.value?.overruled === true ? line('overrule.unpublished') : undefined,
+)
+async function overrule() {
+  const note = reason.value.trim()
+  const answer = (unvouched.value?.keys ?? []).join(', ')
+  if (note === '' || answer === '') return
+  await tell([{ topic: 'overrule.unpublished', answer, note }])
+  reason.value = ''
+}
 const count = (of: 'held' | 'made') => packages.value.reduce((sum, one) => sum + one[of], 0)
 
 function title(data: Job): string {
   if (data.route === null) return say('proof.title.none')
   const now = standingOf(data, 'proof')
-  if (now?.is === 'open')
-    return say('proof.title.open', { titles: String(now.facts['titles'] ?? '') })
+  if (now?.is === 'open') {
+    const titles = String(now.facts['titles'] ?? '')
+    return say(now.says === 'proof.unpublished' ? 'proof.title.unpublished' : 'proof.title.open', {
+      titles,
+    })
+  }
   return say('proof.title.done', { n: packages.value.length, claims: count('held') })
 }
 const reading = computed(() =>
@@ -54,6 +71,7 @@ watch(
 const refused = computed(() =>
   refusedIn(shelf.data.value?.archives ?? []).filter(({ id }) => before.value?.has(id) === false),
 )
+const refusalOf = ({ refusal }: Archive) => (refusal === null ? '' : refusalWords(say, refusal))
 const share = ({ done, bytes }: { done: number; bytes: number }) =>
   `${Math.round((done / Math.max(1, bytes)) * 100)}%`
 </script>
@@ -71,23 +89,36 @@ const share = ({ done, bytes }: { done: number; bytes: number }) =>
       </div>
     </section>
     <p v-for="one in refused" :key="one.id" class="amiss" role="status">
-      {{
-        say('proof.refused', {
-          name: one.name,
-          why: say(`rule.${(one.refusal?.rule ?? '') as 'truncated'}`),
-          entry: one.refusal?.entry ?? '',
-          offset: one.refusal?.offset ?? 0,
-        })
-      }}
+      {{ say('proof.refused', { name: one.name, why: refusalOf(one) }) }}
     </p>
     <Resource v-slot="{}" :read="shelf">
-      <PackageClaims v-for="one in packages" :id="one.id" :key="one.id" />
+      <PackageClaims v-for="one in packages" :id="one.key" :key="one.key" />
     </Resource>
+    <section v-if="unvouched && unvouched.keys.length > 0" data-claim="unpublished">
+      <p>{{ say('proof.unpublished') }}</p>
+      <p class="row no-print">
+        <router-link v-for="key in unvouched.keys" :key="key" :to="`/shelf/${key}`">{{
+          say('proof.published.go')
+        }}</router-link>
+      </p>
+      <p v-if="overruled">
+        {{ say('proof.overruled', { by: overruled.by ?? '', note: overruled.note ?? '' }) }}
+      </p>
+      <form v-else-if="may && isLead" class="row no-print" @submit.prevent="overrule">
+        <v-text-field v-model="reason" :label="say('proof.overrule.reason')" maxlength="2000" />
+        <v-btn type="submit" variant="outlined" :disabled="reason.trim() === ''">{{
+          say('proof.overrule')
+        }}</v-btn>
+      </form>
+    </section>
     <p class="dim">{{ say('proof.drop') }}</p>
   </StageSheet>
 </template>
 
 <style scoped>
+form > :first-child {
+  flex: 1;
+}
 .live {
   display: grid;
   grid-template-columns: 1fr auto;

@@ -4,6 +4,7 @@
 
 <script setup lang="ts">
 import type { Job } from '@plain-slate/api'
+import { LETHAL_FACTS } from '@plain-slate/core'
 import { endOf, mib } from '@plain-slate/texts'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
@@ -18,11 +19,19 @@ import { useSlip } from '../slip.ts'
 
 const say = useSay()
 const client = useQueryClient()
-const { job, params, may } = useJob()
+const { job, params, may, tell } = useJob()
 const { slip } = useSlip()
 const read = useChange('jobRead')
 const busy = computed(() => read.isPending.value)
 const PLACED = 3
+
+/** Facts that cannot be judged on as they stand. */
+const openFacts = ({ facts }: Job) =>
+  facts
+    .filter(
+      ({ kind, fact }) => kind !== 'settled' && !(kind === 'told' && !LETHAL_FACTS.includes(fact)),
+    )
+    .map(({ fact }) => fact)
 
 function title(data: Job): string {
   const now = standingOf(data, 'readings')
@@ -30,13 +39,13 @@ function title(data: Job): string {
     const model = slip.data.value?.model ?? null
     return model === null ? say('readings.title.unknown') : say('readings.title.other', { model })
   }
-  const open = data.facts.filter(({ needed, kind }) => needed && kind !== 'settled')
+  const open = data.facts.filter(({ needed, fact }) => needed && openFacts(data).includes(fact))
   if (now?.is === 'open') {
     const names = open.slice(0, PLACED).map(({ fact }) => say(`fact.${fact}`))
     const which = open.length > PLACED ? `${names.join(', ')} …` : names.join(', ')
     return say('readings.title.open', { n: open.length, which })
   }
-  const n = data.facts.filter(({ needed, kind }) => needed && kind === 'settled').length
+  const n = data.facts.filter(({ needed }) => needed).length - open.length
   return say('readings.title.done', { n })
 }
 const lede = (data: Job) => say(data.family === null ? 'readings.other.do' : 'readings.lede')
@@ -59,6 +68,8 @@ const main = computed(() => {
   }
 })
 const onlyPort = ({ ports }: Job) => (ports.length === 1 ? (ports[0]?.name ?? null) : null)
+const doubtedWords = ({ doubted }: Job) =>
+  doubted.map((fact) => say(`fact.${fact as 'board'}`)).join(', ')
 const segments = (data: Job) =>
   (data.build ?? []).map((one) => ({ ...one, mark: 'plain' as const }))
 const buildText = (data: Job) =>
@@ -135,6 +146,15 @@ const buildText = (data: Job) =>
         <h2>{{ say('readings.build') }}</h2>
         <Ruler :segments="segments(data)" :label="buildText(data)" />
       </template>
+      <section v-if="data.doubted.length > 0" class="amiss" data-claim="eye">
+        <h2>{{ say('readings.eye.title') }}</h2>
+        <p>{{ say('readings.eye', { facts: doubtedWords(data) }) }}</p>
+        <p v-if="may" class="no-print">
+          <v-btn variant="outlined" @click="tell([{ topic: 'eye.board', answer: 'as-read' }])">{{
+            say('readings.eye.done')
+          }}</v-btn>
+        </p>
+      </section>
       <FactRows :facts="data.facts" />
       <HandReading v-if="may && data.run === null" :facts="data.facts" />
     </template>

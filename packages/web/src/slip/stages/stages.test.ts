@@ -1,10 +1,9 @@
 // @vitest-environment jsdom
 /** What the sheets up to Proof say moves with what the server tells, and stays with what it does not rest on. */
 import type { Job, Slip } from '@plain-slate/api'
-import { flushPromises } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
-import { fact, job, line, slip, stagesAt } from '../testing/job.ts'
-import { SHOP, posted, sheet } from '../testing/sheet.ts'
+import { fact, job, slip, stagesAt } from '../testing/job.ts'
+import { SHOP, sheet } from '../testing/sheet.ts'
 import Firmware from './Firmware.vue'
 import Intake from './Intake.vue'
 import Proof from './Proof.vue'
@@ -59,42 +58,6 @@ describe('a stage gone back to', () => {
     expect((await sheet(Readings, { job: job('firmware') })).text).not.toContain('goes stale')
     const begun = job('write', { plan: taken, run: '0b8f4a52-6c1e-4d0a-9a54-1f2e7c9d0009' })
     expect((await sheet(Readings, { job: begun })).text).toContain('it is history now')
-  })
-})
-
-describe('Intake', () => {
-  it('counts what is still to ask, and calls the device by its name', async () => {
-    const at = job('intake', { stages: stagesAt('intake', { n: 19 }) })
-    expect((await sheet(Intake, { job: at })).h1).toBe('Brakken H2K: 19 things are still to ask')
-    const other = await sheet(Intake, { job: at, slip: slip({ device: 'Fen 8' }) })
-    expect(other.h1).toContain('Fen 8')
-  })
-
-  it.each([
-    ['cell', 'Stopped: the cell is damaged', 'follow local rules for damaged lithium cells'],
-    ['account', 'Declined: nobody can open its account lock', 'We take no lock off'],
-    ['wet', 'Not yet: it is wet', 'A wet port is not charged'],
-    ['proof', 'Not yet: that it is theirs was not shown', 'local law'],
-  ])('is halted with its caution: %s', async (halt, h1, caution) => {
-    const stages = stagesAt('intake', {}, 'halted').map((one) =>
-      one.stage === 'intake' ? { ...one, says: `intake.${halt}` } : one,
-    )
-    const shown = await sheet(Intake, { job: job('intake', { stages }) })
-    expect(shown.h1).toBe(h1)
-    expect(shown.shown.find('[role="alert"]').text()).toContain(caution)
-  })
-
-  it('presses the answer that stands, with who said it, and puts down another', async () => {
-    const at = job('intake', { lines: [line('owner.account', 'absent', { by: 'Tavi Renn' })] })
-    const { shown, asked } = await sheet(Intake, { job: at })
-    const account = shown.find('[data-topic="owner.account"]')
-    expect(account.find('[aria-pressed="true"]').text()).toBe('there is none')
-    expect(account.text()).toContain('Tavi Renn')
-    await account.findAll('button')[2]?.trigger('click')
-    await flushPromises()
-    expect(posted(asked, '/lines')[0]?.body).toEqual({
-      lines: [{ topic: 'owner.account', answer: 'nobody', note: '' }],
-    })
   })
 })
 
@@ -235,7 +198,8 @@ describe('Firmware', () => {
 })
 
 describe('Proof', () => {
-  const row = (title: string, more: object = {}) => ({
+  const row = (title: string, key: string, more: object = {}) => ({
+    key,
     id: title,
     title,
     family: 'tarn',
@@ -246,25 +210,24 @@ describe('Proof', () => {
     patchDate: '2026-10-01',
     models: [],
     boards: [],
-    state: 'proven',
+    state: 'published',
     bytes: 1,
     scale: 256,
     held: 8,
     made: 8,
     claims: [],
+    volumes: [],
     ...more,
   })
+  const AIM = 'tarn-H2.104.r4~aaaaaaaaaaaa'
+  const FIRST = 'tarn-loader-7-r4~bbbbbbbbbbbb'
   const shelf = (archives: readonly object[] = []) => ({
-    shelf: { packages: [row('H2.104.r4'), row('loader 7', { held: 3, made: 3 })], archives },
-    routes: {
-      routes: [route()],
-      left: [],
-      known: 2,
-      naming: 2,
-      picked: 'tarn-H2.104.r4',
+    shelf: {
+      packages: [row('H2.104.r4', AIM), row('loader 7', FIRST, { held: 3, made: 3 })],
+      archives,
     },
-    'H2.104.r4': row('H2.104.r4'),
-    'loader%207': row('loader 7'),
+    [encodeURIComponent(AIM)]: row('H2.104.r4', AIM),
+    [encodeURIComponent(FIRST)]: row('loader 7', FIRST),
   })
   it('adds the claims up that hold', async () => {
     const { h1 } = await sheet(Proof, { job: job('compare'), more: shelf() })
@@ -280,17 +243,20 @@ describe('Proof', () => {
     refusal: null,
     refusedEntries: 0,
     entries: 0,
+    endMark: true,
+    behind: null,
     package: null,
     trouble: null,
     by: null,
     at: SHOP.now,
+    removedAt: null,
   }
   const refusal = { entry: 'main.img', offset: 512, rule: 'truncated' }
   const open = job('proof', { stages: stagesAt('proof', { titles: 'H2.104.r4' }) })
   it('says which are not proven, how far a file is read, and why it was refused then', async () => {
     const more = shelf([archive])
     const { h1, shown, refetched } = await sheet(Proof, { job: open, more })
-    expect(h1).toBe('Not proven: H2.104.r4')
+    expect(h1).toBe('Not whole: H2.104.r4')
     expect(shown.find('.bar div').attributes('style')).toContain('40%')
     expect(shown.text()).not.toContain('was refused')
     Object.assign(more, shelf([{ ...archive, state: 'refused', refusal }]))

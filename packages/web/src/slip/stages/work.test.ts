@@ -1,14 +1,12 @@
 // @vitest-environment jsdom
-/** What the sheets from Compare on say moves with what the server tells, and stays with what it does not rest on. */
-import type { Job, Ready } from '@plain-slate/api'
+/** What the sheets from Compare to Write say moves with what the server tells, and stays with what it does not rest on. */
+import type { Ready } from '@plain-slate/api'
 import { flushPromises } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
-import { job, line, plan, planPage, stagesAt } from '../testing/job.ts'
+import { job, plan, planPage, stagesAt } from '../testing/job.ts'
 import type { Says } from '../testing/sheet.ts'
 import { SHOP, posted, sheet } from '../testing/sheet.ts'
 import Compare from './Compare.vue'
-import FirstStart from './FirstStart.vue'
-import HandBack from './HandBack.vue'
 import Plan from './Plan.vue'
 import ReadySheet from './Ready.vue'
 import Write from './Write.vue'
@@ -40,6 +38,19 @@ describe('Compare', () => {
     expect(posted(asked, '/lines')[0]?.body).toMatchObject({
       lines: [{ topic: 'compare.unread', answer: 'write-all' }],
     })
+  })
+  it('tells what is odd about the device’s own table', async () => {
+    const odd = async (one: object) => {
+      const more = planPage(plan(), { odd: [{ names: [], what: '', ...one }] })
+      return (await sheet(Compare, { job: job('plan'), more })).shown.find('[data-odd]').text()
+    }
+    expect(await odd({ kind: 'overlap', names: ['main', 'customer'] })).toBe(
+      'main, customer lie over each other',
+    )
+    expect(await odd({ kind: 'primary-broken' })).toContain('its backup was used')
+    expect(await odd({ kind: 'copies-differ', what: 'diskId' })).toContain('their disk id')
+    const fine = await sheet(Compare, { job: job('plan'), more: planPage(plan()) })
+    expect(fine.shown.find('[data-odd]').exists()).toBe(false)
   })
   it('says what the layout is, and how it differs', async () => {
     const layout = async (more: object) =>
@@ -110,6 +121,8 @@ describe('Ready', () => {
       signed: [
         {
           topic: 'ready.cable',
+          answers: ['done'],
+          answer: signed ? 'done' : null,
           signed,
           by: signed ? 'Ilse Maro' : null,
           at: signed ? SHOP.now : null,
@@ -129,6 +142,44 @@ describe('Ready', () => {
     const away = await sheet(ReadySheet, { job: at, more: ready(false, false, false) })
     expect(away.text).toContain('not seen; it needs 44 %')
     expect(away.text).not.toContain('24 %')
+  })
+  it('asks one by one for what has two answers, and "no" is no signature', async () => {
+    const backup = (answer: string | null) => ({
+      ready: {
+        checks: [],
+        signed: [
+          {
+            topic: 'ready.backup',
+            answers: ['opens', 'not-wanted'],
+            answer,
+            signed: answer !== null,
+            by: null,
+            at: null,
+          },
+          {
+            topic: 'fate.wiped',
+            answers: ['yes', 'no'],
+            answer: 'no',
+            signed: false,
+            by: 'Ilse Maro',
+            at: SHOP.now,
+          },
+        ],
+      },
+    })
+    const { shown, asked, text } = await sheet(ReadySheet, { job: at, more: backup(null) })
+    const buttons = shown.findAll('[data-topic="ready.backup"] .sign')
+    expect(buttons.map((one) => one.text())).toEqual(['made, and it opens', 'the owner wants none'])
+    await buttons[1]?.trigger('click')
+    await flushPromises()
+    expect(posted(asked, '/lines')[0]?.body).toMatchObject({
+      lines: [{ topic: 'ready.backup', answer: 'not-wanted' }],
+    })
+    expect(text).toContain('not agreed')
+    const signed = await sheet(ReadySheet, { job: at, more: backup('not-wanted') })
+    expect(signed.shown.find('[data-topic="ready.backup"] .word').text()).toBe(
+      'the owner wants none',
+    )
   })
   it('takes a signature under one’s name, and shows whose stands', async () => {
     const { shown, asked } = await sheet(ReadySheet, { job: at, more: ready(true, false) })
@@ -161,100 +212,13 @@ describe('Write', () => {
         item: 'tickets',
         name: 'stored tickets',
         partition: 'customer',
-        fate: 'wiped',
-        why: 'erased',
+        fate: 'wiped' as const,
+        why: 'erased' as const,
       },
     ]
     const more = planPage(plan(), { taken: { ...taken(null), shown: plan({ fates }) } })
     expect((await sheet(Write, { job: at, more })).shown.find('dl .wide').text()).toContain(
       'stored tickets',
     )
-  })
-})
-
-const proof = (build: string, more: object = {}) => ({
-  proof: {
-    facts: [
-      {
-        fact: 'build',
-        was: 'H2.0ZC.r4',
-        promised: 'H2.104.r4',
-        now: build,
-        holds: build === 'H2.104.r4',
-      },
-      {
-        fact: 'patchDate',
-        was: '2026-06-01',
-        promised: '2026-10-01',
-        now: '2026-10-01',
-        holds: true,
-      },
-    ],
-    floorRose: true,
-    next: '2026-12-30',
-    marks: [],
-    ...more,
-  },
-})
-
-describe('First start', () => {
-  const tally = (items: number) => ({ items, bytes: 4096, opens: true, at: SHOP.now })
-  it('holds what it says against the promise', async () => {
-    const good = await sheet(FirstStart, { job: job('first-start'), more: proof('H2.104.r4') })
-    expect(good.h1).toBe('It is what was promised: H2.104.r4')
-    const bad = await sheet(FirstStart, { job: job('first-start'), more: proof('H2.0ZC.r4') })
-    expect(bad.h1).toContain('It is not what was promised: build was H2.104.r4, now H2.0ZC.r4')
-  })
-  it('tells a loop by its returns', async () => {
-    const { device } = job('first-start')
-    const looping = device === null ? null : { ...device, outcome: 'loop', returns: 4 }
-    const at = job('first-start', { device: looping })
-    expect((await sheet(FirstStart, { job: at, more: proof('x') })).h1).toBe(
-      'It restarts over and over: seen again 4 times',
-    )
-  })
-  it.each([
-    [214, 214, 'The same: 214 items'],
-    [214, 213, 'Before 214 items, now 213: not the same.'],
-  ])('compares the tally: %i before, %i after', async (before, after, says) => {
-    const at = job('first-start', { tally: { before: tally(before), after: tally(after) } })
-    const { shown } = await sheet(FirstStart, { job: at, more: proof('H2.104.r4') })
-    expect(shown.find('[data-claim="tally"]').text()).toContain(says)
-  })
-})
-
-describe('Hand back', () => {
-  const at = (lines: Job['lines'] = [], more: Partial<Job> = {}) =>
-    job('hand-back', { lines, stages: stagesAt('hand-back', { n: 5 }), ...more })
-  it('gives back what came with it, and nothing that did not', async () => {
-    const sim = await sheet(HandBack, {
-      job: at([line('accessory.sim', 'here')]),
-      more: proof('H2.104.r4'),
-    })
-    expect(sim.text).toContain('SIM given back')
-    const none = await sheet(HandBack, { job: at(), more: proof('H2.104.r4') })
-    expect(none.text).not.toContain('SIM given back')
-    expect(none.h1).toBe('5 things are to do before it goes back')
-  })
-  it('names the mark that stays and when to look for the next patch', async () => {
-    const { shown } = await sheet(HandBack, { job: at(), more: proof('H2.104.r4') })
-    expect(shown.find('[data-claim="marks"]').text()).toContain('The rollback floor rose')
-    expect(shown.find('[data-claim="next"]').text()).toContain('from 2026-12-30')
-    const kept = proof('H2.104.r4', { floorRose: false })
-    const other = await sheet(HandBack, { job: at(), more: kept })
-    expect(other.shown.find('[data-claim="marks"]').text()).toBe('Nothing stays.')
-  })
-  it('closes the slip when all is done', async () => {
-    const stages = stagesAt('hand-back').map((one) =>
-      one.stage === 'hand-back' ? { ...one, says: 'hand-back.close' } : one,
-    )
-    const { h1, shown, asked } = await sheet(HandBack, {
-      job: at([], { stages }),
-      more: proof('H2.104.r4'),
-    })
-    expect(h1).toBe('Ready to go back: close the slip')
-    await shown.find('.go button').trigger('click')
-    await flushPromises()
-    expect(posted(asked, '/state')[0]?.body).toMatchObject({ state: 'closed' })
   })
 })

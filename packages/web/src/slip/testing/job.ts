@@ -1,5 +1,13 @@
 /** A job as the server shows it, for tests of its sheets: 0417 with everything done but what is named. */
-import type { FactShown, Job, LineShown, PlanShown, RunShown, Slip } from '@plain-slate/api'
+import type {
+  FactShown,
+  Job,
+  LineShown,
+  PaperShown,
+  PlanShown,
+  RunShown,
+  Slip,
+} from '@plain-slate/api'
 import type { Fact, Stage, StageState } from '@plain-slate/core'
 import { STAGES, TOPICS } from '@plain-slate/core'
 
@@ -76,10 +84,19 @@ export const job = (at: Stage, more: Partial<Job> = {}): Job => ({
     scale: 256,
   },
   ports: [],
-  route: { package: 'tarn-H2.104.r4', title: 'H2.104.r4' },
+  route: {
+    package: 'tarn-H2.104.r4~aaaaaaaaaaaa',
+    title: 'H2.104.r4',
+    keys: ['tarn-loader-7-r4~bbbbbbbbbbbb', 'tarn-H2.104.r4~aaaaaaaaaaaa'],
+  },
   plan: null,
   run: null,
   tally: { before: null, after: null },
+  worse: [],
+  decided: false,
+  doubted: [],
+  unpublished: { keys: [], overruled: true },
+  care: 'none',
   ...more,
 })
 
@@ -118,6 +135,7 @@ export const plan = (more: Partial<PlanShown> = {}): PlanShown => ({
       worst: 'unaffected',
       source: 'plain',
       n: 0,
+      silent: 20,
     },
   ],
   time: { low: 1080, high: 1560 },
@@ -137,6 +155,7 @@ export const plan = (more: Partial<PlanShown> = {}): PlanShown => ({
   wayBackUntil: 1,
   wayBack: 'H2.0ZC.r4',
   atRisk: { dead: 6 },
+  reaches: true,
   ends: { build: 'H2.104.r4', outcome: 'normal', readable: true, lock: 'closed' },
   strip: { stretches: [], hands: [], cable: [], restarts: [] },
   wall: {
@@ -181,6 +200,7 @@ export const run = (more: Partial<RunShown> = {}): RunShown => ({
   got: 0,
   size: 0,
   stepSeconds: 1,
+  quiet: 0,
   runSeconds: 10,
   waiting: null,
   parts: [],
@@ -205,6 +225,16 @@ export const planPage = (now: PlanShown | null, more: object = {}) => ({
     compared: [],
     layout: 'unread',
     differences: [],
+    odd: [],
     ...more,
   },
+})
+
+/** What the customer's paper is told from: a job that came to its end as promised. */
+export const paper = (more: Partial<PaperShown> = {}): PaperShown => ({
+  done: { kind: 'ended' },
+  things: [],
+  marks: ['floor'],
+  worse: [],
+  ...more,
 })
