@@ -2,41 +2,46 @@
  * Devices of the demo that are known only by what was read of them, held against the demo's shelf as the
  * running server would hold them: the same manifests, the same rules, the same plans.
  */
-import type { DeviceFacts, Intent, Manifest } from '@plain-slate/core'
-import { identify } from '@plain-slate/core'
+import type { DeviceFacts, Intent, Shelved } from '@plain-slate/core'
+import { identify, packageKey, packageNamed } from '@plain-slate/core'
 import type { AtPort, ProvenPackage } from '@plain-slate/server'
-import { judgeable, readingsOf } from '@plain-slate/server'
+import { judgeable, readingsOf, shelvedOf, wantedAtPort } from '@plain-slate/server'
 import { tarnFamily } from '../families.ts'
 import { DEMO_SCALE, buildPackage, digestOfVolume } from '../packages/build.ts'
 import { TARN_PACKAGES } from '../packages/tarn.ts'
 
 export const family = tarnFamily()
 
-/** The manifests as the shelf will hold them: with the digest of the volume they lie in. */
-const manifests: readonly Manifest[] = TARN_PACKAGES.filter(
+/** The packages as the shelf will hold them: known by the digest of the volume their manifest lies in. */
+const shelf: readonly ProvenPackage[] = TARN_PACKAGES.filter(
   ({ truncatedTo, firstOnly }) => truncatedTo === undefined && firstOnly !== true,
 ).map((draft) => {
   const { manifest, volumes } = buildPackage(draft)
-  const [first] = manifest.archives
   const [volume] = volumes
-  if (first === undefined || volume === undefined) return manifest
-  const digests = { ...manifest.published.digests, [first.file]: digestOfVolume(volume) }
-  return { ...manifest, published: { ...manifest.published, digests } }
+  if (volume === undefined) throw new Error(`${manifest.id} has no volume`)
+  const firstArchive = digestOfVolume(volume)
+  return {
+    key: packageKey(manifest.id, firstArchive),
+    manifest,
+    firstArchive,
+    proof: { claims: [], state: 'published', places: new Map() },
+    volumes: [],
+  }
 })
-export const manifestOf = (id: string): Manifest => {
-  const found = manifests.find((one) => one.id === id)
-  if (found === undefined) throw new Error(`no package ${id}`)
-  return found
+
+/** A package of the demo's shelf by its id or its key. */
+export function shelvedNamed(name: string): Shelved {
+  const named = packageNamed(shelf, name)
+  if (named.kind !== 'one') throw new Error(`no package ${name}`)
+  return shelvedOf(named.found)
 }
-const shelf: readonly ProvenPackage[] = manifests.map((manifest) => ({
-  manifest,
-  proof: { claims: [], state: 'proven', places: new Map() },
-}))
 
 /** A tarn handheld as its loader or its system tells it. */
 export function tarnFacts(more: Partial<DeviceFacts> & Pick<DeviceFacts, 'serial'>): DeviceFacts {
   const build = more.build ?? 'H2.0ZP.r4'
-  const full = manifests.find((one) => one.build === build && one.kind === 'full')
+  const full = shelf
+    .map(({ manifest }) => manifest)
+    .find((one) => one.build === build && one.kind === 'full')
   return {
     model: 'BRAK-H2',
     board: 'r4',
@@ -63,5 +68,8 @@ export function tarnFacts(more: Partial<DeviceFacts> & Pick<DeviceFacts, 'serial
 export function caseOf(facts: DeviceFacts, intent: Intent, keepData = true): AtPort {
   const read = { facts, table: undefined, digests: new Map<string, string>() }
   const identity = identify(family, readingsOf(facts))
-  return judgeable({ family, facts, read, shelf, identity, mode: facts.mode }, { intent, keepData })
+  return judgeable(
+    { family, facts, read, shelf, identity, mode: facts.mode },
+    wantedAtPort({ intent, keepData }),
+  )
 }

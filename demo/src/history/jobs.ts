@@ -119,11 +119,13 @@ export function intakeLines({
   found = 'works',
 }: DemoJob): readonly (readonly [string, string])[] {
   if (only !== undefined) return only
-  return mustBeSaid(THINGS, standingLines([])).flatMap((topic) => {
+  return mustBeSaid(THINGS).flatMap((topic) => {
     const usual =
       USUAL[topic] ??
       (topic.startsWith('survive.')
-        ? 'must'
+        ? THINGS.includes(topic.slice('survive.'.length))
+          ? 'must'
+          : 'not-there'
         : topic === 'accessory.case'
           ? 'here'
           : topic.startsWith('accessory.')
@@ -135,7 +137,7 @@ export function intakeLines({
 }
 
 export const readyLines = ['backup', 'battery', 'cable', 'permission', 'bench'].map(
-  (one) => [`ready.${one}`, 'done'] as const,
+  (one) => [`ready.${one}`, one === 'backup' ? 'opens' : 'done'] as const,
 )
 export const afterLines = [
   ['after.data', 'as-promised'] as const,

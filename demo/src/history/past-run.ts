@@ -17,7 +17,7 @@ import {
 } from '@plain-slate/core'
 import type { AtPort } from '@plain-slate/server'
 import { stepsOf } from '@plain-slate/server'
-import { caseOf, family, manifestOf } from './devices.ts'
+import { caseOf, family, shelvedNamed } from './devices.ts'
 
 export type PastRun = {
   readonly plan: Plan
@@ -43,14 +43,14 @@ export type PastAsked = {
 /** Runs it. */
 export function pastRun({ seed, facts, package: id, faults, pick: wanted }: PastAsked): PastRun {
   const at = caseOf(facts, 'update')
-  const shelved = { manifest: manifestOf(id), state: 'proven' } as const
+  const shelved = shelvedNamed(id)
   const planned = makePlan({ at: { ...at.at, shelved }, mode: facts.mode, permission: true })
   if (!planned.ok) throw new Error(`no plan for ${id}: ${JSON.stringify(planned.refusal)}`)
   const plan = planned.value
   const pick = wanted ?? Math.round(chances(seed)() * 1000) / 1000
   const catalogue = [
     ...plan.packages.map(({ manifest }) => manifest),
-    ...(plan.wayBack === undefined ? [] : [manifestOf(plan.wayBack)]),
+    ...(plan.wayBack === undefined ? [] : [shelvedNamed(plan.wayBack).manifest]),
   ]
   const { nature, device } = modelled(family, at.read, catalogue, pick)
   const key = `${id} ${facts.build ?? ''} ${facts.loaderVersion} ${facts.mode} ${facts.floor}`

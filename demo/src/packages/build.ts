@@ -73,7 +73,7 @@ function manifestOf(
   scale: number,
 ): Manifest {
   const board = draft.build.slice(-2)
-  const target = { boards: [board], chipset: 'Slate 2', storage: [32] }
+  const target = { boards: [board], chipset: 'Slate 2', storage: [32], region: 'HI' }
   return {
     format: 'plain-slate/manifest@1',
     id: nameOf(draft),

@@ -39,7 +39,11 @@ export async function sendVolume(
 ): Promise<void> {
   const url = new URL('/api/shelf/archives', address)
   url.searchParams.set('name', volume.file)
-  if (whole) url.searchParams.set('sha256', digestOfVolume(volume))
+  if (whole) {
+    url.searchParams.set('sha256', digestOfVolume(volume))
+    url.searchParams.set('source', 'maker')
+    url.searchParams.set('where', 'Brakken, page of releases')
+  }
   const response = await fetch(url, {
     method: 'POST',
     headers: {
