@@ -8,7 +8,7 @@ import { ROOT } from '../scripts/bootstrap.mjs'
 import { TARN_PACKAGES } from '@plain-slate/demo'
 import { cloneTemplate, makeDesk, openServer } from './bench.ts'
 import { WholeShop } from './bench/whole-shop.ts'
-import { answer, enter, holdStart, takeIn } from './shop.ts'
+import { answer, enter, holdStart, sign, takeIn } from './shop.ts'
 import setup from './setup.ts'
 import config from './playwright.config.ts'
 
@@ -75,10 +75,8 @@ async function shootSlip(whole: WholeShop): Promise<void> {
   await enter(page)
   await page.getByRole('status').filter({ hasText: 'Taken today' }).waitFor()
   await stage('ready', /in the way/)
-  await page.getByRole('button', { name: /Sign: A copy/ }).click()
-  await until(/^4 things/)
   await shoot('ready')
-  await page.getByRole('button', { name: 'Sign all that is done' }).click()
+  await sign(page)
   await until(/everything holds/)
   await stage('write', /^Start/)
   await holdStart(page)
@@ -99,7 +97,7 @@ async function shootSlip(whole: WholeShop): Promise<void> {
   await page.getByText('The same: 214 items').waitFor({ timeout: 90_000 })
   await shoot('first-start')
   await answer(page, 'after.data', 'as promised')
-  await page.getByRole('button', { name: 'All as before' }).click()
+  await page.getByRole('button', { name: /^As before/ }).click()
   await stage('hand-back', /to do before/)
   for (const one of ['permission', 'key', 'copies']) await answer(page, `undo.${one}`, 'done')
   await page.getByRole('main').evaluate((sheet) => sheet.scrollTo(0, 0))

@@ -3,6 +3,7 @@
  * what hands do on a slip, by keyboard.
  */
 import type { Page } from '@playwright/test'
+import { INTAKE, linesOf } from './bench/lines.ts'
 import type { built } from './bench/whole-shop.ts'
 import { WholeShop } from './bench/whole-shop.ts'
 import { cloneTemplate, test as base } from './bench.ts'
@@ -51,7 +52,7 @@ export async function answer(page: Page, topic: string, says: string): Promise<v
 }
 
 /** What Intake needs for a ticket handheld whose tickets must survive. */
-const INTAKE: readonly (readonly [topic: string, says: string])[] = [
+const ANSWERS: readonly (readonly [topic: string, says: string])[] = [
   ['survive.tickets', 'must survive'],
   ['survive.settings', 'may go'],
   ['owner.proof', 'shown'],
@@ -60,7 +61,6 @@ const INTAKE: readonly (readonly [topic: string, says: string])[] = [
   ['condition.cell', 'sound'],
   ['condition.wet', 'dry'],
   ['history.before', 'nothing was tried'],
-  ['consent.mark', 'agreed'],
   ['consent.no-guarantee', 'agreed'],
   ['accessory.sim', 'none'],
   ['accessory.card', 'none'],
@@ -68,8 +68,17 @@ const INTAKE: readonly (readonly [topic: string, says: string])[] = [
 ]
 
 export async function takeIn(page: Page): Promise<void> {
-  for (const [topic, says] of INTAKE) await answer(page, topic, says)
+  for (const [topic, says] of ANSWERS) await answer(page, topic, says)
+  await page.getByRole('button', { name: /^None of these is on it: / }).press('Enter')
   await page.getByRole('button', { name: 'All seven work' }).press('Enter')
+}
+
+/** Signs at Ready what people sign for, with a backup that was made and opens. */
+export async function sign(page: Page): Promise<void> {
+  const main = page.getByRole('main')
+  await main.getByRole('button', { name: /: made, and it opens$/ }).press('Enter')
+  await main.locator('[data-topic="ready.backup"]').getByText('made, and it opens').waitFor()
+  await main.getByRole('button', { name: 'Sign all that is done' }).press('Enter')
 }
 
 /** Lays the focus on the sheet, where Enter does its one main action. */
@@ -97,25 +106,9 @@ export async function readIn(page: Page, number = '0417', port = 'P2'): Promise<
           headers: { 'content-type': 'application/json' },
           body: JSON.stringify(body),
         })
-      await send('lines', { lines })
+      await send('lines', lines)
       await send('read', { port: from, deep: false })
     },
-    { lines: INTAKE_LINES, at: number, from: port },
+    { lines: linesOf(INTAKE), at: number, from: port },
   )
 }
-const WORKS = ['screen', 'touch', 'sound', 'cameras', 'sensors', 'charging', 'radio']
-const INTAKE_LINES = [
-  ['survive.tickets', 'must'],
-  ['survive.settings', 'may-go'],
-  ['owner.proof', 'shown'],
-  ['owner.managed', 'agreed'],
-  ['owner.account', 'absent'],
-  ['condition.cell', 'sound'],
-  ['condition.wet', 'dry'],
-  ['history.before', 'untouched'],
-  ['consent.no-guarantee', 'yes'],
-  ['accessory.sim', 'none'],
-  ['accessory.card', 'none'],
-  ['accessory.case', 'none'],
-  ...WORKS.map((one) => [`function.${one}`, 'works']),
-].map(([topic = '', says = '']) => ({ topic, answer: says }))

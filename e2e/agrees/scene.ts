@@ -133,7 +133,9 @@ export function planFor(
   const at: Case = {
     family,
     identity: identify(family, readingsOf(nature, before)),
-    shelved: { manifest: aim, state: 'proven' },
+    byEye: false,
+    placeless: [],
+    shelved: { key: aim.id, manifest: aim, state: 'published' },
     house: { batteryMargin: 5, batteryFloor: undefined, lawfulRegions: ['HI', 'EX'] },
     intent: 'update',
     keepData: true,
@@ -214,6 +216,9 @@ export async function onStandIn(
   let driving: ReturnType<typeof driveRun>
   const tell = (news: RunNews): void => {
     if (news.kind === 'turn') waits = 0
+    /* It runs and is not heard: whoever waits gives it the link permission. */
+    if (news.kind === 'waiting' && device.model.mode === 'normal' && !device.model.permission)
+      bench.act({ kind: 'permit', serial, given: true })
     if (news.kind === 'waiting' && expected === 'lost' && (waits += 1) > 6) driving.abandon()
     if (news.kind !== 'turn' || news.state.phase.kind !== 'lost' || helped) return
     helped = true

@@ -35,7 +35,11 @@ export function shelfAt(scale: number) {
     for (let at = from; at < to; at += 1 << 20)
       yield bytesOf(origin, at, Math.min(to, at + (1 << 20)))
   }
-  const shelf = manifests.map((manifest): Shelved => ({ manifest, state: 'proven' }))
+  const shelf = manifests.map((manifest): Shelved => ({
+    key: manifest.id,
+    manifest,
+    state: 'published',
+  }))
   return { scale, shelf, bytes, origins, catalogue: catalogueOf(known.map((one) => one.manifest)) }
 }
 export type ShelfAt = ReturnType<typeof shelfAt>

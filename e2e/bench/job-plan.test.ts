@@ -2,10 +2,13 @@
  * Plans that are taken and go stale, readiness, the start and the hand back of a slip through the server:
  * every claim moves with the input it rests on, and stays when something beside it changes.
  */
+import { statSync, utimesSync } from 'node:fs'
+import { join } from 'node:path'
+import type { ApiError } from '@plain-slate/api'
 import type { Bench, Browser } from '@plain-slate/server/testing'
 import { BENCH_SECRET, agentSees } from '@plain-slate/server/testing/agent'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { NEWEST, Slip, is, shelvedBench } from './job-slip.ts'
+import { NEWEST, Slip, is, keyOf, shelvedBench } from './job-slip.ts'
 import { built } from './whole-shop.ts'
 
 let bench: Bench
@@ -30,28 +33,26 @@ describe('a plan', () => {
   })
 
   it.each<[string, (slip: Slip) => Promise<unknown>, readonly string[] | null]>([
-    ['the board is contradicted', (slip) => slip.type('board', 'r5', 'screen'), ['fact.board']],
+    ['the board is another', (slip) => slip.read({ board: 'r5' }), ['fact.board']],
     ['another loader is read', (slip) => slip.read({ loaderVersion: 7 }), ['fact.loaderVersion']],
     [
       'its digests are read',
       (slip) =>
         slip.read(
           { mode: 'normal' },
-          { digests: [{ partition: 'rescue', size: 1, sha256: rescueOf(NEWEST) }] },
+          { digests: [{ partition: 'rescue', size: 1, sha256: rescueOf('tarn-H2.104.r4') }] },
         ),
       ['evidence.rescue'],
     ],
     ['it is in another mode', (slip) => slip.sees({ mode: 'loader' }), ['mode']],
     [
       'another route is picked',
-      (slip) => slip.say({ 'route.package': 'tarn-H2.0ZP.r4' }),
+      (slip) => slip.say({ 'route.package': keyOf('tarn-H2.0ZP.r4') }),
       ['route'],
     ],
-    [
-      'its data may go',
-      (slip) => slip.say({ 'survive.tickets': 'may-go', 'consent.wipe': 'yes' }),
-      ['keepData'],
-    ],
+    ['its data may go', (slip) => slip.say({ 'survive.tickets': 'may-go' }), ['keepData']],
+    ['a thing is on it after all', (slip) => slip.say({ 'survive.photos': 'must' }), ['things']],
+    ['others doubt its board', (slip) => slip.type('board', 'r5', 'screen'), null],
     ['its charge falls', (slip) => slip.sees({ batteryPercent: 12 }), null],
     ['a reading says the same again', (slip) => slip.type('board', 'r4', 'screen'), null],
     ['a note is written', (slip) => ilse.post(slip.at('notes'), { text: 'no matter' }), null],
@@ -68,7 +69,10 @@ describe('a plan', () => {
   it('leaves alone what the device shows to be there, and says so beside its digest', async () => {
     const slip = await Slip.open(bench, ilse, 'P1')
     await slip.takeIn()
-    await slip.read({}, { digests: [{ partition: 'rescue', size: 1, sha256: rescueOf(NEWEST) }] })
+    await slip.read(
+      {},
+      { digests: [{ partition: 'rescue', size: 1, sha256: rescueOf('tarn-H2.104.r4') }] },
+    )
     await slip.say({ 'route.package': NEWEST })
     const rescue = (await slip.plan()).compared.find(({ partition }) => partition === 'rescue')
     expect(rescue).toMatchObject({ write: false, reason: 'same-digest' })
@@ -100,23 +104,84 @@ describe('ready', () => {
     expect((await slip.start(digest)).code).toBe('slip.stale')
   })
 
-  it('cannot be gone round by starting from the bench: that run is of no slip', async () => {
-    const slip = await Slip.open(bench, ilse, 'P3')
+  it('cannot be gone round: no run is started but on a slip, with the bench’s secret neither', async () => {
+    const slip = await Slip.open(bench, ilse, 'P2')
     await slip.planned()
-    const asked = { port: 'P3', package: NEWEST }
+    const asked = { port: 'P2', package: NEWEST }
     const { body: plan } = await ilse.post<{ digest: string }>('/api/plans', asked)
     const wanted = { ...asked, digest: plan.digest, slip: slip.number }
-    const { body: run } = await ilse.post<{ slip: string | null }>('/api/runs', wanted)
-    expect(run.slip).toBe(null)
+    expect((await ilse.post('/api/runs', wanted)).status).toBe(404)
+    const digest = (await slip.plan()).taken?.digest ?? ''
+    const response = await fetch(`${bench.address}${slip.at('start')}`, {
+      method: 'POST',
+      headers: { ...BENCH_SECRET, 'content-type': 'application/json' },
+      body: JSON.stringify({ digest }),
+    })
+    expect(((await response.json()) as ApiError).code).toBe('slip.not-ready')
     const job = await slip.job()
     expect([job.run, is(job, 'ready')]).toEqual([null, 'open'])
+  })
+
+  const failing = async (slip: Slip) =>
+    (await slip.ready()).checks.filter(({ holds }) => !holds).map(({ check }) => check)
+
+  it('wants the board looked at where others of weight disagree with its fuses', async () => {
+    const slip = await Slip.open(bench, ilse, 'P2')
+    await slip.planned()
+    await slip.sign()
+    expect(await failing(slip)).toEqual([])
+    await slip.type('board', 'r5', 'screen')
+    expect(await failing(slip)).toEqual(['eye'])
+    await slip.say({ 'eye.board': 'as-read' })
+    expect(await failing(slip)).toEqual([])
+  })
+
+  it('wants the owner’s word for what cannot be promised, and for nothing else', async () => {
+    const slip = await Slip.open(bench, ilse, 'P2')
+    await slip.planned()
+    const asked = async () => (await slip.ready()).signed.map(({ topic }) => topic)
+    expect((await asked()).filter((topic) => topic.startsWith('fate.'))).toEqual([])
+    await slip.say({ 'survive.photos': 'must' })
+    await slip.take()
+    expect((await asked()).filter((topic) => topic.startsWith('fate.'))).toEqual([
+      'fate.unpromised',
+    ])
+    const { fates } = (await slip.plan()).taken?.shown ?? { fates: [] }
+    expect(fates.find(({ item }) => item === 'photos')).toMatchObject({
+      fate: 'unpromised',
+      name: 'Photos and files',
+    })
+    await slip.sign()
+    const digest = (await slip.plan()).taken?.digest ?? ''
+    await slip.say({ 'fate.unpromised': 'no' })
+    expect((await slip.start(digest)).sentence).toContain('nothing can be promised')
+    await slip.say({ 'fate.unpromised': 'yes' })
+    expect(is(await slip.job(), 'ready')).toBe('done')
+  })
+
+  it('sees another device in the port, and bytes that were touched on the shelf', async () => {
+    const slip = await Slip.open(bench, ilse, 'P2')
+    await slip.planned()
+    await slip.sign()
+    await slip.sees({ board: 'r5' })
+    expect(await failing(slip)).toEqual(['same'])
+    await slip.sees()
+    expect(await failing(slip)).toEqual([])
+    const { body } = await ilse.get<{ archives: { name: string; sha256: string }[] }>('/api/shelf')
+    const one = body.archives.find(({ name }) => name === 'tarn-H2.104.r4.tar')?.sha256 ?? ''
+    const path = join(bench.server.house.config.vaultFolder, one.slice(0, 2), one.slice(2))
+    const { atime, mtime } = statSync(path)
+    utimesSync(path, atime, new Date(mtime.getTime() - 5000))
+    expect(await failing(slip)).toEqual(['bytes'])
+    utimesSync(path, atime, mtime)
+    expect(await failing(slip)).toEqual([])
   })
 
   it('is signed for one plan: a new one is signed for anew', async () => {
     const slip = await Slip.open(bench, ilse, 'P2')
     await slip.planned()
     await slip.sign()
-    await slip.say({ 'route.package': 'tarn-H2.0ZP.r4' })
+    await slip.say({ 'route.package': keyOf('tarn-H2.0ZP.r4') })
     await slip.take()
     expect((await slip.ready()).signed.every(({ signed }) => !signed)).toBe(true)
   })

@@ -1,10 +1,12 @@
 /** A slip of a shop in whose place an agent is played: what people do with it, and what they are shown. */
 import type { ApiError, Job, PlanPage, Ready, RunShown } from '@plain-slate/api'
 import type { DeviceFacts, Fact, Source } from '@plain-slate/core'
-import { FAMILIES_FOLDER, sendVolume } from '@plain-slate/demo'
+import { packageKey } from '@plain-slate/core'
+import { FAMILIES_FOLDER, digestOfVolume, sendVolume } from '@plain-slate/demo'
 import type { Bench, Browser } from '@plain-slate/server/testing'
 import { openBench } from '@plain-slate/server/testing'
 import { BENCH_SECRET, agentSees, answerLook } from '@plain-slate/server/testing/agent'
+import { INTAKE, SIGNED, linesOf } from './lines.ts'
 import { built } from './whole-shop.ts'
 
 const SHELVED = [
@@ -14,7 +16,13 @@ const SHELVED = [
   'tarn-H2.104.r4',
   'tarn-H2.104.r5',
 ]
-export const NEWEST = 'tarn-H2.104.r4'
+/** The key of a package: its id and the beginning of its archive's digest. */
+export function keyOf(name: string): string {
+  const [first] = built(name).volumes
+  if (first === undefined) throw new Error(`${name} has no volume`)
+  return packageKey(name, digestOfVolume(first))
+}
+export const NEWEST = keyOf('tarn-H2.104.r4')
 
 /** A shop with the tarn packages on its shelf. */
 export async function shelvedBench(): Promise<Bench> {
@@ -37,22 +45,6 @@ type Routes = {
   left: { package: string; none: string | null; findings: { code: string; facts: object }[] }[]
   naming: number
 }
-const INTAKE = {
-  'survive.tickets': 'must',
-  'survive.settings': 'may-go',
-  'owner.proof': 'shown',
-  'owner.managed': 'agreed',
-  'owner.account': 'absent',
-  'condition.cell': 'sound',
-  'condition.wet': 'dry',
-  'history.before': 'untouched',
-  'consent.no-guarantee': 'yes',
-  'accessory.sim': 'none',
-  'accessory.card': 'none',
-  'accessory.case': 'none',
-} as const
-const WORKS = ['screen', 'touch', 'sound', 'cameras', 'sensors', 'charging', 'radio']
-
 /** A fresh slip with its own device, and what people do with it. */
 export class Slip {
   readonly number: string
@@ -75,11 +67,9 @@ export class Slip {
   at = (path: string) => `/api/slips/${this.number}/${path}`
   job = async () => (await this.#by.get<Job>(this.at('job'))).body
   say = async (answers: Readonly<Record<string, string>>, who = this.#by) => {
-    const lines = Object.entries(answers).map(([topic, answer]) => ({ topic, answer }))
-    return (await who.post<Job & ApiError>(this.at('lines'), { lines })).body
+    return (await who.post<Job & ApiError>(this.at('lines'), linesOf(answers))).body
   }
-  takeIn = () =>
-    this.say({ ...INTAKE, ...Object.fromEntries(WORKS.map((one) => [`function.${one}`, 'works'])) })
+  takeIn = () => this.say(INTAKE)
   type = async (fact: Fact, value: string, source: Source) =>
     (await this.#by.post<Job & ApiError>(this.at('readings'), { fact, value, source })).body
   sees = (more: Partial<DeviceFacts> = {}) =>
@@ -108,15 +98,7 @@ export class Slip {
     await this.say({ 'route.package': NEWEST, 'compare.unread': 'write-all' })
     await this.take()
   }
-  sign = () =>
-    this.say(
-      Object.fromEntries(
-        ['backup', 'battery', 'cable', 'permission', 'bench'].map((one) => [
-          `ready.${one}`,
-          'done',
-        ]),
-      ),
-    )
+  sign = () => this.say(SIGNED)
 }
 export const is = (job: Job, stage: string) => job.stages.find((one) => one.stage === stage)?.is
 export const fact = (job: Job, name: Fact) => job.facts.find((one) => one.fact === name)

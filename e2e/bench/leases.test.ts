@@ -2,15 +2,17 @@
  * Plans, runs and leases as the server keeps them, with an agent that the test itself plays: who may
  * drive a run, what a plan must still be when it is started, what each claim follows.
  */
-import type { ApiError, Candidate, PlanShown, RunShown } from '@plain-slate/api'
+import type { ApiError, Candidate, PlanPage, PlanShown, RunShown } from '@plain-slate/api'
 import { contract } from '@plain-slate/api'
 import type { DeviceFacts } from '@plain-slate/core'
+import { idOfKey } from '@plain-slate/core'
 import { FAMILIES_FOLDER, sendVolume } from '@plain-slate/demo'
 import { serve } from '@plain-slate/server'
 import type { Running } from '@plain-slate/server'
 import { cloneTemplate, configFor } from '@plain-slate/server/testing'
-import { BENCH_SECRET, agentSees } from '@plain-slate/server/testing/agent'
+import { BENCH_SECRET, agentSees, answerLook } from '@plain-slate/server/testing/agent'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { INTAKE, SIGNED, linesOf } from './lines.ts'
 import { built, until } from './whole-shop.ts'
 
 /** The lead device with its loader raised already. */
@@ -28,7 +30,7 @@ beforeAll(async () => {
     for (const volume of built(name).volumes) await sendVolume(address, BENCH_SECRET, volume, true)
   await until('all are proven', async () => {
     const { packages } = await get<{ packages: { state: string }[] }>('/api/shelf')
-    return packages.filter(({ state }) => state === 'proven').length === 3
+    return packages.filter(({ state }) => state === 'published').length === 3
   })
 }, 120_000)
 afterAll(() => server.stop())
@@ -51,13 +53,33 @@ const plan = (more: object = {}) =>
   post<PlanShown>('/api/plans', { port: 'P2', package: AIM, ...more })
 async function verdict(name = AIM, more: object = {}): Promise<string> {
   const fits = await post<Candidate[]>('/api/bench/ports/P2/fit', more)
-  return fits.find((one) => one.package === name)?.verdict ?? 'none'
+  return fits.find((one) => idOfKey(one.package) === name)?.verdict ?? 'none'
+}
+
+/** The one slip of the lead device, with its plan taken and signed; made with the first run. */
+let slip: { readonly at: string; readonly digest: string } | undefined
+async function ready(): Promise<NonNullable<typeof slip>> {
+  if (slip !== undefined) return slip
+  const draft = { device: 'Brakken H2K', model: 'BRAK-H2K', intent: 'update' }
+  const { number } = await post<{ number: string }>('/api/slips', draft)
+  const at = `/api/slips/${number}`
+  const reading = post(`${at}/read`, { port: 'P2' })
+  await answerLook(address, FACTS)
+  await reading
+  await post(`${at}/lines`, linesOf({ ...INTAKE, 'route.package': AIM }))
+  const digest = (await get<PlanPage>(`${at}/plan`)).now?.digest ?? ''
+  await post(`${at}/plan`, { digest })
+  await post(`${at}/lines`, linesOf(SIGNED))
+  slip = { at, digest }
+  return slip
 }
 
 /** A run of the lead plan, started and wanted. */
 async function started(): Promise<string> {
-  const { digest } = await plan()
-  return (await post<RunShown>('/api/runs', { port: 'P2', package: AIM, digest })).id
+  const { at, digest } = await ready()
+  const run = await post<RunShown | ApiError>(`${at}/start`, { digest })
+  if ('sentence' in run) throw new Error(run.sentence)
+  return run.id
 }
 type Claimed = { epoch: number; commands: { kind: string }[]; journal: object[]; code?: string }
 /** Who drives what, as the last claim gave it. */
@@ -90,13 +112,15 @@ const report = (run: string, agent: string, epoch: number, more: object = {}) =>
     ...more,
   })
 
-/** Ends whatever run is at the port and puts it away. */
+const STOPPED = { kind: 'stopped', why: { kind: 'asked' } } as const
+
+/** Stops whatever run is at the port and puts it away. */
 async function clear(): Promise<void> {
   const runs = await get<RunShown[]>('/api/runs')
   for (const { id, state } of runs.filter((one) => one.port === 'P2')) {
     const driver = drivers.get(id)
     if (state === 'running' && driver !== undefined)
-      await report(id, driver.agent, driver.epoch, { shown: shown({ phase: { kind: 'ended' } }) })
+      await report(id, driver.agent, driver.epoch, { shown: shown({ phase: STOPPED }) })
     if (state === 'wanted') await post(`/api/runs/${id}/stop`)
     await post(`/api/runs/${id}/put-away`)
   }
@@ -146,9 +170,10 @@ describe('a plan', () => {
   })
 
   it('that is no longer the one that was shown starts nothing', async () => {
-    const { digest } = await plan()
-    await sees({ loaderVersion: 6 })
-    expect(await refused('/api/runs', { port: 'P2', package: AIM, digest })).toBe('plan.changed')
+    const { at, digest } = await ready()
+    expect(await refused(`${at}/start`, { digest: '0'.repeat(64) })).toBe('slip.stale')
+    await sees({ mode: 'normal' })
+    expect(await refused(`${at}/start`, { digest })).toBe('slip.stale')
     expect((await get<RunShown[]>('/api/runs')).filter(({ state }) => state === 'wanted')).toEqual(
       [],
     )
@@ -158,8 +183,8 @@ describe('a plan', () => {
 describe('a run', () => {
   it('holds its port until it was put away', async () => {
     const id = await started()
-    const { digest } = await plan()
-    expect(await refused('/api/runs', { port: 'P2', package: AIM, digest })).toBe('port.busy')
+    const { at, digest } = await ready()
+    expect(await refused(`${at}/start`, { digest })).toBe('slip.running')
     expect(await refused(`/api/runs/${id}/put-away`)).toBe('run.driven')
     expect(await refused(`/api/runs/${id}/take-up`)).toBe('run.driven')
   })
@@ -194,12 +219,13 @@ describe('a run', () => {
   it('waits for hands at the command that asks, and takes no other word', async () => {
     const id = await started()
     const { epoch, commands } = await claim(id, 'agent a')
-    await report(id, 'agent a', epoch)
-    expect((await get<RunShown>(`/api/runs/${id}`)).asked).toMatchObject({ command: 0 })
     const put = commands.findIndex(({ kind }) => kind === 'put')
+    await report(id, 'agent a', epoch, { shown: shown({ next: put }) })
+    expect((await get<RunShown>(`/api/runs/${id}`)).asked).toBeNull()
     expect(await refused(`/api/runs/${id}/done`, { command: put })).toBe('run.not-asked')
-    const said = await post<RunShown>(`/api/runs/${id}/done`, { command: 0 })
-    expect(said.asked).toBeNull()
+    await report(id, 'agent a', epoch)
+    /* What was signed at Ready is not asked again. */
+    expect((await get<RunShown>(`/api/runs/${id}`)).asked).toBeNull()
   })
 
   it('says why it stopped, in the book too', async () => {

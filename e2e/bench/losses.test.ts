@@ -2,9 +2,10 @@
  * What happens on benches, with real processes: the server dies, the agent dies, a holder sleeps through
  * its lease, somebody plugs another device in, an archive is damaged.
  */
-import { existsSync } from 'node:fs'
+import { existsSync, renameSync } from 'node:fs'
 import { join } from 'node:path'
 import { readJournal } from '@plain-slate/agent'
+import type { ApiError } from '@plain-slate/api'
 import { cloneTemplate } from '@plain-slate/server/testing'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { LEAD, OTHER, WholeShop, newestPackage, until } from './whole-shop.ts'
@@ -83,6 +84,32 @@ describe('a run', () => {
     expect(journalOf(id).length - slept).toBeLessThanOrEqual(1)
     expect(Math.max(...epochs('agent b'))).toBeGreaterThan(Math.max(...epochs('agent a')))
     writtenWhole()
+  }, 120_000)
+
+  it('whose bytes are gone stops with the reason, and is taken up when they are back', async () => {
+    const id = await shop.start()
+    await shop.follow(id, 'it writes main', (run) => inMain(run.step))
+    const { archives } = await shop.shelf()
+    const { sha256 = '' } = archives.find(({ name }) => name === 'tarn-H2.104.r4.tar') ?? {}
+    const path = join(shop.folder, 'vault', sha256.slice(0, 2), sha256.slice(2))
+    renameSync(path, `${path}.away`)
+    const stopped = await shop.follow(id, 'it stops', (run) => run.state === 'stopped')
+    expect([stopped.word, stopped.why?.code]).toEqual(['stopped', 'fault'])
+    expect(String(stopped.why?.facts['what'])).toContain(sha256.slice(0, 8))
+    renameSync(`${path}.away`, path)
+    expect((await shop.takeUp(id)).state).toBe('running')
+    const ended = await shop.follow(id, 'it ends', (run) => run.state === 'ended')
+    expect(ended.word).toBe('done')
+    writtenWhole()
+  }, 120_000)
+
+  it('is not started at 3 %, nor past what nobody signed, whoever asks', async () => {
+    const { number, digest } = await shop.ready()
+    const start = () => shop.call<ApiError>('POST', `/api/slips/${number}/start`, { digest })
+    await shop.hands({ kind: 'charge', serial: LEAD, percent: 3 })
+    await until('it is seen', async () => (await shop.port('P2')).seen?.battery === 3)
+    expect((await start()).sentence).toContain('It has the charge this plan needs')
+    expect((await shop.port('P2')).word).not.toBe('hands-off')
   }, 120_000)
 
   it('refuses another device in its port after a restart, and takes nothing from it', async () => {

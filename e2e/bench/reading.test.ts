@@ -1,5 +1,6 @@
 /** Reading a device in its loader: its table and digests settle what was only supposed before. */
 import type { Candidate, PlanShown } from '@plain-slate/api'
+import { idOfKey } from '@plain-slate/core'
 import { cloneTemplate } from '@plain-slate/server/testing'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { OTHER, WholeShop, until } from './whole-shop.ts'
@@ -21,7 +22,7 @@ const plan = () => shop.call<PlanShown>('POST', '/api/plans', asked)
 const left = ({ writes }: PlanShown) => writes.filter(({ write }) => !write)
 async function codes(): Promise<readonly string[]> {
   const fits = await shop.call<Candidate[]>('POST', '/api/bench/ports/P3/fit', {})
-  const found = fits.find((one) => one.package === asked.package)?.findings ?? []
+  const found = fits.find((one) => idOfKey(one.package) === asked.package)?.findings ?? []
   return found.map(({ code }) => code)
 }
 

@@ -12,7 +12,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import type { Manifest } from '@plain-slate/core'
-import type { PlanShown, RunShown, StandInAct } from '@plain-slate/api'
+import type { ApiError, PlanPage, RunShown, StandInAct } from '@plain-slate/api'
 import {
   DEMO_DEVICES,
   DEMO_SCALE,
@@ -25,6 +25,7 @@ import {
   tarnFamily,
 } from '@plain-slate/demo'
 import { readDevice } from '@plain-slate/standins'
+import { INTAKE, SIGNED, linesOf } from './lines.ts'
 
 const ROOT = fileURLToPath(new URL('../..', import.meta.url))
 const SECRET = 'bench-secret'
@@ -34,6 +35,7 @@ export const OTHER = 'TRN4490081C04'
 export type Name = 'server' | 'stand-ins' | `agent ${string}`
 
 export class WholeShop {
+  readonly secret = SECRET
   readonly folder = mkdtempSync(join(tmpdir(), 'whole-shop-'))
   readonly #children = new Map<Name, ChildProcess>()
   #ports: Readonly<Record<string, number>> = {}
@@ -170,7 +172,7 @@ export class WholeShop {
   /** Sends a package of the demo, and waits until it was read. */
   async shelve(name: string): Promise<void> {
     for (const volume of built(name).volumes) {
-      await sendVolume(this.address, { authorization: `Bearer ${SECRET}` }, volume, false)
+      await sendVolume(this.address, { authorization: `Bearer ${SECRET}` }, volume, isWhole(name))
       await until(`${volume.file} is read`, async () =>
         (await this.shelf()).archives.some(
           (one) => one.name === volume.file && one.state !== 'reading',
@@ -192,7 +194,7 @@ export class WholeShop {
 
   async port(name: string) {
     const bench = await this.call<{
-      ports: { name: string; word: string; seen: { serial: string } | null }[]
+      ports: { name: string; word: string; seen: { serial: string; battery: number } | null }[]
     }>('GET', '/api/bench')
     const port = bench.ports.find((one) => one.name === name)
     if (port === undefined) throw new Error(`no port ${name}`)
@@ -201,11 +203,35 @@ export class WholeShop {
 
   hands = (act: StandInAct) => this.call<{ done: boolean }>('POST', '/api/bench/hands', act)
 
-  /** Plans the newest package for the lead device, and starts it. */
+  /** A slip for the device at a port, or the one it has: the newest package's plan taken, everything signed. */
+  async ready(
+    port = 'P2',
+    its?: string,
+  ): Promise<{ readonly number: string; readonly digest: string }> {
+    const number = its ?? (await this.#opened())
+    const at = `/api/slips/${number}`
+    await this.call('POST', `${at}/read`, { port })
+    const route = { 'route.package': 'tarn-H2.104.r4', 'compare.unread': 'write-all' }
+    await this.call('POST', `${at}/lines`, linesOf({ ...INTAKE, ...route }))
+    const { now } = await this.call<PlanPage>('GET', `${at}/plan`)
+    const digest = now?.digest ?? ''
+    await this.call('POST', `${at}/plan`, { digest })
+    await this.call('POST', `${at}/lines`, linesOf(SIGNED))
+    return { number, digest }
+  }
+
+  async #opened(): Promise<string> {
+    const draft = { device: 'Brakken H2K', model: 'BRAK-H2K', intent: 'update' }
+    return (await this.call<{ number: string }>('POST', '/api/slips', draft)).number
+  }
+
+  /** Plans the newest package for the lead device on a slip of its own, and starts it. */
   async start(): Promise<string> {
-    const asked = { port: 'P2', package: 'tarn-H2.104.r4' }
-    const plan = await this.call<PlanShown>('POST', '/api/plans', asked)
-    const run = await this.call<RunShown>('POST', '/api/runs', { ...asked, digest: plan.digest })
+    const { number, digest } = await this.ready()
+    const run = await this.call<RunShown | ApiError>('POST', `/api/slips/${number}/start`, {
+      digest,
+    })
+    if ('sentence' in run) throw new Error(run.sentence)
     return run.id
   }
 
@@ -252,6 +278,11 @@ export class WholeShop {
     rmSync(this.folder, { recursive: true, force: true })
   }
 }
+
+/** False for a package of the demo whose download broke off. */
+const isWhole = (name: string): boolean =>
+  TARN_PACKAGES.find((one) => (one.more.id ?? `tarn-${one.build}`) === name)?.truncatedTo ===
+  undefined
 
 /** A package of the demo, built. */
 export function built(name: string): ReturnType<typeof buildPackage> {

@@ -116,6 +116,27 @@ describe('a battery taken out in mid-piece', () => {
   })
 })
 
+describe('the link permission withdrawn on a device that runs', () => {
+  it('has it answer nothing, until it is given again', async () => {
+    bench.act({ kind: 'keys', serial, to: 'off' })
+    bench.act({ kind: 'keys', serial, to: 'loader' })
+    const { link, lease } = await met()
+    await link.ask({ verb: 'restart', ...lease, to: 'normal' })
+    expect(device().model.mode).toBe('normal')
+    bench.act({ kind: 'permit', serial, given: false })
+    expect(bench.shown()[0]?.permission).toBe(false)
+    await expect(met()).rejects.toThrow()
+    bench.act({ kind: 'permit', serial, given: true })
+    const tally = await (await met()).link.ask({ verb: 'tally' })
+    expect(tally.answer.answer).toBe('tally')
+  })
+
+  it('cannot be reached in the loader', () => {
+    expect(bench.act({ kind: 'permit', serial, given: false })).toContain('cannot be reached')
+    expect(device().model.permission).toBe(draft.permission)
+  })
+})
+
 describe('a cable pulled in mid-piece', () => {
   it('leaves the session where it was, and nothing on the port', async () => {
     bench.act({ kind: 'cut', serial, piece: 1, bytes: 9000, how: 'cable' })

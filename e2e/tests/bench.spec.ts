@@ -1,23 +1,14 @@
-import type { Page } from '@playwright/test'
+import { digestOfVolume } from '@plain-slate/demo'
 import { OTHER, built, newestPackage } from '../bench/whole-shop.ts'
 import { expect } from '../bench.ts'
-import { drop, shopTest, title } from '../shop.ts'
+import { drop, enter, holdStart, shopTest, title } from '../shop.ts'
 
 /** The run lasts eleven model minutes: 16 s. A piece of main lasts most of a second. */
 const PACE = 40
 
 const test = shopTest(PACE, [])
 
-/** Says "done" to whatever hands are asked for, until the run is somewhere. */
-async function handsUntil(page: Page, there: RegExp): Promise<void> {
-  const done = page.getByRole('button', { name: 'Done' })
-  while (!there.test(await title(page).innerText())) {
-    if (await done.isVisible()) await page.keyboard.press('.')
-    await page.waitForTimeout(150)
-  }
-}
-
-test('drop, plug, write; unplugged in mid-piece it says so, and goes on', async ({
+test('drop, vouch, plug, write; unplugged in mid-piece it says so, and goes on', async ({
   page,
   desk,
   shop,
@@ -26,17 +17,24 @@ test('drop, plug, write; unplugged in mid-piece it says so, and goes on', async 
   await desk.signIn('Tavi', '/counter')
   await drop(page, built('tarn-H2.104.r4').volumes)
   await expect(page.getByRole('region', { name: 'Being shelved' })).toContainText(
-    'it is being read',
+    /\d+ entries, every digest taken/,
   )
   await page.keyboard.press('h')
-  await expect(title(page)).toHaveText('One package, one proven')
+  await expect(title(page)).toHaveText('One package, none published')
   await drop(page, built('tarn-H2.0ZX.r4').volumes)
   await expect(page.getByRole('main')).toContainText('refused: it ends too early, in main.img')
-  await expect(title(page)).toHaveText('One package, one proven')
+  await expect(title(page)).toHaveText('One package, none published')
   await desk.axe('the shelf')
   await page.getByRole('link', { name: 'H2.104.r4' }).click()
-  await expect(title(page)).toHaveText('H2.104.r4: here and proven')
+  await expect(title(page)).toHaveText('H2.104.r4: whole, nobody outside vouches for it')
   await desk.axe('a package')
+  const [volume] = built('tarn-H2.104.r4').volumes
+  const published = volume === undefined ? '' : digestOfVolume(volume)
+  await page.getByLabel(/^Digest .* published for/).fill(published)
+  await page.getByLabel('Where it stands').fill('maker’s page, sheet 12')
+  await page.getByRole('button', { name: 'Put it down' }).press('Enter')
+  await expect(title(page)).toHaveText('H2.104.r4: whole and published')
+  await expect(page.getByRole('main')).toContainText('says the maker, maker’s page, sheet 12')
 
   await page.goto('/bench')
   const device = page.getByRole('region', { name: /0425/ })
@@ -51,18 +49,19 @@ test('drop, plug, write; unplugged in mid-piece it says so, and goes on', async 
   await desk.axe('a plan')
   await page.emulateMedia({ colorScheme: 'dark' })
   await desk.axe('a plan, dark')
-  const hold = page.getByRole('button', { name: /Write H2.104.r4 to …1C04 at P3/ })
-  await hold.press('Enter')
-  await expect(title(page)).toContainText('data kept')
-  await hold.focus()
-  await page.keyboard.down('Space')
-  await page.waitForTimeout(1900)
-  await page.keyboard.up('Space')
-
-  await expect(title(page)).toContainText('Hands now')
-  await desk.axe('hands now, dark')
+  await page.getByRole('link', { name: 'Go on in slip 0425' }).press('Enter')
+  await page.waitForURL('**/slips/0425/firmware')
+  await shop.ready('P3', '0425')
+  await page.goto('/slips/0425/write')
+  await expect(title(page)).toHaveText('Start: H2.104.r4 to …1C04 at P3')
+  await enter(page)
+  await expect(title(page)).toContainText('Start: H2.104.r4')
+  await holdStart(page)
+  await expect(title(page)).toHaveText('Hands off')
+  await page.goto('/bench/P3')
+  await expect(title(page)).toContainText('Hands off')
+  await desk.axe('hands off, dark')
   await page.emulateMedia({ colorScheme: 'light' })
-  await handsUntil(page, /Hands off/)
   await expect(title(page)).toContainText('Write main, piece 3')
   await device.getByRole('button', { name: 'Unplug' }).click()
   await expect(title(page)).toHaveText('In doubt: the device does not answer')
@@ -73,7 +72,7 @@ test('drop, plug, write; unplugged in mid-piece it says so, and goes on', async 
   await expect(title(page)).toContainText('Write main, piece 5')
   await expect(page.getByRole('main')).toContainText('Its device was lost once.')
   await expect(title(page)).toContainText('First start', { timeout: 60_000 })
-  await handsUntil(page, /^Done: H2\.104\.r4 is on it and proven$/)
+  await expect(title(page)).toHaveText('Done: H2.104.r4 is on it and proven', { timeout: 60_000 })
   await page.getByRole('button', { name: 'Put it away' }).click()
   await expect(title(page)).toContainText('build H2.104.r4')
   const flash = shop.flash(OTHER)

@@ -1,4 +1,6 @@
 /** What changes under a job: packages that do not fit, files that are broken, plans that go stale, agents that die. */
+import type { Page } from '@playwright/test'
+import { SIGNED, linesOf } from '../bench/lines.ts'
 import { LEAD, OTHER, built, newestPackage } from '../bench/whole-shop.ts'
 import { expect } from '../bench.ts'
 import { drop, enter, holdStart, readIn, shopTest, title } from '../shop.ts'
@@ -9,6 +11,16 @@ const test = shopTest(40, [
   'tarn-H2.104.r4',
   'tarn-H2.104.r5',
 ])
+
+/** Puts down a reading as a person who looked. */
+async function putDown(page: Page, fact: string, says: string, source: string): Promise<void> {
+  await page.getByRole('combobox', { name: 'Fact' }).press('Enter')
+  await page.getByRole('option', { name: fact, exact: true }).press('Enter')
+  await page.getByLabel('What it says').fill(says)
+  await page.getByRole('combobox', { name: 'Source' }).press('Enter')
+  await page.getByRole('option', { name: source, exact: true }).press('Enter')
+  await page.getByRole('button', { name: 'Put it down' }).press('Enter')
+}
 
 test('another board is explained, a broken file is refused on Proof, a changed reading makes the plan stale', async ({
   page,
@@ -48,15 +60,18 @@ test('another board is explained, a broken file is refused on Proof, a changed r
 
   await page.keyboard.press('2')
   await expect(main).toContainText('goes stale where it rests on it')
-  await page.getByRole('combobox', { name: 'Fact' }).press('Enter')
-  await page.getByRole('option', { name: 'board' }).click()
-  await page.getByLabel('What it says').fill('r5')
-  await page.getByRole('button', { name: 'Put it down' }).press('Enter')
-  await expect(title(page)).toHaveText('One fact is not settled: board')
-  await expect(page.locator('[data-fact="board"]')).toContainText('contradicted')
+  await putDown(page, 'board', 'r5', 'the label')
+  await expect(page.locator('[data-fact="board"]')).toContainText('the label tells of the housing')
+  await putDown(page, 'board', 'r5', 'the loader’s screen')
+  await expect(page.locator('[data-claim="eye"]')).toContainText('Look at the board itself')
+  await desk.axe('a board in doubt')
+  await page.keyboard.press('7')
+  await expect(page.locator('[data-check="eye"]')).toContainText('board')
+  await page.keyboard.press('2')
+  await putDown(page, 'rollback floor', '9', 'the loader’s screen')
   await expect(page.locator('[data-stage="plan"]')).toContainText('stale: take it again')
   await page.keyboard.press('6')
-  await expect(title(page)).toHaveText('The plan is stale: board was r4, now r4 / r5')
+  await expect(title(page)).toHaveText('The plan is stale: rollback floor was 5, now 9')
   await desk.axe('a stale plan')
 })
 
@@ -69,7 +84,7 @@ test('the agent is killed in mid-write, and its run is taken up from the slip’
   const before = shop.flash(LEAD).marks
   await desk.signIn('Ilse', '/slips/0417/readings')
   await readIn(page)
-  await page.evaluate(async () => {
+  await page.evaluate(async (signed) => {
     const send = async (path: string, body: object) => {
       const response = await fetch(`/api/slips/0417/${path}`, {
         method: 'POST',
@@ -85,11 +100,8 @@ test('the agent is killed in mid-write, and its run is taken up from the slip’
       now: { digest: string } | null
     }
     await send('plan', { digest: plan.now?.digest ?? '' })
-    const signed = ['backup', 'battery', 'cable', 'permission', 'bench']
-    await send('lines', {
-      lines: signed.map((one) => ({ topic: `ready.${one}`, answer: 'done' })),
-    })
-  })
+    await send('lines', signed)
+  }, linesOf(SIGNED))
   await page.goto('/slips/0417/write')
   await holdStart(page)
   const main = page.getByRole('main')
@@ -115,9 +127,7 @@ test('the agent is killed in mid-write, and its run is taken up from the slip’
   await page.keyboard.up('Escape')
   await expect(title(page)).toHaveText('Stopped: you asked for it', { timeout: 20_000 })
   await main.getByRole('button', { name: 'Take it up' }).press('Enter')
-  await expect(title(page)).toHaveText('Hands now', { timeout: 90_000 })
-  await page.keyboard.press('.')
-  await expect(title(page)).toHaveText('Done: H2.104.r4 is on it and proven')
+  await expect(title(page)).toHaveText('Done: H2.104.r4 is on it and proven', { timeout: 90_000 })
   const flash = shop.flash(LEAD)
   expect({ wrong: flash.wrong(newestPackage()), marks: flash.marks }).toEqual({
     wrong: [],

@@ -10,6 +10,7 @@ import { firstView } from './first-view.ts'
 import { machineRoom } from './machine-room.ts'
 import { proving } from './proving.ts'
 import type { Row } from './row.ts'
+import { shelf } from './shelf.ts'
 import { writing } from './writing.ts'
 
 const ROOT = fileURLToPath(new URL('../../', import.meta.url))
@@ -18,6 +19,7 @@ const MEASUREMENTS: readonly (() => Promise<readonly Row[]>)[] = [
   machineRoom,
   proving,
   writing,
+  shelf,
 ]
 
 const rows: Row[] = []
