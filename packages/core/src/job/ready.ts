@@ -83,7 +83,7 @@ export type ReadyFacts = {
   readonly cable:
     { readonly name: string; readonly runs: number; readonly losses: number } | undefined
   readonly packages: readonly GatePackage[]
-  /** A lead's word, younger than the plan, that an unpublished package may go on. */
+  /** A lead took every package that nobody outside vouches for, with a reason. */
   readonly overruled: boolean
   /** Facts that the fuses settle against others, of which nobody looked at the board yet. */
   readonly doubted: readonly string[]

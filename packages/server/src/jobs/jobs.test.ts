@@ -1,8 +1,8 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { lastCheck } from '../tables/checks.ts'
 import { openBench } from '../testing/bench.ts'
 import type { Bench } from '../testing/bench.ts'
-import { JOBS, startJobs } from './jobs.ts'
+import { JOBS, logged, startJobs } from './jobs.ts'
 import type { Job } from './jobs.ts'
 
 let bench: Bench
@@ -31,6 +31,17 @@ describe('work that runs by itself', () => {
     expect(await job('session-purge').run(bench.server.house)).toEqual({ purged: 1 })
     expect((await gone.get('/api/slips')).status).toBe(401)
     expect((await stays.get('/api/slips')).status).toBe(200)
+  })
+
+  it('is logged with what came of it, and where it failed with its reason', async () => {
+    const { house } = bench.server
+    const [info, error] = [vi.spyOn(house.log, 'info'), vi.spyOn(house.log, 'error')]
+    await logged(house, 'x', () => Promise.resolve({ n: 1 }))
+    expect(info).toHaveBeenCalledWith({ job: 'x', result: { n: 1 } }, 'job done')
+    const err = new Error('no room')
+    await expect(logged(house, 'x', () => Promise.reject(err))).rejects.toThrow('no room')
+    expect(error.mock.calls).toEqual([[{ job: 'x', err }, 'job failed']])
+    vi.restoreAllMocks()
   })
 
   it('is queued in the database under the application’s own role', async () => {

@@ -55,7 +55,11 @@ export type Queue = {
 }
 
 /** What came of a job, or how it failed; the queue then tries it again. */
-async function logged(house: House, job: string, run: () => Promise<object>): Promise<object> {
+export async function logged(
+  house: House,
+  job: string,
+  run: () => Promise<object>,
+): Promise<object> {
   try {
     const result = await run()
     house.log.info({ job, result }, 'job done')
