@@ -6,6 +6,7 @@ import type { DefineComponent } from 'vue'
 import { h, ref } from 'vue'
 import { Refused } from '../server/call.ts'
 import type { Read } from '../server/query.ts'
+import { PLAIN } from '../testing/mounted.ts'
 import Resource from './Resource.vue'
 
 const trouble = {
@@ -31,7 +32,7 @@ function show(more: Partial<Read<string[]>>) {
       default: ({ data }: { data: string[] }) => h('p', data.join(' ')),
       empty: () => h('p', 'nothing yet'),
     },
-    global: { plugins: [createPinia()] },
+    global: { plugins: [createPinia()], stubs: PLAIN },
   })
   return { shown, read }
 }

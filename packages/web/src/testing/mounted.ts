@@ -4,13 +4,30 @@ import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query'
 import { flushPromises, mount } from '@vue/test-utils'
 import { createPinia } from 'pinia'
 import type { Component } from 'vue'
+import { h } from 'vue'
 import { createMemoryHistory, createRouter } from 'vue-router'
 import { useSessionStore } from '../people/session.ts'
 
 export type Asked = { readonly method: string; readonly path: string; readonly body: unknown }
 
-/** Fields of the component library, which nothing here looks into. */
-const FIELDS = { VTextField: true, VTextarea: true, VSelect: true, VCheckbox: true }
+/** The component library's parts, as plain as they come: by render functions, since no templates are compiled here. */
+const plain = (name: string, tag: string, attrs: object = {}): readonly [string, Component] => [
+  name,
+  {
+    name,
+    setup:
+      (_, { slots }) =>
+      () =>
+        h(tag, attrs, slots['default']?.()),
+  },
+]
+export const PLAIN = Object.fromEntries([
+  plain('VBtn', 'button', { type: 'button' }),
+  plain('VTextField', 'input'),
+  plain('VTextarea', 'textarea'),
+  plain('VSelect', 'select'),
+  plain('VCheckbox', 'input', { type: 'checkbox' }),
+])
 
 type Where = {
   readonly role?: Face['role']
@@ -32,7 +49,7 @@ export async function mounted(
     return Promise.resolve(new Response(JSON.stringify(says), { status: 200 }))
   }
   const pinia = createPinia()
-  const page = { template: '<div />' }
+  const page = { render: () => h('div') }
   const routes = [
     { path: '/slips/:number/:stage', component: page },
     { path: '/:place/:port', component: page },
@@ -45,7 +62,7 @@ export async function mounted(
     props: { ...props },
     global: {
       plugins: [[VueQueryPlugin, { queryClient }], pinia, router],
-      stubs: { VBtn: { template: '<button type="button"><slot /></button>' }, ...FIELDS },
+      stubs: PLAIN,
     },
   })
   useSessionStore(pinia).person = { id: 'ilse', name: 'Ilse Maro', initials: 'IM', role }
