@@ -81,7 +81,9 @@ describe('a run', () => {
     expect(ended.word).toBe('done')
     const epochs = (agent: 'agent a' | 'agent b') =>
       journalOf(id, agent).flatMap((entry) => (entry.kind === 'intend' ? [entry.epoch] : []))
-    expect(journalOf(id).length - slept).toBeLessThanOrEqual(1)
+    /* It may put down what had been answered before it slept, and mean the next: that is refused. */
+    const late = journalOf(id).slice(slept)
+    expect(late.map(({ kind }) => kind).join(' ')).toMatch(/^(done)? ?(intend)?$/)
     expect(Math.max(...epochs('agent b'))).toBeGreaterThan(Math.max(...epochs('agent a')))
     writtenWhole()
   }, 120_000)
