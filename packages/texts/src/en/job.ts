@@ -55,8 +55,7 @@ export const job = {
   'job.behind.plan':
     'the plan taken {when} by {by} goes stale where it rests on it, and what was signed at Ready was signed for that plan',
   'job.behind.run': 'it is history now: the run has begun, and what led to it stays as it was',
-  'job.ended':
-    'This slip is {state}. Nothing more is said or written on it; it can be opened again.',
+  'job.ended': 'This slip is {state}. Its job is over; it can be opened again.',
   'job.ended.open': 'Open it again',
   'job.by': '{by}, {when}',
 
