@@ -99,7 +99,7 @@ describe('a run', () => {
     expect([stopped.word, stopped.why?.code]).toEqual(['stopped', 'fault'])
     expect(String(stopped.why?.facts['what'])).toContain(sha256.slice(0, 8))
     renameSync(`${path}.away`, path)
-    expect((await shop.takeUp(id)).state).toBe('running')
+    expect((await shop.takeUp(id)).state).toBe('wanted')
     const ended = await shop.follow(id, 'it ends', (run) => run.state === 'ended')
     expect(ended.word).toBe('done')
     writtenWhole()

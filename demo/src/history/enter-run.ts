@@ -57,7 +57,6 @@ export async function enterRun(trx: Transaction, entered: Entered): Promise<void
     shown: {
       phase: ended ? { kind: 'ended' } : { kind: 'doing' },
       next: last?.command ?? 0,
-      stopping: false,
       got: 0,
       at: last?.at ?? 0,
       runAt: 1,

@@ -1,5 +1,5 @@
 /** What the agent is told from outside: where the server is, which ports it holds, where bytes lie. */
-import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { randomUUID } from 'node:crypto'
 import { join } from 'node:path'
 import type { Result } from '@plain-slate/core'
@@ -68,14 +68,13 @@ export function readConfig(env: NodeJS.ProcessEnv): Result<AgentConfig, string> 
   })
 }
 
-/** This agent's name, kept in its folder. */
+/** This agent's name, kept in its folder. One that was emptied or damaged is made anew, and that is said. */
 function idIn(folder: string): string {
   const path = join(folder, 'id')
-  try {
-    return readFileSync(path, 'utf8').trim()
-  } catch {
-    const id = randomUUID()
-    writeFileSync(path, `${id}\n`, { mode: 0o600 })
-    return id
-  }
+  const kept = existsSync(path) ? readFileSync(path, 'utf8').trim() : undefined
+  if (z.uuid().safeParse(kept).success) return String(kept)
+  if (kept !== undefined) console.error(`${path} held no name of an agent: it has a new one`)
+  const id = randomUUID()
+  writeFileSync(path, `${id}\n`, { mode: 0o600 })
+  return id
 }

@@ -1,4 +1,4 @@
-import { appendFileSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
+import { appendFileSync, mkdtempSync, readFileSync, writeFileSync, writeSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { JournalEntry } from '@plain-slate/core'
@@ -31,6 +31,45 @@ describe('a run’s journal', () => {
     journal.append(intend(1))
     journal.close()
     expect(readFileSync(file, 'utf8').trim().split('\n')).toHaveLength(3)
+  })
+
+  it('counts an entry when all of it was taken, however little the disk takes at once', () => {
+    const file = path()
+    const journal = openJournal(file, [], (handle, bytes, from) =>
+      writeSync(handle, bytes, from, Math.min(4, bytes.length - from)),
+    )
+    journal.append(intend(0))
+    journal.append(done(0))
+    expect(readJournal(file)).toEqual([intend(0), done(0)])
+  })
+
+  it('keeps nothing of an entry that the disk has no room for, and takes the next when it has', () => {
+    const file = path()
+    let room = 1000
+    const journal = openJournal(file, [], (handle, bytes, from) => {
+      if (room === 0) throw Object.assign(new Error('no space left'), { code: 'ENOSPC' })
+      const took = writeSync(handle, bytes, from, Math.min(room, bytes.length - from))
+      room -= took
+      return took
+    })
+    journal.append(intend(0))
+    room = 3
+    expect(() => journal.append(done(0))).toThrow('no space left')
+    expect(journal.entries()).toEqual([intend(0)])
+    room = 1000
+    journal.append(done(0))
+    expect(readFileSync(file, 'utf8')).toBe(
+      `${[intend(0), done(0)].map((one) => JSON.stringify(one)).join('\n')}\n`,
+    )
+  })
+
+  it('with an entry out of turn yields to a mirror that is as long, and to no shorter one', () => {
+    const file = path()
+    writeFileSync(file, [intend(0), done(3)].map((one) => `${JSON.stringify(one)}\n`).join(''))
+    const mirror = [intend(0), done(0)]
+    expect(openJournal(file, []).entries()).toEqual([intend(0), done(3)])
+    expect(openJournal(file, mirror.slice(0, 1)).entries()).toEqual([intend(0), done(3)])
+    expect(openJournal(file, mirror).entries()).toEqual(mirror)
   })
 
   it('is whichever of machine and server knows more', () => {

@@ -1,33 +1,80 @@
 /**
- * A run's journal on this machine: one line an entry, synced before it counts. What was torn off by a
- * crash in mid-line never counted. The server holds a mirror; whichever knows more is the journal.
+ * A run's journal on this machine: one line an entry, whole and synced before it counts. What was torn off
+ * by a crash in mid-line never counted. The server holds a mirror; whichever knows more is the journal.
  */
-import { closeSync, fsyncSync, openSync, readFileSync, renameSync, writeSync } from 'node:fs'
+import {
+  closeSync,
+  fsyncSync,
+  ftruncateSync,
+  openSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  writeSync,
+} from 'node:fs'
 import { dirname } from 'node:path'
 import type { JournalEntry } from '@plain-slate/core'
-import { journalEntrySchema } from '@plain-slate/core'
+import { followed, journalEntrySchema } from '@plain-slate/core'
 
 export type Journal = {
   readonly entries: () => readonly JournalEntry[]
-  /** Durable when it returns. */
+  /** Whole and durable when it returns; when it throws (a full disk) nothing of the entry is kept. */
   readonly append: (entry: JournalEntry) => void
   readonly close: () => void
 }
 
-/** Opens the journal; `mirror` is what the server holds of it. */
-export function openJournal(path: string, mirror: readonly JournalEntry[]): Journal {
-  const here = readJournal(path)
-  const entries: JournalEntry[] = [...(here.length >= mirror.length ? here : mirror)]
-  writeWhole(path, entries)
+/** Writes bytes to an open file, as many as it takes; answers how many. The system's own unless a test's. */
+export type Write = (file: number, bytes: Uint8Array, from: number) => number
+const plainWrite: Write = (file, bytes, from) => writeSync(file, bytes, from)
+
+/** Opens the journal; `mirror` is what the server holds of it. Throws where it cannot be written. */
+export function openJournal(
+  path: string,
+  mirror: readonly JournalEntry[],
+  write: Write = plainWrite,
+): Journal {
+  const entries: JournalEntry[] = [...knowsMore(readJournal(path), mirror)]
+  let length = writeWhole(path, entries, write)
   const file = openSync(path, 'a')
   return {
     entries: () => entries,
     append(entry) {
-      writeSync(file, `${JSON.stringify(entry)}\n`)
-      fsyncSync(file)
+      const line = Buffer.from(lineOf(entry))
+      try {
+        writeAll(file, line, write)
+        fsyncSync(file)
+      } catch (error) {
+        ftruncateSync(file, length)
+        throw error
+      }
+      length += line.length
       entries.push(entry)
     },
     close: () => closeSync(file),
+  }
+}
+
+const lineOf = (entry: JournalEntry): string => `${JSON.stringify(entry)}\n`
+
+/**
+ * The journal that knows more. One with an entry out of turn yields to another that can be followed and is
+ * at least as long: where neither is, what was done after that entry nobody can say.
+ */
+function knowsMore(
+  here: readonly JournalEntry[],
+  mirror: readonly JournalEntry[],
+): readonly JournalEntry[] {
+  const [long, short] = here.length >= mirror.length ? [here, mirror] : [mirror, here]
+  const yields = followed(long).odd !== undefined && short.length === long.length
+  return yields ? short : long
+}
+
+/** A file may take fewer bytes than it was given: a line counts when all of it is there. */
+function writeAll(file: number, bytes: Uint8Array, write: Write): void {
+  for (let done = 0; done < bytes.length;) {
+    const took = write(file, bytes, done)
+    if (took <= 0) throw new Error('the disk took no more bytes')
+    done += took
   }
 }
 
@@ -58,14 +105,22 @@ function jsonOf(line: string): unknown {
   }
 }
 
-/** Beside, synced, moved in place, and the folder synced: whole or not at all. */
-function writeWhole(path: string, entries: readonly JournalEntry[]): void {
+/** Beside, synced, moved in place, and the folder synced: whole or not at all. Answers its bytes. */
+function writeWhole(path: string, entries: readonly JournalEntry[], write: Write): number {
+  const bytes = Buffer.from(entries.map(lineOf).join(''))
   const draft = openSync(`${path}.new`, 'w', 0o600)
-  writeSync(draft, entries.map((entry) => `${JSON.stringify(entry)}\n`).join(''))
-  fsyncSync(draft)
-  closeSync(draft)
+  try {
+    writeAll(draft, bytes, write)
+    fsyncSync(draft)
+  } catch (error) {
+    rmSync(`${path}.new`, { force: true })
+    throw error
+  } finally {
+    closeSync(draft)
+  }
   renameSync(`${path}.new`, path)
   const folder = openSync(dirname(path), 'r')
   fsyncSync(folder)
   closeSync(folder)
+  return bytes.length
 }

@@ -4,10 +4,10 @@
  */
 import { join } from 'node:path'
 import type { ShownRun, Work } from '@plain-slate/api'
-import type { Command, DeviceFacts, Json, JournalEntry, RunState } from '@plain-slate/core'
+import type { Command, DeviceFacts, JournalEntry, RunState } from '@plain-slate/core'
 import { begin, takeUp } from '@plain-slate/core'
 import type { Address, Driving, ImageBytes, RunNews } from '@plain-slate/link'
-import { driveRun, pause } from '@plain-slate/link'
+import { driveRun, meet, pause } from '@plain-slate/link'
 import type { Vault } from '@plain-slate/vault'
 import type { Journal } from './journal.ts'
 import { openJournal } from './journal.ts'
@@ -15,8 +15,9 @@ import type { ServerSide } from './server.ts'
 
 type WorkRun = Work['runs'][number]
 export type Claim = {
+  readonly stop: { readonly asked: number; readonly met: number }
   readonly epoch: number
-  readonly commands: readonly Json[]
+  readonly commands: readonly Command[]
   readonly journal: readonly JournalEntry[]
   readonly places: readonly {
     readonly image: string
@@ -55,24 +56,34 @@ const AWAY_MS = 1000
 /** Characters of a fault that are told. */
 const FAULT_MOST = 200
 
-/** Drives the run. */
+/** Drives the run. Throws where its journal cannot be opened. */
 export function keepRun(plan: KeepPlan): Keeper {
   const { work, claim, folder } = plan
   const journal = openJournal(join(folder, 'runs', `${work.id}.jsonl`), claim.journal)
-  const keeping = new Keeping(plan, journal)
-  return {
-    run: work.id,
-    epoch: claim.epoch,
-    wanted: (now) => keeping.hear(now),
-    abandon: () => keeping.abandon(),
-    over: keeping.run(),
-  }
+  return keeperOf(plan, new Keeping(plan, journal))
 }
+
+/** A run that cannot even be begun at this bench: it is told as stopped, with what broke. */
+export function brokenKeeper(plan: KeepPlan, error: unknown): Keeper {
+  const nothing: Journal = {
+    entries: () => plan.claim.journal,
+    append: () => undefined,
+    close: () => undefined,
+  }
+  return keeperOf(plan, new Keeping(plan, nothing, error))
+}
+
+const keeperOf = ({ work, claim }: KeepPlan, keeping: Keeping): Keeper => ({
+  run: work.id,
+  epoch: claim.epoch,
+  wanted: (now) => keeping.hear(now),
+  abandon: () => keeping.abandon(),
+  over: keeping.run(),
+})
 
 const NOTHING_SHOWN: ShownRun = {
   phase: { kind: 'doing' },
   next: 0,
-  stopping: false,
   got: 0,
   at: 0,
   runAt: 0,
@@ -93,11 +104,20 @@ class Keeping {
   /** Entries the server holds. */
   #mirrored: number
   #superseded = false
+  /** Why it cannot be begun here. */
+  readonly #broken: unknown
+  /** The newest stop that was heard; older ones are bygone. */
+  #heard: number
+  /** True once the device was met under this epoch: whoever drove it before goes on no more. */
+  #met = false
+  #standsStill = false
   /** False until the first turn, which tells where the run is taken up: its loss was another's. */
   #begun = false
 
-  constructor(plan: KeepPlan, journal: Journal) {
+  constructor(plan: KeepPlan, journal: Journal, broken?: unknown) {
     this.#plan = plan
+    this.#broken = broken
+    this.#heard = plan.claim.stop.met
     this.#journal = journal
     this.#mirrored = Math.min(plan.claim.journal.length, journal.entries().length)
     this.#shown = {
@@ -105,15 +125,27 @@ class Keeping {
       phase: { kind: 'doing' },
       waiting: null,
     }
-    this.hear(plan.work)
+    this.#answers(plan.work)
   }
 
   hear(work: WorkRun): void {
-    for (const [command, evidence] of Object.entries(work.answers)) {
+    this.#answers(work)
+    this.#stopAt(work.stop)
+  }
+
+  #answers({ answers }: WorkRun): void {
+    for (const [command, evidence] of Object.entries(answers)) {
       this.#answered.set(command, evidence)
       this.#asking.get(command)?.(evidence)
     }
-    if (work.stopping) this.#driving?.stop()
+  }
+
+  /** An order to stop, by its number: what was heard before is not heard again. */
+  #stopAt(order: number): void {
+    if (order <= this.#heard) return
+    this.#heard = order
+    this.#news += 1
+    this.#driving?.stop()
   }
 
   abandon(): void {
@@ -122,8 +154,18 @@ class Keeping {
   }
 
   async run(): Promise<void> {
+    const over = this.#drive()
+      .catch((error: unknown) => this.#fail(error))
+      .then(() => this.#meetOnce())
+      .finally(() => (this.#standsStill = true))
+    await Promise.all([over, this.#report()])
+    this.#journal.close()
+  }
+
+  async #drive(): Promise<void> {
     const { claim, work, address, linkSecret } = this.#plan
-    const commands = claim.commands as unknown as readonly Command[]
+    if (this.#broken !== undefined) throw this.#broken
+    const { commands } = claim
     const entries = this.#journal.entries()
     const turn =
       entries.length === 0
@@ -142,15 +184,21 @@ class Keeping {
       ask: (_command, index, signal) => this.#ask(String(index), signal),
       tell: (news) => this.#tell(news),
     })
-    const reporting = this.#report()
-    try {
-      await this.#driving.over
-    } catch (error) {
-      this.#fail(error)
-    }
-    this.#driving = undefined
-    await reporting
-    this.#journal.close()
+    /* A stop that stands as the run is claimed is met before anything is sent. */
+    this.#stopAt(Math.max(work.stop, openStop(claim.stop)))
+    await this.#driving.over
+  }
+
+  /**
+   * Whoever drove the run before goes on until it meets a higher epoch: a run that stands still before its
+   * device was met under this one says hello once, so that nobody writes any more.
+   */
+  async #meetOnce(): Promise<void> {
+    if (this.#met || this.#gone.signal.aborted) return
+    const { address, linkSecret, work, claim } = this.#plan
+    const lease = { run: work.id, epoch: claim.epoch }
+    const met = await meet(address, lease, linkSecret, this.#gone.signal)
+    if (met?.kind === 'met') met.link.close()
   }
 
   /** A fault of this bench ends the run in a state that is shown, with its reason; the log has it whole. */
@@ -158,7 +206,7 @@ class Keeping {
     console.error(error)
     const what = (error instanceof Error ? error.message : String(error)).slice(0, FAULT_MOST)
     const phase = { kind: 'stopped', why: { kind: 'fault', what } } as const
-    this.#shown = { ...this.#shown, phase, stopping: false, waiting: null }
+    this.#shown = { ...this.#shown, phase, waiting: null }
     this.#news += 1
   }
 
@@ -198,6 +246,7 @@ class Keeping {
         this.#shown = { ...shown, at: news.at, ...firstTime(shown, news.at) }
         break
       case 'met':
+        this.#met = true
         this.#plan.met(news.facts)
         this.#shown = { ...shown, waiting: null, at: news.at, ...firstTime(shown, news.at) }
         break
@@ -215,7 +264,7 @@ class Keeping {
   async #report(): Promise<void> {
     let reported = 0
     for (;;) {
-      const over = this.#driving === undefined
+      const over = this.#standsStill
       if (this.#news !== reported && !this.#superseded) {
         const upTo = this.#news
         const told = await this.#tellServer()
@@ -232,13 +281,21 @@ class Keeping {
     const { agent, server, work, claim } = this.#plan
     const from = this.#mirrored
     const entries = this.#journal.entries().slice(from)
-    const body = { agent, run: work.id, epoch: claim.epoch, from, entries, shown: this.#shown }
+    const heard = this.#heard
+    const shown = this.#shown
+    const body = { agent, run: work.id, epoch: claim.epoch, from, entries, heard, shown }
     const told = await server.call('agentReport', body)
-    if (told.kind === 'refused') this.#superseded = true
+    /* A later word stands at the server: another drives it, or nobody is to. */
+    if (told.kind === 'refused') {
+      this.#superseded = true
+      this.#driving?.stop()
+    }
     if (told.kind === 'answered') this.#mirrored = from + entries.length
     return told.kind !== 'away'
   }
 }
+
+const openStop = ({ asked, met }: Claim['stop']): number => (asked > met ? asked : 0)
 
 /** The first time the device tells is when the run, and its first step, began. */
 const firstTime = ({ runAt, stepAt }: ShownRun, at: number) =>
@@ -248,14 +305,12 @@ function afterTurn(shown: ShownRun, state: RunState, begun: boolean): ShownRun {
   const moved = state.next !== shown.next
   return {
     ...shown,
-    phase: state.phase as unknown as Json,
+    phase: state.phase,
     next: state.next,
-    stopping: state.stopping,
     losses: shown.losses + (begun && state.phase.kind === 'lost' && !isLost(shown) ? 1 : 0),
     ...(moved ? { got: 0, stepAt: shown.at } : {}),
     ...(state.phase.kind === 'doing' ? { waiting: null } : {}),
   }
 }
 
-const isLost = ({ phase }: ShownRun): boolean =>
-  typeof phase === 'object' && phase !== null && 'kind' in phase && phase['kind'] === 'lost'
+const isLost = ({ phase }: ShownRun): boolean => phase.kind === 'lost'

@@ -16,12 +16,19 @@ const BACK_MS = 120_000
 type Look = Work['looks'][number]
 type Met = { readonly link: Link; readonly facts: DeviceFacts }
 
-/** Who answers at an address; null when nobody does. */
-export async function whoIsAt(address: Address, secret: string): Promise<DeviceFacts | null> {
-  const met = await meet(address, LEASE, secret)
-  if (met?.kind !== 'met') return null
+/** What is seen at a port: a device's facts, or why what answers there cannot be used; both null: nobody. */
+export type PortSight = { readonly facts: DeviceFacts | null; readonly odd: string | null }
+
+/** Who answers at an address. */
+export async function whoIsAt(
+  address: Address,
+  secret: string,
+  signal: AbortSignal,
+): Promise<PortSight> {
+  const met = await meet(address, LEASE, secret, signal)
+  if (met?.kind !== 'met') return { facts: null, odd: met?.kind === 'odd' ? met.why : null }
   met.link.close()
-  return met.facts
+  return { facts: met.facts, odd: null }
 }
 
 /** Everything that can be read of the device there. */

@@ -2,9 +2,14 @@
  * What the agent and the server say to each other. The agent dials: it reads what is wanted of it,
  * claims runs under a lease, and reports. Everything under the bench secret.
  */
-import { deviceFactsSchema, journalEntrySchema, modeSchema } from '@plain-slate/core'
+import {
+  commandSchema,
+  deviceFactsSchema,
+  journalEntrySchema,
+  modeSchema,
+  phaseSchema,
+} from '@plain-slate/core'
 import { z } from 'zod'
-import { anyJson } from './json.ts'
 import { route } from './route.ts'
 
 const agent = z.string().min(1).max(64)
@@ -17,9 +22,8 @@ export const RENEW_MS = 3_000
 
 /** What a run shows: where it is, besides its journal. */
 export const shownSchema = z.object({
-  phase: anyJson,
+  phase: phaseSchema,
   next: z.int().nonnegative(),
-  stopping: z.boolean(),
   got: z.int().nonnegative(),
   /** The device's own time, ms of model time; when the run and when its step began. */
   at: z.number().nonnegative(),
@@ -34,11 +38,10 @@ export const workRunSchema = z.object({
   id: run,
   serial: z.string(),
   port: z.string(),
-  /** True: it may be claimed and driven. */
+  /** True: it may be claimed, to be driven or to be stopped. */
   wanted: z.boolean(),
-  owner: z.string().nullable(),
-  epoch: z.int().nonnegative(),
-  stopping: z.boolean(),
+  /** The number of the stop that is to be met; 0: none is. */
+  stop: z.int().nonnegative(),
   /** Acts of people, by the command's place. */
   answers: z.record(z.string(), z.string()),
 })
@@ -65,11 +68,13 @@ export const imagePlaceSchema = z.object({
 
 export const claimedSchema = z.object({
   epoch,
-  commands: z.array(anyJson),
+  commands: z.array(commandSchema),
   journal: z.array(journalEntrySchema),
   places: z.array(imagePlaceSchema),
   /** What the one before showed last. */
   shown: shownSchema.nullable(),
+  /** Stops by number: those up to `met` are bygone. */
+  stop: z.object({ asked: z.int().nonnegative(), met: z.int().nonnegative() }),
 })
 
 /** What a look found. Bytes are base64. `tally`: the customer's things, counted in normal mode. */
@@ -115,7 +120,14 @@ export const agentRoutes = {
     summary: 'What answers at each port',
     body: z.object({
       agent,
-      ports: z.array(z.object({ name: z.string(), facts: deviceFactsSchema.nullable() })),
+      ports: z.array(
+        z.object({
+          name: z.string(),
+          facts: deviceFactsSchema.nullable(),
+          /** Why what answers there cannot be used; null: nothing answers, or it can. */
+          odd: z.string().max(200).nullable(),
+        }),
+      ),
     }),
     answer: z.object({}),
   }),
@@ -158,6 +170,8 @@ export const agentRoutes = {
       epoch,
       from: z.int().nonnegative(),
       entries: z.array(journalEntrySchema),
+      /** The number of the newest stop it has heard. */
+      heard: z.int().nonnegative(),
       shown: shownSchema,
     }),
     answer: z.object({ journal: z.int() }),

@@ -23,6 +23,8 @@ export const portSchema = z.object({
   note: z.string(),
   word: z.enum(LEDGE_WORDS),
   seen: seenSchema.nullable(),
+  /** Something answers there that says what cannot be used: what, in a few words. */
+  odd: z.string().nullable(),
   /** The open slip whose device is here, and where it stands. */
   slip: z.object({ number: z.string(), stage: stageSchema }).nullable(),
   /** The run at this port, while it is under way or its end was not put away. */

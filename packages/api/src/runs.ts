@@ -5,6 +5,7 @@ import {
   FATES,
   FATE_WHYS,
   LEDGE_WORDS,
+  STOP_WAITS,
   VERDICTS,
   leastOf,
   modeSchema,
@@ -173,7 +174,8 @@ export const runSchema = runRowSchema.extend({
   step: z.int(),
   asked: z.object({ command: z.int(), ask: z.string(), text: z.string() }).nullable(),
   why: z.object({ code: z.string(), facts: factsSchema }).nullable(),
-  stopping: z.boolean(),
+  /** What a stop waits for that was asked and not met; null: none was. */
+  stop: z.enum(STOP_WAITS).nullable(),
   /** Nobody drives it: its agent is gone, and it waits to be taken up. */
   ownerless: z.boolean(),
   /** Bytes kept of the piece under way. */

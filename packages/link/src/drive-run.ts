@@ -53,7 +53,7 @@ export type RunSite = {
 export type Driving = {
   /** The state in which the run stands still, or was left. */
   readonly over: Promise<RunState>
-  /** A person asks to stop: after the command under way, at once where nothing is under way. */
+  /** A person asks to stop: after the piece under way, at once where none is. */
   readonly stop: () => void
   /** Leaves the run as it is, as if this process had died. */
   readonly abandon: () => void
@@ -122,7 +122,10 @@ class Driver {
     for (;;) {
       for (let event = this.#heard.shift(); event !== undefined; event = this.#heard.shift()) {
         this.#take(event)
-        if (this.#state.phase.kind === 'stopped') under.abort()
+        if (this.#state.phase.kind !== 'stopped') continue
+        /* Nothing is being written: whatever is waited for or read is let go. */
+        under.abort()
+        this.hangUp()
       }
       if (carried.out || under.signal.aborted) return order
       await new Promise<void>((resolve) => {

@@ -3,12 +3,20 @@
  * because the stream ended is a `LinkLost`, whoever waited for it.
  */
 import type { Duplex } from 'node:stream'
+import type { ZodError } from 'zod'
 import type { Frame, Json, LinkAnswer, LinkRequest } from '@plain-slate/core'
 import { LINK_PROTOCOL, answerSchema, encodeFrame, frameDecoder } from '@plain-slate/core'
 
 /** The stream ended, or what came on it was no answer. */
 export class LinkLost extends Error {
   override readonly name = 'LinkLost'
+  /** What was wrong with an answer that came; undefined: none came. */
+  readonly odd: string | undefined
+
+  constructor(why: string, odd?: string) {
+    super(why)
+    this.odd = odd
+  }
 }
 
 export type Answered = { readonly answer: LinkAnswer; readonly payload: Uint8Array }
@@ -38,8 +46,8 @@ export function openLink(stream: Duplex): Link {
   const waiting = new Map<number, Waiting>()
   let nextId = 1
   let lost: LinkLost | undefined
-  const lose = (why: string) => {
-    lost ??= new LinkLost(why)
+  const lose = (why: string, odd?: string) => {
+    lost ??= new LinkLost(why, odd)
     for (const one of waiting.values()) one.lose(lost)
     waiting.clear()
     stream.destroy()
@@ -49,7 +57,7 @@ export function openLink(stream: Duplex): Link {
   stream.on('error', (error) => lose(error.message))
   stream.on('data', (bytes: Uint8Array) => {
     const pushed = decoder.push(bytes)
-    if (!pushed.ok) return lose(`a frame that is none: ${pushed.refusal.rule}`)
+    if (!pushed.ok) return lose('a frame that is none', pushed.refusal.rule)
     for (const frame of pushed.value) taken(frame)
   })
 
@@ -57,7 +65,7 @@ export function openLink(stream: Duplex): Link {
     const parsed = answerSchema.safeParse(header)
     if (!parsed.success) {
       /* Events say only what a look would show; what refers to no request changes nothing. */
-      if (typeof header['event'] !== 'string') lose('an answer that is none')
+      if (typeof header['event'] !== 'string') lose('an answer that is none', oddIn(parsed.error))
       return
     }
     waiting.get(parsed.data.id)?.take({ answer: parsed.data, payload })
@@ -80,6 +88,11 @@ export function openLink(stream: Duplex): Link {
     ask: async (request, payload) => (await send(request, payload)).answered,
     close: () => lose('closed'),
   }
+}
+
+/** Where an answer goes against the link's schema, in a few words. */
+function oddIn({ issues: [first] }: ZodError): string {
+  return first === undefined ? '' : `${first.path.join('.')}: ${first.message}`.slice(0, 120)
 }
 
 /** Resolves when the stream takes more, or is over (then the answer is lost, and says so). */

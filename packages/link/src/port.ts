@@ -14,19 +14,25 @@ const AGAIN_MS = [20, 40, 80, 160, 250] as const
 export type Met =
   | { readonly kind: 'met'; readonly link: Link; readonly facts: DeviceFacts; readonly at: number }
   | { readonly kind: 'superseded' }
+  /** Something answers, and what it says cannot be used: why, in a few words. */
+  | { readonly kind: 'odd'; readonly why: string }
 
 /** What was seen while waiting: the facts of a device in another mode, or nobody. */
 export type Seen = (facts: DeviceFacts | undefined) => void
 
-/** One try: undefined when nobody answers. */
+/** One try: undefined when nobody answers, or the signal ended it. */
 export async function meet(
   address: Address,
   lease: Lease,
   secret: string,
+  signal?: AbortSignal,
 ): Promise<Met | undefined> {
   const stream = await openStream(address)
   if (stream === undefined) return undefined
   const link = openLink(stream)
+  const leave = () => link.close()
+  if (signal?.aborted === true) leave()
+  signal?.addEventListener('abort', leave, { once: true })
   try {
     const answer = await hello(link, lease, secret)
     if (answer.answer === 'facts') return { kind: 'met', link, facts: answer.facts, at: answer.at }
@@ -34,8 +40,10 @@ export async function meet(
     const older = answer.answer === 'refused' && answer.code === 'old-epoch'
     return older ? { kind: 'superseded' } : undefined
   } catch (error) {
-    if (error instanceof LinkLost) return undefined
-    throw error
+    if (!(error instanceof LinkLost)) throw error
+    return error.odd === undefined ? undefined : { kind: 'odd', why: error.odd }
+  } finally {
+    signal?.removeEventListener('abort', leave)
   }
 }
 
@@ -52,16 +60,16 @@ export async function waitFor(
   wanted: Awaited,
   seen: Seen,
   signal: AbortSignal,
-): Promise<Met | undefined> {
+): Promise<Exclude<Met, { kind: 'odd' }> | undefined> {
   for (let tries = 0; !signal.aborted; tries += 1) {
-    const met = await meet(address, lease, secret)
+    const met = await meet(address, lease, secret, signal)
     if (met?.kind === 'superseded') return met
-    if (met !== undefined) {
+    if (met?.kind === 'met') {
       const elsewhere = wanted.mode !== undefined && met.facts.mode !== wanted.mode
       if (met.facts.serial !== wanted.serial || !elsewhere) return met
       met.link.close()
     }
-    seen(met?.facts)
+    seen(met?.kind === 'met' ? met.facts : undefined)
     await pause(AGAIN_MS[Math.min(tries, AGAIN_MS.length - 1)] ?? 250, signal)
   }
   return undefined

@@ -98,6 +98,8 @@ export function whyWords(say: Say, { code, facts }: WhySaid): string {
       return say('why.refused', { what: say(`refused.${of('code') as 'floor'}`) })
     case 'not-equal':
       return say('why.not-equal', { partition: of('partition') })
+    case 'journal':
+      return say('why.journal', { entry: of('entry') })
     case 'fault':
       return say('why.fault', { what: of('what') })
     case 'not-as-promised':

@@ -3,30 +3,37 @@
  * rehearsal and the agent sends the same to a device, through the same run. Reads a step; gives its
  * commands in order.
  */
-import type { Expected, Readiness, Step } from '../plan/step.ts'
-import type { Mode } from '../terms/device.ts'
+import { z } from 'zod'
+import type { Step } from '../plan/step.ts'
+import { READINESS, expectedSchema } from '../plan/step.ts'
+import { modeSchema } from '../terms/device.ts'
 
-export type Command =
-  | { readonly kind: 'person'; readonly ask: Readiness | 'enter'; readonly text: string }
+const bytes = z.int().nonnegative()
+const partition = z.string()
+/** SHA-256 of the whole image, as hex. */
+const image = z.string()
+
+/** Commands as they are kept and sent between processes: parsed wherever one takes them. */
+export const commandSchema = z.discriminatedUnion('kind', [
+  z
+    .object({
+      kind: z.literal('person'),
+      ask: z.enum([...READINESS, 'enter']),
+      /** The family's sentence for hands; empty where the ask says it all. */
+      text: z.string(),
+    })
+    .readonly(),
   /** Wait until the device is met in this mode, and compare its ids. */
-  | { readonly kind: 'meet'; readonly mode: Mode }
-  /** One begin-to-finish of a piece. */
-  | {
-      readonly kind: 'put'
-      readonly partition: string
-      readonly offset: number
-      readonly size: number
-      readonly image: string
-    }
+  z.object({ kind: z.literal('meet'), mode: modeSchema }).readonly(),
+  /** One begin-to-finish of a piece; bytes of the flash. */
+  z.object({ kind: z.literal('put'), partition, offset: bytes, size: bytes, image }).readonly(),
   /** The device's digest of the image's range must be the image's. */
-  | {
-      readonly kind: 'digest'
-      readonly partition: string
-      readonly size: number
-      readonly image: string
-    }
-  | { readonly kind: 'restart'; readonly to: Mode }
-  | { readonly kind: 'facts'; readonly expect: Expected | undefined }
+  z.object({ kind: z.literal('digest'), partition, size: bytes, image }).readonly(),
+  z.object({ kind: z.literal('restart'), to: modeSchema }).readonly(),
+  /** The device's facts; what is expected of them must hold. */
+  z.object({ kind: z.literal('facts'), expect: expectedSchema.optional() }).readonly(),
+])
+export type Command = z.infer<typeof commandSchema>
 
 /** The commands of a step. */
 export function commandsOf(step: Step): readonly Command[] {

@@ -3,11 +3,13 @@
  * and folds switch over: a new kind shows by itself where it must be handled. Offsets and sizes are the
  * real bytes of the flash; times follow model bytes (real bytes times the package's scale).
  */
+import { z } from 'zod'
 import type { Way } from '../family/profile.ts'
 import type { Image } from '../firmware/manifest.ts'
 
 /** What a person makes sure of before anything is written. */
-export type Readiness = 'charge' | 'backup' | 'permission' | 'cable'
+export const READINESS = ['charge', 'backup', 'permission', 'cable'] as const
+export type Readiness = (typeof READINESS)[number]
 
 export type StepBody =
   | { readonly kind: 'ready'; readonly what: Readiness; readonly seconds: number }
@@ -34,12 +36,10 @@ export type StepBody =
   | { readonly kind: 'prove'; readonly expect: Expected }
 
 /** What the device must say of itself at the end. */
-export type Expected = {
-  readonly build: string
-  readonly release: number
-  readonly loaderVersion: number
-  readonly floor: number
-}
+export const expectedSchema = z
+  .object({ build: z.string(), release: z.int(), loaderVersion: z.int(), floor: z.int() })
+  .readonly()
+export type Expected = z.infer<typeof expectedSchema>
 
 /** A step with its number in the plan, from 1. */
 export type Step = StepBody & { readonly number: number }

@@ -27,16 +27,33 @@ export type JournalEntry = z.infer<typeof journalEntrySchema>
 /** Where a journal leaves a run: the next command, and whether it is in doubt. */
 export type Place = { readonly next: number; readonly inDoubt: boolean }
 
-/** Reads a journal. Throws RangeError for one that no run writes: entries out of turn. */
+const BEGINNING: Place = { next: 0, inDoubt: false }
+
+/** Where one more entry leaves a run; undefined: no run writes it there. */
+function after({ next, inDoubt }: Place, entry: JournalEntry): Place | undefined {
+  if (entry.command !== next) return undefined
+  if (entry.kind === 'intend') return { next, inDoubt: true }
+  return inDoubt ? { next: next + 1, inDoubt: false } : undefined
+}
+
+/**
+ * Reads a journal as far as it is one that a run writes. `odd`: the place, from 0, of the first entry out
+ * of turn, at which the reading ended; undefined: it could be followed to its end.
+ */
+export function followed(journal: readonly JournalEntry[]): Place & {
+  readonly odd: number | undefined
+} {
+  let place = BEGINNING
+  for (const [index, entry] of journal.entries()) {
+    const then = after(place, entry)
+    if (then === undefined) return { ...place, odd: index }
+    place = then
+  }
+  return { ...place, odd: undefined }
+}
+
+/** Where a journal leaves a run. One with an entry out of turn is read up to there. */
 export function placeOf(journal: readonly JournalEntry[]): Place {
-  return journal.reduce<Place>(
-    (place, entry) => {
-      if (entry.command !== place.next)
-        throw new RangeError(`entry of command ${entry.command}, ${place.next} was to come`)
-      if (entry.kind === 'intend') return { next: place.next, inDoubt: true }
-      if (!place.inDoubt) throw new RangeError(`command ${entry.command} done and never intended`)
-      return { next: place.next + 1, inDoubt: false }
-    },
-    { next: 0, inDoubt: false },
-  )
+  const { next, inDoubt } = followed(journal)
+  return { next, inDoubt }
 }

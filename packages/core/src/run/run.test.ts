@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import type { Command } from '../command/command.ts'
 import type { DeviceFacts } from '../wire/facts.ts'
 import type { JournalEntry } from './journal.ts'
-import { placeOf } from './journal.ts'
+import { followed, placeOf } from './journal.ts'
 import type { RunEvent, Turn } from './run.ts'
 import { begin, reduce, takeUp } from './run.ts'
 
@@ -97,12 +97,36 @@ describe('a run', () => {
     expect(told({ mode: 'normal' })).toBe('writing-down')
   })
 
-  it('stops after the command under way when it is asked to, and at once with the link gone', () => {
+  it('stops after the piece that is on its way, and at once with the link gone', () => {
     const asked = tell(start(put, readBack), durable, { kind: 'stop' })
     expect([phase(asked), asked.state.stopping]).toEqual(['doing', true])
     const after = tell(asked, { kind: 'done', evidence: '' }, durable)
     expect([phase(after), after.state.next]).toEqual(['asked', 1])
     expect(phase(tell(start(put), durable, { kind: 'lost' }, { kind: 'stop' }))).toBe('asked')
+  })
+
+  const hands: Command = { kind: 'person', ask: 'enter', text: '' }
+  it.each([
+    ['a restart whose device does not come', toLoader],
+    ['a meeting whose device does not come', { kind: 'meet', mode: 'loader' } as const],
+    ['hands that nobody says are done', hands],
+    ['a digest that takes its time', readBack],
+  ])('stops at once in %s: nothing is being written', (_what, command) => {
+    const asked = tell(start(command, put), durable, { kind: 'stop' })
+    expect([phase(asked), asked.state.next, orders(asked)]).toEqual(['asked', 0, []])
+  })
+
+  it('sends nothing that was only written down when a stop came', () => {
+    const asked = tell(start(put), { kind: 'stop' })
+    expect(phase(asked)).toBe('writing-down')
+    expect([phase(tell(asked, durable)), orders(tell(asked, durable))]).toEqual(['asked', []])
+  })
+
+  it('that is over hears no stop', () => {
+    const ended = tell(start(put), durable, { kind: 'done', evidence: '' }, durable, {
+      kind: 'stop',
+    })
+    expect(phase(ended)).toBe('ended')
   })
 })
 
@@ -166,15 +190,20 @@ describe('a journal', () => {
     expect(placeOf([intend(0), intend(0), done(0)])).toEqual({ next: 1, inDoubt: false })
   })
 
-  it('that no run writes is not taken up', () => {
-    for (const journal of [
-      [done(0)],
-      [intend(1)],
-      [intend(0), done(1)],
-      [intend(0), done(0), intend(0)],
-    ])
-      expect(() => placeOf(journal)).toThrow(RangeError)
-  })
+  it.each([
+    [[done(0)], 0],
+    [[intend(1)], 0],
+    [[intend(0), done(1)], 1],
+    [[intend(0), done(0), intend(0)], 2],
+  ])(
+    'that no run writes is followed up to the entry out of turn, and not taken up',
+    (lines, at) => {
+      expect(followed(lines).odd).toBe(at)
+      const turn = takeUp(SERIAL, 9, [put, readBack], lines)
+      expect(turn.state.phase).toEqual({ kind: 'stopped', why: { kind: 'journal', entry: at + 1 } })
+      expect(turn.orders).toEqual([])
+    },
+  )
 
   it('taken up between commands goes on at the next, under the new epoch', () => {
     const turn = takeUp(SERIAL, 9, [put, readBack], [intend(0), done(0)])

@@ -4,34 +4,43 @@
  * intention is durable before it is sent; what was in doubt is looked at before it is repeated; nothing
  * that cannot be repeated blindly is.
  */
+import { z } from 'zod'
 import type { Command } from '../command/command.ts'
 import type { Mode } from '../terms/device.ts'
 import type { DeviceFacts } from '../wire/facts.ts'
+import { deviceFactsSchema } from '../wire/facts.ts'
 import type { DeviceRefusal } from '../wire/verbs.ts'
+import { REFUSALS } from '../wire/verbs.ts'
 import type { JournalEntry } from './journal.ts'
-import { placeOf } from './journal.ts'
+import { followed } from './journal.ts'
 
-export type Phase =
-  /** Waits for the journal to be durable. */
-  | { readonly kind: 'writing-down'; readonly what: 'intend' | 'done' }
-  /** A command is on its way, or a person was asked. */
-  | { readonly kind: 'doing' }
-  /** The link is gone; the command under way is in doubt. */
-  | { readonly kind: 'lost' }
-  /** The device was met again; what it holds is being looked at. */
-  | { readonly kind: 'looking' }
-  | { readonly kind: 'stopped'; readonly why: StopReason }
-  | { readonly kind: 'ended' }
-
-export type StopReason =
-  | { readonly kind: 'wrong-device'; readonly serial: string }
-  | { readonly kind: 'refused'; readonly code: DeviceRefusal }
-  | { readonly kind: 'not-equal'; readonly partition: string }
-  | { readonly kind: 'not-as-promised'; readonly facts: DeviceFacts }
-  | { readonly kind: 'asked' }
-  | { readonly kind: 'superseded' }
+export const stopReasonSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('wrong-device'), serial: z.string() }).readonly(),
+  z.object({ kind: z.literal('refused'), code: z.enum(REFUSALS) }).readonly(),
+  z.object({ kind: z.literal('not-equal'), partition: z.string() }).readonly(),
+  z.object({ kind: z.literal('not-as-promised'), facts: deviceFactsSchema }).readonly(),
+  z.object({ kind: z.literal('asked') }).readonly(),
+  z.object({ kind: z.literal('superseded') }).readonly(),
   /** Something broke at the bench, not at the device: what it was, in its own words. */
-  | { readonly kind: 'fault'; readonly what: string }
+  z.object({ kind: z.literal('fault'), what: z.string() }).readonly(),
+  /** Its journal cannot be followed from this entry on (from 1): nobody can say what is in doubt. */
+  z.object({ kind: z.literal('journal'), entry: z.int().positive() }).readonly(),
+])
+export type StopReason = z.infer<typeof stopReasonSchema>
+
+export const phaseSchema = z.discriminatedUnion('kind', [
+  /** Waits for the journal to be durable. */
+  z.object({ kind: z.literal('writing-down'), what: z.enum(['intend', 'done']) }).readonly(),
+  /** A command is on its way, or a person was asked. */
+  z.object({ kind: z.literal('doing') }).readonly(),
+  /** The link is gone; the command under way is in doubt. */
+  z.object({ kind: z.literal('lost') }).readonly(),
+  /** The device was met again; what it holds is being looked at. */
+  z.object({ kind: z.literal('looking') }).readonly(),
+  z.object({ kind: z.literal('stopped'), why: stopReasonSchema }).readonly(),
+  z.object({ kind: z.literal('ended') }).readonly(),
+])
+export type Phase = z.infer<typeof phaseSchema>
 
 export type RunState = {
   readonly serial: string
@@ -39,7 +48,7 @@ export type RunState = {
   readonly commands: readonly Command[]
   readonly next: number
   readonly phase: Phase
-  /** A person asked to stop: after the command under way. */
+  /** A person asked to stop: at the next moment at which nothing is being written. */
   readonly stopping: boolean
   /** How often the command under way was lost. */
   readonly losses: number
@@ -79,15 +88,19 @@ export function begin(serial: string, epoch: number, commands: readonly Command[
   })
 }
 
-/** A run taken up from its journal, under a higher epoch than it had. */
+/**
+ * A run taken up from its journal, under a higher epoch than it had. A journal with an entry out of turn
+ * stops it at once: what was sent after that entry nobody can say, and nothing is sent blindly.
+ */
 export function takeUp(
   serial: string,
   epoch: number,
   commands: readonly Command[],
   journal: readonly JournalEntry[],
 ): Turn {
-  const { next, inDoubt } = placeOf(journal)
+  const { next, inDoubt, odd } = followed(journal)
   const base = begin(serial, epoch, commands).state
+  if (odd !== undefined) return halt({ ...base, next }, { kind: 'journal', entry: odd + 1 })
   if (!inDoubt) return intend({ ...base, next })
   const lost: RunState = { ...base, next, phase: { kind: 'lost' } }
   return { state: lost, orders: [meetAgain(lost)] }
@@ -114,12 +127,20 @@ export function reduce(state: RunState, event: RunEvent): Turn {
   }
 }
 
-/** A stop waits for the command under way; between commands, or with the link gone, it is at once. */
+/**
+ * A stop takes effect at the next moment at which nothing is being written: at once while the device is
+ * waited for, read or asked of hands; after the piece while one is on its way; and when a line of the
+ * journal is durable while one is being written down.
+ */
 function stop(state: RunState): Turn {
-  const now = state.phase.kind === 'lost' || state.phase.kind === 'looking'
-  if (now) return halt(state, { kind: 'asked' })
-  return { state: { ...state, stopping: true }, orders: [] }
+  const { kind } = state.phase
+  if (kind === 'stopped' || kind === 'ended') return { state, orders: [] }
+  const busy = kind === 'writing-down' || (kind === 'doing' && writes(current(state)))
+  return busy ? { state: { ...state, stopping: true }, orders: [] } : halt(state, { kind: 'asked' })
 }
+
+/** Whether a command puts bytes on the device while it is under way. */
+export const writes = (command: Command | undefined): boolean => command?.kind === 'put'
 
 const halt = (state: RunState, why: StopReason): Turn => ({
   state: { ...state, phase: { kind: 'stopped', why } },
@@ -148,7 +169,8 @@ function intend(state: RunState): Turn {
 
 function writtenDown(state: RunState, what: 'intend' | 'done'): Turn {
   if (what === 'done') return intend({ ...state, next: state.next + 1 })
-  return send(state)
+  /* Written down and not sent: it is in doubt when the run is taken up, and looked at then. */
+  return state.stopping ? halt(state, { kind: 'asked' }) : send(state)
 }
 
 function send(state: RunState): Turn {

@@ -1,8 +1,9 @@
 /** Handlers that agents call: what is wanted, claims, leases, reports. Under the bench secret only. */
+import { isDeepStrictEqual } from 'node:util'
 import type { BodyOf, Contract, ShownRun } from '@plain-slate/api'
 import { LEASE_MS } from '@plain-slate/api'
-import type { Json, Phase, Result, StopReason } from '@plain-slate/core'
-import { ok, refuse } from '@plain-slate/core'
+import type { Result, StopReason } from '@plain-slate/core'
+import { isStopOpen, ok, refuse } from '@plain-slate/core'
 import { enter } from '../book/append.ts'
 import { WRITTEN } from '../edge/mount.ts'
 import type { Handler } from '../edge/mount.ts'
@@ -35,25 +36,24 @@ export function agentHandlers(house: House) {
   const agentWork: Of<'agentWork'> = async () => {
     const [runs, looks] = await Promise.all([listWork(house.db), listLooks(house.db)])
     return ok({
-      runs: runs.map(({ id, serial, port, wanted, owner, epoch, stopping, answers }) => ({
-        id,
-        serial,
-        port,
-        wanted,
-        owner,
-        epoch,
-        stopping,
-        answers: { ...answers },
+      runs: runs.map((run) => ({
+        id: run.id,
+        serial: run.serial,
+        port: run.port,
+        wanted: run.wanted || (isStopOpen(run.stop) && !run.held),
+        stop: isStopOpen(run.stop) ? run.stop.asked : 0,
+        answers: { ...run.answers },
       })),
       looks: looks.map((look) => ({ ...look, digests: [...look.digests] })),
     })
   }
   const agentPorts: Of<'agentPorts'> = async ({ body: { agent, ports } }) => {
-    const before = new Map((await listSights(house.db)).map(({ port, facts }) => [port, facts]))
+    const before = new Map((await listSights(house.db)).map((one) => [one.port, one]))
     await putSights(house.db, agent, ports, LEASE_MS)
-    const changed = ports.some(
-      ({ name, facts }) => JSON.stringify(before.get(name) ?? null) !== JSON.stringify(facts),
-    )
+    const changed = ports.some(({ name, facts, odd }) => {
+      const was = before.get(name)
+      return !isDeepStrictEqual([was?.facts ?? null, was?.odd ?? null], [facts, odd])
+    })
     if (changed) await tell(house.db, 'bench', agent, 1)
     return ok({})
   }
@@ -68,8 +68,10 @@ export function agentHandlers(house: House) {
       return refuse({ code: 'run.driven', facts: { id } })
     const journal = await readJournal(house.db, id)
     await tell(house.db, 'run', id, run.version)
-    const commands = run.commands as unknown as Json[]
-    return ok({ epoch, commands, journal, places: [...run.places], shown: run.shown })
+    const commands = [...run.commands]
+    const { asked, met } = run.stop
+    const stop = { asked, met }
+    return ok({ epoch, commands, journal, places: [...run.places], shown: run.shown, stop })
   }
   const agentRenew: Of<'agentRenew'> = async ({ body: { agent, held } }) => {
     const still: string[] = []
@@ -84,14 +86,15 @@ export function agentHandlers(house: House) {
 /** A report counts only while its epoch is the owner's. */
 async function takeReport(
   house: House,
-  { agent, run, epoch, from, entries, shown }: BodyOf<Contract['agentReport']>,
+  { agent, run, epoch, from, entries, heard, shown }: BodyOf<Contract['agentReport']>,
 ): Promise<Result<{ journal: number }, Refusal>> {
   const state = stateOf(shown)
   const taken = await house.db.transaction(async (trx) => {
     const endedAt = state === 'running' ? null : new Date(await house.clock.now())
     const before = (await readRun(trx, run))?.shown ?? undefined
     const moved = before === undefined || hasMoved(before, shown)
-    const version = await reportRun(trx, { run, epoch, agent, shown, state, endedAt, moved })
+    const report = { run, epoch, agent, shown, state, heard, endedAt, moved }
+    const version = await reportRun(trx, report)
     if (version === undefined) return false
     await mirrorEntries(trx, run, from, entries)
     if (state !== 'running') await noteEnd(house, trx, run, shown)
@@ -110,17 +113,15 @@ const hasMoved = (before: ShownRun, now: ShownRun): boolean =>
   before.next !== now.next ||
   JSON.stringify(before.waiting?.seen) !== JSON.stringify(now.waiting?.seen)
 
-const phaseIn = (shown: ShownRun): Phase => shown.phase as Phase
-
-function stateOf(shown: ShownRun): RunState {
-  const { kind } = phaseIn(shown)
+function stateOf(shown: ShownRun): Exclude<RunState, 'wanted'> {
+  const { kind } = shown.phase
   return kind === 'ended' ? 'ended' : kind === 'stopped' ? 'stopped' : 'running'
 }
 
 /** A run that is over is entered in the book, with what it ended on. */
 async function noteEnd(house: House, trx: Transaction, id: string, shown: ShownRun): Promise<void> {
   const run = await readRun(trx, id)
-  const phase = phaseIn(shown)
+  const { phase } = shown
   const why: StopReason | undefined = phase.kind === 'stopped' ? phase.why : undefined
   const facts = {
     run: id,

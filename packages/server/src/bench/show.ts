@@ -45,6 +45,7 @@ function portOf(
     ...port,
     word: row?.word ?? ledgeWord({ run: undefined, seen: facts?.mode }),
     seen: facts === undefined ? null : seenOf(facts),
+    odd: sight?.odd ?? null,
     run: run === undefined || row === undefined ? null : { ...rowOnPort(run), title: row.title },
   }
 }

@@ -13,6 +13,7 @@ import * as runs from './011-runs.ts'
 import * as job from './012-job.ts'
 import * as shelfTold from './013-shelf-told.ts'
 import * as runsTold from './014-runs-told.ts'
+import * as wordsToRuns from './015-words-to-runs.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -29,6 +30,7 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '012-job': job,
   '013-shelf-told': shelfTold,
   '014-runs-told': runsTold,
+  '015-words-to-runs': wordsToRuns,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

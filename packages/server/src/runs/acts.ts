@@ -10,9 +10,8 @@ import { anyAgent, forgetDigests } from '../tables/devices.ts'
 import type { Transaction } from '../tables/database.ts'
 import { tell } from '../tables/news.ts'
 import type { PlaceRow, RunRow } from '../tables/runs.ts'
-import { answerRun, changeRun, insertRun, readRun } from '../tables/runs.ts'
+import { answerRun, askStop, freePort, insertRun, readRun, wishRun } from '../tables/runs.ts'
 import type { Planned } from './plan.ts'
-import { isOwnerless } from './show.ts'
 
 export type StartAsked = {
   readonly port: string
@@ -133,45 +132,44 @@ export async function doneByHand(
   return runNow(house, id)
 }
 
-/** Stops after the piece under way; at once where nothing is. */
-export async function stopRun(house: House, { id, by }: By): Promise<Result<RunRow, Refusal>> {
-  const run = await readRun(house.db, id)
-  if (run === undefined) return refuse({ code: 'run.unknown', facts: { id } })
-  if (run.state === 'ended' || run.state === 'stopped')
-    return refuse({ code: 'run.over', facts: { id } })
-  /* Nobody drives it: it stops by no longer being wanted. */
-  const free = run.state === 'wanted' || isOwnerless(run)
-  await house.db.transaction(async (trx) => {
-    await changeRun(trx, id, free ? { state: 'stopped', wanted: false } : { stopping: true })
+/** Orders a stop: it is shown as stopped when whoever drives it has met the order. */
+export const stopRun = (house: House, { id, by }: By): Promise<Result<RunRow, Refusal>> =>
+  word(house, id, 'run.over', async (trx, run) => {
+    if (!(await askStop(trx, id))) return false
     await note(house, trx, id, 'run.stop-asked', by, run.slip, {})
+    return true
   })
-  return runNow(house, id)
-}
 
 /** Takes up a run that stopped, or that nobody drives: an agent is to claim it from its journal. */
 export async function takeUpRun(house: House, { id, by }: By): Promise<Result<RunRow, Refusal>> {
   const run = await readRun(house.db, id)
-  if (run === undefined) return refuse({ code: 'run.unknown', facts: { id } })
-  if (run.state === 'ended' || run.putAway) return refuse({ code: 'run.over', facts: { id } })
-  if (run.state !== 'stopped' && !isOwnerless(run))
-    return refuse({ code: 'run.driven', facts: { id } })
+  if (run?.state === 'ended' || run?.putAway === true)
+    return refuse({ code: 'run.over', facts: { id } })
   if (!(await anyAgent(house.db))) return refuse({ code: 'port.no-agent' })
-  await house.db.transaction(async (trx) => {
-    await changeRun(trx, id, { wanted: true, stopping: false, state: 'running' })
-    await note(house, trx, id, 'run.taken-up', by, run.slip, {})
+  return word(house, id, 'run.driven', async (trx, { slip }) => {
+    if (!(await wishRun(trx, id))) return false
+    await note(house, trx, id, 'run.taken-up', by, slip, {})
+    return true
   })
-  return runNow(house, id)
 }
 
 /** Takes a run that is over off its port. */
-export async function putAwayRun(house: House, { id }: By): Promise<Result<RunRow, Refusal>> {
+export const putAwayRun = (house: House, { id }: By): Promise<Result<RunRow, Refusal>> =>
+  word(house, id, 'run.driven', async (trx) => {
+    if (!(await freePort(trx, id))) return false
+    for (const topic of ['run', 'bench', 'work'] as const) await tell(trx, topic, id, 1)
+    return true
+  })
+
+/** Something said of a run, in one transaction: refused where it can no longer be said. */
+async function word(
+  house: House,
+  id: string,
+  otherwise: 'run.over' | 'run.driven',
+  say: (trx: Transaction, run: RunRow) => Promise<boolean>,
+): Promise<Result<RunRow, Refusal>> {
   const run = await readRun(house.db, id)
   if (run === undefined) return refuse({ code: 'run.unknown', facts: { id } })
-  if (run.state !== 'ended' && run.state !== 'stopped')
-    return refuse({ code: 'run.driven', facts: { id } })
-  await house.db.transaction(async (trx) => {
-    await changeRun(trx, id, { put_away: true })
-    for (const topic of ['run', 'bench', 'work'] as const) await tell(trx, topic, id, 1)
-  })
-  return runNow(house, id)
+  const taken = await house.db.transaction((trx) => say(trx, run))
+  return taken ? runNow(house, id) : refuse({ code: otherwise, facts: { id } })
 }

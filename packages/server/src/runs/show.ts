@@ -1,7 +1,7 @@
 /** A run as it stands: its row, its journal's mirror, and what its agent showed last. */
 import type { RunRow as RunRowShown, RunShown, ShownRun } from '@plain-slate/api'
 import type { Command, LedgeWord, Phase, StopReason } from '@plain-slate/core'
-import { ledgeWord, placeOf, standingOf } from '@plain-slate/core'
+import { ledgeWord, placeOf, standingOf, stopWaits } from '@plain-slate/core'
 import type { House } from '../house.ts'
 import { listSights } from '../tables/devices.ts'
 import type { RunRow } from '../tables/runs.ts'
@@ -13,7 +13,7 @@ import { leftOf, logOf, looksNow } from './told.ts'
 /** The phase as it is known: from the agent, or from the row where no agent has shown any. */
 export function phaseOf(run: RunRow): Phase {
   if (run.state === 'ended') return { kind: 'ended' }
-  const shown = run.shown?.phase as Phase | undefined
+  const shown = run.shown?.phase
   if (run.state === 'stopped') return shown?.kind === 'stopped' ? shown : STOPPED
   return shown === undefined || shown.kind === 'stopped' ? { kind: 'doing' } : shown
 }
@@ -70,7 +70,8 @@ export async function showRun(house: House, run: RunRow): Promise<RunShown> {
     step: run.state === 'ended' ? run.steps.length + 1 : (step?.number ?? 1),
     asked: askedOf(run, phase, command, next),
     why: phase.kind === 'stopped' ? whyOf(phase.why) : null,
-    stopping: run.stopping,
+    stop:
+      run.state === 'running' ? (stopWaits(run.stop, { held: run.held, command }) ?? null) : null,
     ownerless: isOwnerless(run),
     got: command?.kind === 'put' ? (shown?.got ?? 0) : 0,
     size: command?.kind === 'put' ? command.size : 0,
@@ -125,6 +126,8 @@ function whyOf(why: StopReason): RunShown['why'] {
         facts: { build: build ?? '', loader: loaderVersion, floor, outcome },
       }
     }
+    case 'journal':
+      return { code: why.kind, facts: { entry: why.entry } }
     case 'fault':
       return { code: why.kind, facts: { what: why.what } }
     case 'asked':

@@ -50,17 +50,21 @@ export async function forgetDigests(db: Database, serial: string): Promise<void>
   await db('devices').where({ serial }).update({ digests: '[]' })
 }
 
+/** What answers at a port; `odd`: why it cannot be used. */
+type Seen = { readonly facts: DeviceFacts | null; readonly odd: string | null }
+
 /** What an agent saw at its ports; answers those where it changed. */
 export async function putSights(
   db: Database,
   agent: string,
-  ports: readonly { readonly name: string; readonly facts: DeviceFacts | null }[],
+  ports: readonly ({ readonly name: string } & Seen)[],
   leaseMs: number,
 ): Promise<void> {
   const at = db.fn.now()
   await db('port_sights')
     .insert(
-      ports.map(({ name, facts }) => ({
+      ports.map(({ name, facts, odd }) => ({
+        odd,
         port: name,
         agent,
         facts: facts === null ? null : JSON.stringify(facts),
@@ -83,14 +87,14 @@ export async function anyAgent(db: Database): Promise<boolean> {
   return (await db('agents').where('until', '>', db.fn.now()).first('id')) !== undefined
 }
 
-export type Sight = { readonly port: string; readonly facts: DeviceFacts | null }
+export type Sight = { readonly port: string } & Seen
 
 /** What answers at each port, as far as a living agent says. */
 export async function listSights(db: Database): Promise<Sight[]> {
   return (await db('port_sights')
     .join('agents', 'agents.id', 'port_sights.agent')
     .where('agents.until', '>', db.fn.now())
-    .select('port', 'facts')) as Sight[]
+    .select('port', 'facts', 'odd')) as Sight[]
 }
 
 export type Look = {

@@ -1,13 +1,16 @@
 /**
  * Runs, their leases and the mirror of their journals. Locking contract: a lease changes hands in one
  * row update that raises the epoch with it; everything an owner writes names its epoch and touches no
- * row of a higher one.
+ * row of a higher one. What people want is a compare-and-set of one row: it names the states in which
+ * it can be said, and of two at once one is refused. A report never turns a later word back.
  */
 import type { RunShown, ShownRun, StepShown } from '@plain-slate/api'
 import type { Command, ImagePlace, JournalEntry, Json, Plan } from '@plain-slate/core'
+import type { StopOrders } from '@plain-slate/core'
 import { isoOf, ms } from '@plain-slate/core'
 import type { Database, Transaction } from './database.ts'
 
+/** `wanted`: nobody drives it, and an agent is to. `running`: claimed; whoever claimed it may be gone. */
 export type RunState = 'wanted' | 'running' | 'stopped' | 'ended'
 export type PlaceRow = ImagePlace & { readonly image: string }
 
@@ -23,8 +26,9 @@ export type RunRow = {
   readonly steps: readonly (StepShown & { readonly firstCommand: number })[]
   readonly places: readonly PlaceRow[]
   readonly state: RunState
+  /** An agent is to claim it. */
   readonly wanted: boolean
-  readonly stopping: boolean
+  readonly stop: StopOrders & { readonly heard: number }
   readonly putAway: boolean
   readonly answers: Readonly<Record<string, string>>
   readonly owner: string | null
@@ -44,7 +48,10 @@ export type RunRow = {
   readonly version: number
 }
 
-export type Stored = Omit<RunRow, 'putAway' | 'epoch' | 'startedAt' | 'endedAt'> & {
+export type Stored = Omit<RunRow, 'putAway' | 'epoch' | 'startedAt' | 'endedAt' | 'stop'> & {
+  readonly stop_asked: number
+  readonly stop_heard: number
+  readonly stop_met: number
   readonly put_away: boolean
   readonly epoch: string
   readonly started_at: Date
@@ -63,9 +70,11 @@ export const rows = (db: Database) =>
     )
 
 export function rowOf(row: Stored): RunRow {
-  const { put_away: putAway, started_at: startedAt, ended_at: endedAt, by_name: by, ...rest } = row
+  const { put_away: putAway, started_at: startedAt, ended_at: endedAt, by_name: by, ...most } = row
+  const { stop_asked: asked, stop_heard: heard, stop_met: met, ...rest } = most
   return {
     ...rest,
+    stop: { asked, heard, met },
     by,
     putAway,
     epoch: Number(row.epoch),
@@ -136,9 +145,14 @@ export async function listWork(db: Database): Promise<RunRow[]> {
   return found.map(rowOf)
 }
 
+/** Nobody says that he drives it: its lease has run out. */
+const LAPSED = 'coalesce(until < now(), true)'
+/** A stop that nobody met: whoever claims the run meets it before anything is written. */
+const STOP_OPEN = 'stop_asked > stop_met'
+
 /**
- * Takes a wanted run whose lease nobody else holds, at a higher epoch than any device has met. Undefined
- * when somebody else was quicker or holds it.
+ * Takes a run that is wanted, or whose open stop nobody is there to meet, and whose lease nobody else
+ * holds, at a higher epoch than any device has met. Undefined when somebody else was quicker or holds it.
  */
 export async function claimRun(
   db: Database,
@@ -147,10 +161,10 @@ export async function claimRun(
   leaseMs: number,
 ): Promise<number | undefined> {
   const [row] = (await db('runs')
-    .where({ id, wanted: true })
-    .andWhere((free) =>
-      free.whereNull('owner').orWhere({ owner: agent }).orWhere('until', '<', db.fn.now()),
-    )
+    .where({ id, put_away: false })
+    .whereIn('state', ['wanted', 'running'])
+    .andWhere((due) => due.where({ wanted: true }).orWhereRaw(`(${STOP_OPEN} and ${LAPSED})`))
+    .andWhere((free) => free.where({ owner: agent }).orWhereRaw(LAPSED))
     .update({
       owner: agent,
       epoch: db.raw(`nextval('run_epochs')`),
@@ -163,7 +177,7 @@ export async function claimRun(
   return row === undefined ? undefined : Number(row.epoch)
 }
 
-/** Renews a lease that is still this agent's at this epoch. */
+/** Renews a lease that is still this agent's at this epoch. Who drives it needs not be wished for. */
 export async function renewRun(
   db: Database,
   held: { readonly run: string; readonly epoch: number; readonly agent: string },
@@ -172,7 +186,10 @@ export async function renewRun(
   const count = await db('runs')
     .where({ id: held.run, owner: held.agent, epoch: held.epoch })
     .whereIn('state', ['running'])
-    .update({ until: db.raw(`now() + ? * interval '1 millisecond'`, [leaseMs]) })
+    .update({
+      wanted: false,
+      until: db.raw(`now() + ? * interval '1 millisecond'`, [leaseMs]),
+    })
   return count === 1
 }
 
@@ -181,24 +198,32 @@ export type Report = {
   readonly epoch: number
   readonly agent: string
   readonly shown: ShownRun
-  readonly state: RunState
+  readonly state: Exclude<RunState, 'wanted'>
+  /** The number of the newest stop that its agent has heard. */
+  readonly heard: number
   readonly endedAt: Date | null
   /** Something moved since the last report: a byte, an answer, a sign of the device. */
   readonly moved: boolean
 }
 
-/** Shows where a run is, if the epoch is still its owner's; answers the new version. */
+/**
+ * Shows where a run is, if it is under way and the epoch still its owner's; answers the new version. A
+ * run that stopped while somebody already wished it taken up waits to be claimed.
+ */
 export async function reportRun(trx: Transaction, report: Report): Promise<number | undefined> {
   const over = report.state !== 'running'
+  const wishedFor = `case when wanted then 'wanted' else 'stopped' end`
   const [row] = (await trx('runs')
-    .where({ id: report.run, owner: report.agent, epoch: report.epoch })
+    .where({ id: report.run, owner: report.agent, epoch: report.epoch, state: 'running' })
     .update({
       shown: JSON.stringify(report.shown),
-      state: report.state,
+      state: report.state === 'stopped' ? trx.raw(wishedFor) : report.state,
+      wanted: report.state === 'stopped' ? trx.raw('wanted') : false,
+      stop_heard: trx.raw('greatest(stop_heard, ?::int)', [report.heard]),
       ended_at: report.endedAt,
       ...(report.moved ? { moved_at: trx.fn.now() } : {}),
       version: trx.raw('version + 1'),
-      ...(over ? { owner: null, until: null, stopping: false } : {}),
+      ...(over ? { owner: null, until: null, stop_met: trx.ref('stop_asked') } : {}),
     })
     .returning('version')) as { version: number }[]
   return row?.version
@@ -225,17 +250,47 @@ export async function readJournal(db: Database, run: string): Promise<JournalEnt
   return found.map(({ entry }) => entry)
 }
 
-/** Changes what people want of a run; answers the new version, undefined for an unknown run. */
-export async function changeRun(
-  db: Database,
-  id: string,
-  change: Partial<{ wanted: boolean; stopping: boolean; put_away: boolean; state: RunState }>,
-): Promise<number | undefined> {
-  const [row] = (await db('runs')
-    .where({ id })
-    .update({ ...change, version: db.raw('version + 1') })
-    .returning('version')) as { version: number }[]
-  return row?.version
+const next = (db: Database) => ({ version: db.raw('version + 1') })
+
+/**
+ * A stop. One that nobody drives is stopped with that; one that somebody may be driving is asked to, under
+ * the order's number, and a wish to take it up is withdrawn. False: it is over already.
+ */
+export async function askStop(trx: Transaction, id: string): Promise<boolean> {
+  const withdrawn = await trx('runs')
+    .where({ id, state: 'wanted' })
+    .update({ state: 'stopped', wanted: false, ...next(trx) })
+  if (withdrawn === 1) return true
+  const asked = await trx('runs')
+    .where({ id, state: 'running' })
+    .update({ wanted: false, stop_asked: trx.raw('stop_asked + 1'), ...next(trx) })
+  return asked === 1
+}
+
+/**
+ * Wishes a run taken up that stopped, or whose lease has lapsed: open stops are taken back by it. False
+ * when somebody else was quicker, or it is driven, over or put away.
+ */
+export async function wishRun(trx: Transaction, id: string): Promise<boolean> {
+  const change = { wanted: true, stop_met: trx.ref('stop_asked'), ...next(trx) }
+  const stopped = await trx('runs')
+    .where({ id, state: 'stopped', put_away: false })
+    .update({ ...change, state: 'wanted' })
+  if (stopped === 1) return true
+  const lapsed = await trx('runs')
+    .where({ id, state: 'running', wanted: false, put_away: false })
+    .whereRaw(LAPSED)
+    .update(change)
+  return lapsed === 1
+}
+
+/** Takes a run that is over off its port. False while it is not over, or when it is off already. */
+export async function freePort(trx: Transaction, id: string): Promise<boolean> {
+  const count = await trx('runs')
+    .where({ id, put_away: false })
+    .whereIn('state', ['stopped', 'ended'])
+    .update({ put_away: true, ...next(trx) })
+  return count === 1
 }
 
 /** Keeps what a person did at a command. */

@@ -34,7 +34,7 @@ export async function agentSees(
   const response = await fetch(`${address}/api/agent/ports`, {
     method: 'POST',
     headers: { ...BENCH_SECRET, 'content-type': 'application/json' },
-    body: JSON.stringify({ agent: 'agent a', ports: [{ name: port, facts: told }] }),
+    body: JSON.stringify({ agent: 'agent a', ports: [{ name: port, facts: told, odd: null }] }),
   })
   if (!response.ok) throw new Error(await response.text())
 }

@@ -124,7 +124,7 @@ export async function cloneTemplate(
   return { databaseUrl: app.href, superuserUrl: superuser.href }
 }
 
-async function asSuperuser(url: string, sql: string): Promise<void> {
+export async function asSuperuser(url: string, sql: string): Promise<void> {
   const client = new pg.Client({ connectionString: url })
   await client.connect()
   await client.query(sql).finally(() => client.end())

@@ -70,6 +70,10 @@ export const bench = {
   'at.lede': 'Board {board}, loader {loader}, battery {battery} %, serial {serial}.',
   'at.unknown': 'There is no port {port} on this bench',
   'at.unknown.do': 'The ports there are stand beside this, and on the ledge.',
+  'at.odd': 'What answers at {port} cannot be used',
+  'port.odd': 'It says: {why}',
+  'port.odd.do':
+    'What it says is no answer of this link. The other ports are not touched by it. Try another cable, or the device’s own loader; if it goes on, it is no device this bench knows.',
   'at.free': 'Nothing answers at {port}',
   'at.free.do':
     'Plug a device in and bring it into a mode in which it answers: the loader, or normal mode with its link permission on.',

@@ -97,7 +97,11 @@ export const runs = {
   'run.lede': '{title} to {serial} at {port}. Step {step} of {steps}, {time} so far.',
   'run.lede.done': '{title} to {serial} at {port}, {time} in all.',
   'run.losses': '{n, plural, one {Its device was lost once.} other {Its device was lost # times.}}',
-  'run.stopping': 'It stops after the piece under way.',
+  'run.stop.waits.to-be-heard': 'Asked to stop; its agent has not confirmed it yet.',
+  'run.stop.waits.piece': 'Asked to stop, and heard: it waits for the piece under way to be kept.',
+  'run.stop.waits.moment': 'Asked to stop, and heard: it stops now.',
+  'run.stop.waits.nobody-drives':
+    'Asked to stop, and nobody has confirmed it: its agent does not say that it lives. Whoever drives it next stops before it writes. Until then take it that the device may be written.',
   'run.ask.done': 'Done',
   'run.waiting': 'Waits for it in {mode}.',
   'run.waiting.permission':
@@ -110,7 +114,8 @@ export const runs = {
     'What is new, old and in doubt stands below. Take it up: what is in doubt is looked at on the device before anything is sent again.',
   'run.take-up': 'Take it up',
   'run.stop': 'Stop after this piece',
-  'run.stop.here': 'Let it rest where it is',
+  'run.stop.now': 'Stop',
+  'run.stop.here': 'Order it to stop',
   'run.stop.hint': 'What was written stays; it can be taken up again.',
   'run.put-away': 'Put it away',
   'run.put-away.hint': 'Frees the port. The run stays in the book.',
@@ -137,6 +142,8 @@ export const runs = {
   'why.refused': 'the device refused: {what}',
   'why.fault':
     'something broke at this bench, not at the device: {what}. What was written stays; mend it and take the run up',
+  'why.journal':
+    'its journal cannot be followed from entry {entry} on, so nobody can say what was sent last, and nothing is sent blindly. Put it away and plan anew: the device is read first, and what is whole on it is left',
   'why.not-equal': 'what the device digests of {partition} is not the image',
   'why.not-as-promised':
     'it says build {build}, loader {loader}, floor {floor}, and {outcome}: not what was promised',
@@ -145,6 +152,7 @@ export const runs = {
   'why.short.wrong-device': 'another device answered',
   'why.short.refused': 'the device refused',
   'why.short.fault': 'something broke at the bench',
+  'why.short.journal': 'its journal is damaged',
   'why.short.not-equal': 'an image did not read back as it is',
   'why.short.not-as-promised': 'the device is not what was promised',
   'ask.short.charge': 'charged it',

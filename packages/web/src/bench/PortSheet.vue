@@ -29,6 +29,10 @@ const at = computed(() => bench.data.value?.ports.find(({ name }) => name === po
     <RunSheet v-else-if="at.run" :id="at.run.id" />
     <PlanSheet v-else-if="at.seen && pack !== ''" :seen="at.seen" :slip="at.slip" />
     <DeviceSheet v-else-if="at.seen" :seen="at.seen" />
+    <template v-else-if="at.odd !== null">
+      <h1>{{ say('at.odd', { port }) }}</h1>
+      <EmptyNote :what="say('port.odd', { why: at.odd })" :todo="say('port.odd.do')" />
+    </template>
     <template v-else>
       <h1>{{ say('at.free', { port }) }}</h1>
       <EmptyNote :what="say('port.free')" :todo="say('at.free.do')" />

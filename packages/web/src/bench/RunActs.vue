@@ -33,6 +33,14 @@ const trouble = computed(() => {
 })
 const params = computed(() => ({ id: props.run.id }))
 const under = computed(() => ['wanted', 'running'].includes(props.run.state))
+/** A journal that cannot be followed is not taken up: the way on is a new plan. */
+const canBeTakenUp = computed(
+  () => props.run.ownerless || (props.run.state === 'stopped' && props.run.why?.code !== 'journal'),
+)
+const stopWord = computed(() => {
+  if (props.run.ownerless) return 'run.stop.here'
+  return props.run.size > 0 ? 'run.stop' : 'run.stop.now'
+})
 
 function settle() {
   renew(client, 'run')
@@ -57,13 +65,11 @@ useShortcuts([{ key: '.', label: 'keys.done', group: 'everywhere', act: () => vo
     <v-btn :disabled="busy" @click="done">{{ say('run.ask.done') }}<kbd>.</kbd></v-btn>
   </p>
   <p v-if="may" class="row">
-    <template v-if="mayTakeUp && (run.ownerless || run.state === 'stopped')">
+    <template v-if="mayTakeUp && canBeTakenUp">
       <v-btn :disabled="busy" @click="go('takeUp')">{{ say('run.take-up') }}</v-btn>
     </template>
-    <template v-if="under && !run.stopping">
-      <v-btn variant="outlined" :disabled="busy" @click="go('stop')">{{
-        say(run.ownerless ? 'run.stop.here' : 'run.stop')
-      }}</v-btn>
+    <template v-if="under && run.stop === null">
+      <v-btn variant="outlined" :disabled="busy" @click="go('stop')">{{ say(stopWord) }}</v-btn>
       <span class="dim small">
         <slot name="stop">{{ say('run.stop.hint') }}</slot>
       </span>

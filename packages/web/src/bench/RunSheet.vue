@@ -37,7 +37,7 @@ const share = (data: RunShown) => (data.size === 0 ? 0 : data.got / data.size)
       <p class="lede">
         {{ lede(data) }}
         <template v-if="data.losses > 0">{{ say('run.losses', { n: data.losses }) }}</template>
-        <template v-if="data.stopping">{{ say('run.stopping') }}</template>
+        <template v-if="data.stop">{{ say(`run.stop.waits.${data.stop}`) }}</template>
       </p>
       <template v-if="data.state === 'running' && !data.ownerless && step">
         <div v-if="data.size > 0" class="bar">

@@ -87,7 +87,9 @@ const run = (more: Partial<RunShown> = {}) =>
     state: 'running',
     word: 'hands-off',
     ownerless: false,
-    stopping: false,
+    stop: null,
+    size: 0,
+    why: null,
     asked: null,
     scale: 256,
     parts: [],
@@ -127,12 +129,19 @@ describe('what a person can do with a run', () => {
   const ask = { command: 4, ask: 'enter', text: 'Hold both triggers.' }
 
   it('follows its state', async () => {
-    expect(await labels({})).toEqual(['Stop after this piece'])
-    expect(await labels({ stopping: true })).toEqual([])
-    expect(await labels({ asked: ask })).toEqual(['Done.', 'Stop after this piece'])
-    expect(await labels({ ownerless: true })).toEqual(['Take it up', 'Let it rest where it is'])
+    expect(await labels({ size: 100 })).toEqual(['Stop after this piece'])
+    expect(await labels({})).toEqual(['Stop'])
+    expect(await labels({ stop: 'to-be-heard' })).toEqual([])
+    expect(await labels({ asked: ask })).toEqual(['Done.', 'Stop'])
+    expect(await labels({ ownerless: true })).toEqual(['Take it up', 'Order it to stop'])
+    expect(await labels({ ownerless: true, stop: 'nobody-drives' })).toEqual(['Take it up'])
     expect(await labels({ state: 'stopped' })).toEqual(['Take it up', 'Put it away'])
     expect(await labels({ state: 'ended' })).toEqual(['Put it away'])
+  })
+
+  it('does not offer to take up what nobody can follow', async () => {
+    const why = { code: 'journal', facts: { entry: 7 } }
+    expect(await labels({ state: 'stopped', why })).toEqual(['Put it away'])
   })
 
   it('leaves taking up to those who may start', async () => {
@@ -148,9 +157,9 @@ describe('what a person can do with a run', () => {
 })
 
 describe('a port', () => {
-  const at = async (where: string) => {
+  const at = async (where: string, odd: string | null = null) => {
     const ports = [
-      { name: 'P2', cable: null, note: '', word: 'free', seen: null, slip: null, run: null },
+      { name: 'P2', cable: null, note: '', word: 'free', seen: null, odd, slip: null, run: null },
     ]
     const answer = { ports, cables: [], watched: true }
     const { shown } = await mounted(PortSheet, {}, { at: where, answer })
@@ -158,6 +167,7 @@ describe('a port', () => {
   }
   it('where nothing answers says so, and one that is not there too', async () => {
     expect(await at('/bench/P2')).toBe('Nothing answers at P2')
+    expect(await at('/bench/P2', 'facts.serial: none')).toBe('What answers at P2 cannot be used')
     expect(await at('/bench/P9')).toBe('There is no port P9 on this bench')
   })
 })

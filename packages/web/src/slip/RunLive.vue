@@ -81,7 +81,7 @@ async function stopIt() {
 }
 useHeldKey(
   'Escape',
-  () => driven.value && !run.value.stopping,
+  () => driven.value && run.value.stop === null,
   () => void stopIt(),
 )
 </script>
@@ -99,7 +99,7 @@ useHeldKey(
       {{ say('write.now') }} <b>{{ run.looks }}</b>.
       <ShowsElse :job="job" :wanted="run.looks" />
     </p>
-    <p v-if="run.stopping" class="amiss">{{ say('run.stopping') }}</p>
+    <p v-if="run.stop" class="amiss" role="status">{{ say(`run.stop.waits.${run.stop}`) }}</p>
     <p v-if="run.ownerless">{{ say('run.ownerless.do') }}</p>
     <p v-else-if="run.word === 'in-doubt'">{{ say('run.waiting.do') }}</p>
     <RunParts v-if="going && !driven" :run="run" />

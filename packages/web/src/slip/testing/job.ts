@@ -195,7 +195,7 @@ export const run = (more: Partial<RunShown> = {}): RunShown => ({
   step: 1,
   asked: null,
   why: null,
-  stopping: false,
+  stop: null,
   ownerless: false,
   got: 0,
   size: 0,

@@ -1,0 +1,18 @@
+/**
+ * Text that came from outside: what cannot be kept, printed or compared by eye. Reads a string; says whether
+ * it is legible, or gives it with every such character shown as one.
+ */
+
+/** Control characters but tab and line breaks: NUL is refused by the tables, the others by the eye. */
+const CONTROL = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u009f]/u
+const REPLACEMENT = '\ufffd'
+
+/** Whether a text can be kept: no control character, and no half of a surrogate pair. */
+export const isLegible = (text: string): boolean => !CONTROL.test(text) && text.isWellFormed()
+
+/**
+ * The text with every illegible character and line break shown as U+FFFD. It equals no text that was
+ * legible, so nothing that is compared with it holds by mistake.
+ */
+export const shownLegible = (text: string): string =>
+  text.toWellFormed().replaceAll(/[\u0000-\u001f\u007f-\u009f]/gu, REPLACEMENT)
