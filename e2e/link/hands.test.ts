@@ -1,11 +1,20 @@
 /** What hands do to a simulated device while something is written to it, down to its bytes. */
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { cpSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { crc32 } from 'node:zlib'
 import { BLOCK_BYTES, LINK_PROTOCOL, LOOKING, imageOn } from '@plain-slate/core'
 import { DEMO_DEVICES, makeDevice } from '@plain-slate/demo'
 import type { Link } from '@plain-slate/link'
-import { LinkLost, digestOf, hello, openLink, openStream, putPiece } from '@plain-slate/link'
+import {
+  LinkLost,
+  digestOf,
+  hello,
+  inChunks,
+  openLink,
+  openStream,
+  putPiece,
+} from '@plain-slate/link'
 import type { Bench } from '@plain-slate/standins'
 import { openBench } from '@plain-slate/standins'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
@@ -17,8 +26,9 @@ const [, draft] = DEMO_DEVICES
 if (draft === undefined) throw new Error('no device')
 const { serial } = draft
 const aim = shelf.shelf.find(({ manifest }) => manifest.build === 'H2.104.r4')?.manifest
-const support = aim?.images.find(({ partition }) => partition === 'support')
-if (support === undefined) throw new Error('no image')
+const found = aim?.images.find(({ partition }) => partition === 'support')
+if (found === undefined) throw new Error('no image')
+const support = found
 const put = {
   kind: 'put',
   partition: 'support',
@@ -113,6 +123,54 @@ describe('a battery taken out in mid-piece', () => {
     const { link } = await met()
     const range = { verb: 'digest', partition: 'support', from: 0, to: support.size } as const
     expect((await link.ask(range)).answer).toMatchObject({ sha256: support.sha256 })
+  })
+})
+
+describe('a device whose process was killed in mid-piece', () => {
+  /** Begins the image, sends so many chunks of its bytes, and never says that it is over. */
+  async function sent(bytes: number): Promise<void> {
+    const { link, lease } = await met()
+    const { partition, offset, size, image } = put
+    await link.ask({ verb: 'begin', ...lease, partition, offset, size, image })
+    let at = 0
+    for await (const chunk of inChunks(shelf.bytes(image, 0, bytes), 64 * 1024)) {
+      const request = { verb: 'chunk', ...lease, offset: at, crc32: crc32(chunk) } as const
+      await link.ask(request, chunk)
+      at += chunk.length
+    }
+  }
+  /** The same bench as kill -9 leaves it: the files as they are now. */
+  async function killed() {
+    const left = mkdtempSync(join(tmpdir(), 'killed-'))
+    cpSync(folder, left, { recursive: true })
+    const images = [...shelf.catalogue.values()]
+    const plan = { folder: left, secret: SECRET, pace: 0, ports: {}, families: [family] }
+    const again = await openBench({ ...plan, images })
+    const [one] = again.devices()
+    if (one === undefined) throw new Error('no device')
+    const digest = one.flash.digest(start(), start() + support.size)
+    const part = one.model.parts['support']
+    const says = part === undefined ? undefined : imageOn(part, one.nature.catalogue)?.image
+    await again.stop()
+    rmSync(left, { recursive: true })
+    return { digest, says }
+  }
+
+  it('says of the partition what its bytes are: the new image, the old one, or neither', async () => {
+    const whole = support.size
+    await sent(whole)
+    expect(await killed()).toEqual({ digest: support.sha256, says: support.sha256 })
+  })
+
+  it('with nothing of it sent holds what it held', async () => {
+    const before = device().model.parts['support']?.was
+    await sent(0)
+    expect(await killed()).toMatchObject({ says: before })
+  })
+
+  it('with half of it sent holds neither', async () => {
+    await sent(support.size / 2)
+    expect(await killed()).toMatchObject({ says: undefined })
   })
 })
 

@@ -13,7 +13,7 @@ import type { Catalogue, Family, ImageFacts, Mode } from '@plain-slate/core'
 import type { ModelClock } from './clock.ts'
 import { modelClock } from './clock.ts'
 import { SimulatedDevice } from './device.ts'
-import { answersIn, readDevice, writeDevice } from './device-file.ts'
+import { answersIn, extentsOf, readDevice, writeDevice } from './device-file.ts'
 import { openFlash } from './flash.ts'
 import { endSoftly, serveStream } from './serve-stream.ts'
 
@@ -77,7 +77,7 @@ function openDevice(plan: BenchPlan, catalogue: Catalogue, path: string): OnBenc
   const file = readDevice(path)
   const family = plan.families.find(({ id }) => id === file.family)
   if (family === undefined) throw new Error(`${path} is of a family nobody named: ${file.family}`)
-  const flash = openFlash(path.replace(/\.json$/, '.flash'), file.diskBytes, file.extents)
+  const flash = openFlash(path.replace(/\.json$/, '.flash'), file.diskBytes, extentsOf(file))
   const nature = { family, catalogue, scale: file.scale, pick: file.pick }
   const device = new SimulatedDevice(file, nature, flash, (kept) => writeDevice(path, kept))
   return { device, clock: modelClock(plan.pace, file.model.at, Date.now), stream: undefined }

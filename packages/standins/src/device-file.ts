@@ -7,6 +7,8 @@ import { readFileSync, renameSync, writeFileSync } from 'node:fs'
 import type { DeviceModel, Mode } from '@plain-slate/core'
 import { fusedSchema, modeSchema, partRoleSchema, startOutcomeSchema } from '@plain-slate/core'
 import { z } from 'zod'
+import type { Extent } from './flash.ts'
+import { withExtent } from './flash.ts'
 
 const whole = z.int().nonnegative()
 const extentSchema = z.object({ from: whole, to: whole })
@@ -78,6 +80,16 @@ export function readDevice(path: string): DeviceFile {
     Object.entries(file.model.parts).map(([name, part]) => [name, { ...part, was: part.was }]),
   )
   return { ...file, model: { ...file.model, parts, session: file.model.session } }
+}
+
+/**
+ * The ranges of its flash that may have been written: those it kept, and the open piece's, of which bytes
+ * may have come after the file was written last.
+ */
+export function extentsOf({ extents, starts, model: { session } }: DeviceFile): readonly Extent[] {
+  if (session === undefined) return extents
+  const from = (starts[session.partition] ?? 0) + session.offset
+  return withExtent(extents, { from, to: from + session.size })
 }
 
 /** Writes a device whole: beside, then moved in place. */

@@ -48,7 +48,10 @@ export class SimulatedDevice {
     this.#keep = keep
     this.#port = file.port
     this.#cellOut = file.cellOut
-    this.#model = file.model.session === undefined ? file.model : brokenOff(file.model)
+    this.#model =
+      file.model.session === undefined
+        ? file.model
+        : checkedByBytes(brokenOff(file.model), nature.catalogue, file, flash)
   }
 
   get model(): DeviceModel {
