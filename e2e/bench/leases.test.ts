@@ -24,7 +24,7 @@ let address: string
 let tamper: (sql: string) => Promise<void>
 beforeAll(async () => {
   const { databaseUrl, superuserUrl } = await cloneTemplate('demo')
-  tamper = (sql) => asSuperuser(superuserUrl, `set search_path = plain_slate; ${sql}`)
+  tamper = (sql) => asSuperuser(superuserUrl, `set search_path = plain_slate, book; ${sql}`)
   const config = configFor(databaseUrl, { PLAIN_SLATE_FAMILIES: FAMILIES_FOLDER })
   server = await serve(config, '/nowhere', { version: 'test', jobs: true })
   address = `http://127.0.0.1:${server.port}`

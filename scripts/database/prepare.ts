@@ -1,12 +1,15 @@
 /**
  * What the superuser does once: the application's role, its database and its two schemas. The role
- * owns those and no more: it makes no databases, no roles, and reads no other.
+ * owns those and no more: it makes no databases, no roles, and reads no other. The book is not even that:
+ * it belongs to the superuser, and the application may only read it and append to it.
  */
 import pg from 'pg'
 
 export const APP_ROLE = 'plain_slate'
 /** Our tables, and those of the job queue. */
 const SCHEMAS = ['plain_slate', 'pgboss']
+/** Where the book lies, out of the application's schemas: whoever owns a schema may drop what is in it. */
+const BOOK_SCHEMA = 'book'
 
 /** Makes role and database where they are missing; safe to run at every start. */
 export async function prepare(
@@ -19,7 +22,7 @@ export async function prepare(
     const secret = client.escapeLiteral(password)
     const verb = role.rowCount === 0 ? 'create' : 'alter'
     await client.query(`${verb} role ${APP_ROLE} login password ${secret}`)
-    await client.query(`alter role ${APP_ROLE} set search_path = plain_slate`)
+    await client.query(`alter role ${APP_ROLE} set search_path = plain_slate, ${BOOK_SCHEMA}`)
     const found = await client.query('select 1 from pg_database where datname = $1', [database])
     if (found.rowCount === 0)
       await client.query(`create database ${client.escapeIdentifier(database)}`)
@@ -32,6 +35,28 @@ export async function prepare(
     )
     for (const schema of SCHEMAS)
       await client.query(`create schema if not exists ${schema} authorization ${APP_ROLE}`)
+  })
+}
+
+/**
+ * Takes the book out of the application's hands, once its tables are there: the application reads and
+ * appends, and may neither change it nor disable the trigger that refuses changes. Safe to run at every start.
+ */
+export async function keepBook(superuser: string): Promise<void> {
+  await asClient(superuser, async (client) => {
+    await client.query(`
+      create schema if not exists ${BOOK_SCHEMA};
+      alter table if exists plain_slate.book_entries set schema ${BOOK_SCHEMA};
+      alter table ${BOOK_SCHEMA}.book_entries owner to current_user;
+      do $$ begin
+        if to_regproc('plain_slate.book_only_grows') is not null then
+          alter function plain_slate.book_only_grows() set schema ${BOOK_SCHEMA};
+        end if;
+      end $$;
+      alter function ${BOOK_SCHEMA}.book_only_grows() owner to current_user;
+      grant usage on schema ${BOOK_SCHEMA} to ${APP_ROLE};
+      grant select, insert, references on ${BOOK_SCHEMA}.book_entries to ${APP_ROLE};
+    `)
   })
 }
 

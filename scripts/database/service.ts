@@ -49,24 +49,52 @@ export function databaseService(
         throw new Error(`the database does not start; see ${options.logFile}`)
       }
       up = true
-      return { stop: () => stop(child, () => (up = false)) }
+      const watching = watchShutdown(child, superuserUrl(cluster, port))
+      return {
+        stop: async () => {
+          clearInterval(watching)
+          await stop(child, () => (up = false))
+        },
+      }
     },
   }
 }
+
+/** Between two looks whether the database is shutting down under its users. */
+const WATCH_MS = 2000
+
+/**
+ * A SIGTERM from outside makes PostgreSQL wait for its users, who would not go: it is ended the fast way, so
+ * that it is dead, seen dead, and started again.
+ */
+function watchShutdown(child: ChildProcess, url: string): NodeJS.Timeout {
+  const watching = setInterval(() => {
+    void refusal(url).then((code) => {
+      if (code === SHUTTING_DOWN) child.kill(FAST_SHUTDOWN)
+    })
+  }, WATCH_MS)
+  child.once('exit', () => clearInterval(watching))
+  return watching
+}
+/** PostgreSQL's "cannot connect now": it starts or shuts down. */
+const SHUTTING_DOWN = '57P03'
 
 async function stop(child: ChildProcess, forget: () => void): Promise<void> {
   forget()
   await endChild(child, FAST_SHUTDOWN, STOP_MS)
 }
 
-async function accepts(url: string): Promise<boolean> {
+const accepts = async (url: string): Promise<boolean> => (await refusal(url)) === undefined
+
+/** Why no connection is to be had; undefined: one is. */
+async function refusal(url: string): Promise<string | undefined> {
   const client = new pg.Client({ connectionString: url, connectionTimeoutMillis: 1000 })
   client.on('error', () => undefined)
   try {
     await client.connect()
-    return true
-  } catch {
-    return false
+    return undefined
+  } catch (error) {
+    return error instanceof Error && 'code' in error ? String(error.code) : 'away'
   } finally {
     await client.end().catch(() => undefined)
   }

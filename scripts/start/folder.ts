@@ -1,13 +1,17 @@
 /** The data folder: one start at a time, its secrets, and whether it holds the demo. */
+import { createHash } from 'node:crypto'
 import {
   existsSync,
   mkdirSync,
   readFileSync,
+  realpathSync,
   renameSync,
   rmSync,
   statSync,
+  statfsSync,
   writeFileSync,
 } from 'node:fs'
+import { createServer } from 'node:net'
 import { join } from 'node:path'
 import { secretIn } from '../database/cluster.ts'
 import { CannotGoOn } from '../machine/debian.ts'
@@ -20,16 +24,44 @@ export type RunNote = { readonly life: Life; readonly address: string | null }
 /** A log this large is laid aside at the next start; the one before that is forgotten. */
 const LOG_BYTES = 10 * 1024 * 1024
 
-/** Makes the folder and takes it for this start; throws CannotGoOn when another start holds it. */
-export function takeFolder(folder: string): void {
+/** Another start holds the folder: whoever is refused so leaves its note alone. */
+export class FolderTaken extends CannotGoOn {}
+
+/**
+ * Makes the folder and takes it for this process; throws FolderTaken when another start holds it. What is
+ * held is a name of the kernel's (an abstract socket): two that ask in the same moment cannot both have it,
+ * and it is free as soon as its holder is dead, however that died.
+ */
+export async function takeFolder(folder: string): Promise<void> {
   mkdirSync(join(folder, 'logs'), { recursive: true })
+  const name = createHash('sha256').update(realpathSync(folder)).digest('hex').slice(0, 32)
   const note = readNote(folder)
-  if (note !== undefined && isAlive(note.life))
-    throw new CannotGoOn(
-      `Plain Slate already runs from ${folder}${note.address === null ? '' : `: ${note.address}`} ` +
-        `(process ${note.life.pid}). Use it, end it with Ctrl-C, or start another with --data DIR.`,
-    )
+  const held = note === undefined ? undefined : isAlive(note.life) && note.life.pid !== process.pid
+  if (held === true || !(await holdName(`plain-slate ${name}`))) throw taken(folder, note)
   writeNote(folder, null)
+}
+
+function taken(folder: string, note: RunNote | undefined): FolderTaken {
+  const where = note?.address === null || note === undefined ? '' : `: ${note.address}`
+  const who = note === undefined ? '' : ` (process ${note.life.pid})`
+  return new FolderTaken(
+    `Plain Slate already runs from ${folder}${where}${who}. ` +
+      'Use it, end it with Ctrl-C, or start another with --data DIR.',
+  )
+}
+
+/** Holds a name until this process ends; false when another process has it. */
+function holdName(name: string): Promise<boolean> {
+  return new Promise((resolve, reject) => {
+    const holder = createServer()
+    holder.once('error', (error: NodeJS.ErrnoException) =>
+      error.code === 'EADDRINUSE' ? resolve(false) : reject(error),
+    )
+    holder.listen(`\0${name}`, () => {
+      holder.unref()
+      resolve(true)
+    })
+  })
 }
 
 /** Notes the address once it is known. */
@@ -63,17 +95,49 @@ export function serverSecrets(folder: string): string {
 
 export type Kind = 'demo' | 'empty'
 
-/** What the folder was begun as. It stays what it is; asking for the other throws CannotGoOn. */
+/**
+ * What the folder was begun as. It stays what it is; asking for the other throws CannotGoOn. A note of it
+ * that was emptied or damaged is made good from what lies in the folder: only a demo has stand-ins.
+ */
 export function kindOf(folder: string, wantsEmpty: boolean): Kind {
   const file = join(folder, 'kind')
-  const before = existsSync(file) ? (readFileSync(file, 'utf8').trim() as Kind) : undefined
+  const noted = existsSync(file) ? readFileSync(file, 'utf8').trim() : undefined
+  const lies = existsSync(join(folder, 'stand-ins')) ? 'demo' : 'empty'
+  const begun = noted !== undefined && existsSync(join(folder, 'cluster.json'))
+  const whole = noted === 'demo' || noted === 'empty'
+  const before: Kind | undefined = whole ? noted : begun ? lies : undefined
   if (before === 'demo' && wantsEmpty)
     throw new CannotGoOn(
       `${folder} holds the demo shop. For an empty one choose another folder: --empty --data DIR`,
     )
   const kind = before ?? (wantsEmpty ? 'empty' : 'demo')
-  if (before === undefined) writeFileSync(file, `${kind}\n`)
+  if (!whole) {
+    writeFileSync(`${file}.new`, `${kind}\n`)
+    renameSync(`${file}.new`, file)
+  }
   return kind
+}
+
+/** What this start leaves free on the disk, as the shelf does, and what a new demo takes. */
+const ROOM_LEFT = 512 * 1024 ** 2
+const ROOM_OF_DEMO = 512 * 1024 ** 2
+
+/** Throws CannotGoOn where a first start would run out of room half-way. `free`: bytes; read when not given. */
+export function seeRoom(folder: string, kind: Kind, free = freeIn(folder)): void {
+  if (existsSync(join(folder, 'cluster.json'))) return
+  const needed = ROOM_LEFT + (kind === 'demo' ? ROOM_OF_DEMO : 0)
+  if (free >= needed) return
+  throw new CannotGoOn(
+    `${folder} has ${mib(free)} MiB free, and a first start needs ${mib(needed)} MiB. ` +
+      'Nothing was begun there. Free some, or choose another place with --data DIR.',
+  )
+}
+
+const mib = (bytes: number): number => Math.floor(bytes / 1024 ** 2)
+
+function freeIn(folder: string): number {
+  const { bavail, bsize } = statfsSync(folder)
+  return bavail * bsize
 }
 
 /** The path of a process's log, the old one laid aside when it has grown large. */

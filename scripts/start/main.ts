@@ -2,12 +2,12 @@
  * The start command: database, tables, demo, build, server; then it watches over them until Ctrl-C.
  * Whatever fails says why in a sentence and exits with 1, with everything it had started ended.
  */
-import { DEMO_PEOPLE, FAMILIES_FOLDER, seedDemo, shelveDemo } from '@plain-slate/demo'
+import { DEMO_PEOPLE, FAMILIES_FOLDER, NotShelved, seedDemo, shelveDemo } from '@plain-slate/demo'
 import { migrate, openDatabase, readShop } from '@plain-slate/server'
 import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { openCluster, secretIn } from '../database/cluster.ts'
-import { appUrl, prepare } from '../database/prepare.ts'
+import { appUrl, keepBook, prepare } from '../database/prepare.ts'
 import { databaseService, superuserUrl } from '../database/service.ts'
 import { CannotGoOn, POSTGRES, ensureDebian } from '../machine/debian.ts'
 import { freePort, isFree } from '../machine/ports.ts'
@@ -18,7 +18,16 @@ import { nodeService } from '../process/node-service.ts'
 import { agentService, simulatedBench } from './bench.ts'
 import { buildWeb } from './build.ts'
 import type { Kind } from './folder.ts'
-import { dropNote, kindOf, logIn, serverSecrets, takeFolder, writeNote } from './folder.ts'
+import {
+  FolderTaken,
+  dropNote,
+  kindOf,
+  logIn,
+  seeRoom,
+  serverSecrets,
+  takeFolder,
+  writeNote,
+} from './folder.ts'
 import type { StartOptions } from './options.ts'
 import { HELP, USUAL_PORT, readOptions } from './options.ts'
 import { watchNpm } from './parent.ts'
@@ -32,24 +41,23 @@ export async function start(args: readonly string[]): Promise<void> {
   try {
     options = readOptions(args, process.env)
     if (options === 'help') return console.log(HELP)
-    takeFolder(options.dataFolder)
+    await takeFolder(options.dataFolder)
     await run(options, begun)
   } catch (error) {
     if (!(error instanceof CannotGoOn)) console.error(error)
     else console.error(error.message)
     await endAll(begun)
-    if (options !== undefined && options !== 'help' && !isTaken(error)) dropNote(options.dataFolder)
+    const held = options === undefined || options === 'help' ? undefined : options.dataFolder
+    if (held !== undefined && !(error instanceof FolderTaken)) dropNote(held)
     process.exit(1)
   }
 }
-
-const isTaken = (error: unknown) =>
-  error instanceof CannotGoOn && error.message.includes('already runs')
 
 /** The order in which things are begun; they end in the opposite one. */
 async function run(options: StartOptions, begun: Supervision[]): Promise<void> {
   const { dataFolder } = options
   const kind = kindOf(dataFolder, options.empty)
+  seeRoom(dataFolder, kind)
   const port = await webPort(options.port)
   const end = endOnce(dataFolder, begun)
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => end(0))
@@ -67,8 +75,11 @@ async function run(options: StartOptions, begun: Supervision[]): Promise<void> {
   }
   const building = buildWeb()
   building.catch(() => undefined)
-  const databaseUrl = options.databaseUrl ?? (await ownDatabase(dataFolder, watch, begun))
-  await fill(databaseUrl, kind)
+  const own = options.databaseUrl === undefined
+  const { databaseUrl, keep } = own
+    ? await ownDatabase(dataFolder, watch, begun)
+    : { databaseUrl: options.databaseUrl, keep: () => Promise.resolve() }
+  await fill(databaseUrl, kind, keep)
   await building
   const address = `http://127.0.0.1:${port}/`
   const standIns = kind === 'demo' ? await simulatedBench(dataFolder, options.pace) : undefined
@@ -81,9 +92,19 @@ async function run(options: StartOptions, begun: Supervision[]): Promise<void> {
   /* They end in the opposite order: web, agent, stand-ins, database. */
   for (const service of [standIns?.service, agent, server])
     if (service !== undefined) begun.push(await supervise(service, watch))
-  if (kind === 'demo') await shelveDemo(address, secretIn(join(dataFolder, 'bench.secret')))
+  if (kind === 'demo') await shelve(address, dataFolder)
   writeNote(dataFolder, address)
   announce(address, kind)
+}
+
+/** The demo's packages on its shelf; where the shelf has no room for them the shop runs without. */
+async function shelve(address: string, dataFolder: string): Promise<void> {
+  try {
+    await shelveDemo(address, secretIn(join(dataFolder, 'bench.secret')))
+  } catch (error) {
+    if (!(error instanceof NotShelved)) throw error
+    console.log(`Not every package of the demo is on its shelf. ${error.message}`)
+  }
 }
 
 const vaultIn = (dataFolder: string) => join(dataFolder, 'vault')
@@ -122,12 +143,12 @@ async function webPort(wanted: number | undefined): Promise<number> {
   throw new CannotGoOn(`Port ${wanted} is taken by another program. Choose another with --port N.`)
 }
 
-/** The private cluster: made if need be, started, watched; answers the application's address. */
+/** The private cluster: made if need be, started, watched; answers the application's address, and how its book is kept. */
 async function ownDatabase(
   dataFolder: string,
   watch: Watch,
   begun: Supervision[],
-): Promise<string> {
+): Promise<{ readonly databaseUrl: string; readonly keep: () => Promise<void> }> {
   ensureDebian([POSTGRES])
   const cluster = openCluster(dataFolder)
   const port = await freePort()
@@ -138,14 +159,18 @@ async function ownDatabase(
   begun.push(await supervise(service, watch))
   const password = secretIn(join(dataFolder, 'application.secret'))
   await prepare((database) => superuserUrl(cluster, port, database), DATABASE, password)
-  return appUrl(port, DATABASE, password)
+  return {
+    databaseUrl: appUrl(port, DATABASE, password),
+    keep: () => keepBook(superuserUrl(cluster, port, DATABASE)),
+  }
 }
 
-/** Tables to the newest form, and the demo's shop the first time. */
-async function fill(databaseUrl: string, kind: Kind): Promise<void> {
+/** Tables to the newest form, the book out of the application's hands, and the demo's shop the first time. */
+async function fill(databaseUrl: string, kind: Kind, keep: () => Promise<void>): Promise<void> {
   const db = openDatabase(databaseUrl)
   try {
     await migrate(db)
+    await keep()
     if (kind === 'demo' && (await readShop(db)) === undefined) await seedDemo(db, Date.now())
   } finally {
     await db.destroy()

@@ -9,7 +9,7 @@ import { join } from 'node:path'
 import { seedDemo } from '@plain-slate/demo'
 import { migrate, openDatabase } from '@plain-slate/server'
 import { openCluster } from '../database/cluster.ts'
-import { appUrl, prepare } from '../database/prepare.ts'
+import { appUrl, keepBook, prepare } from '../database/prepare.ts'
 import { databaseService, superuserUrl } from '../database/service.ts'
 import { freePort } from '../machine/ports.ts'
 
@@ -39,6 +39,7 @@ export async function startTestCluster(): Promise<TestCluster> {
     await prepare((database) => superuserUrl(cluster, port, database), name, TEST_PASSWORD)
     const db = openDatabase(appUrl(port, name, TEST_PASSWORD))
     await migrate(db)
+    await keepBook(superuserUrl(cluster, port, name))
     if (template === 'demo') await seedDemo(db, Date.now())
     await db.destroy()
   }

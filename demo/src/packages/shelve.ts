@@ -1,5 +1,6 @@
 /** Shelving the demo's packages: sent to the running server as anybody would send them. */
 import { Readable } from 'node:stream'
+import type { ApiError } from '@plain-slate/api'
 import type { ImageFacts } from '@plain-slate/core'
 import { catalogueOf } from '@plain-slate/core'
 import { buildPackage, digestOfVolume } from './build.ts'
@@ -54,5 +55,10 @@ export async function sendVolume(
     body: Readable.toWeb(Readable.from(volume.chunks())) as ReadableStream,
     duplex: 'half',
   } as RequestInit)
-  if (!response.ok) throw new Error(`${volume.file}: ${await response.text()}`)
+  if (response.ok) return
+  const { sentence = '', remedy = '' } = (await response.json()) as Partial<ApiError>
+  throw new NotShelved(`${volume.file}: ${sentence} ${remedy}`)
 }
+
+/** The shelf would not take a volume; the message is its own sentence. */
+export class NotShelved extends Error {}

@@ -2,6 +2,8 @@
 import { startAgent } from './agent.ts'
 import { readConfig } from './config.ts'
 
+for (const stream of [process.stdout, process.stderr]) stream.on('error', () => undefined)
+
 const config = readConfig(process.env)
 if (!config.ok) {
   console.error(config.refusal)

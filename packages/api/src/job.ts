@@ -10,6 +10,7 @@ import {
   routesSchema,
 } from './job-shapes.ts'
 import { anyJson } from './json.ts'
+import { oneLine } from './line.ts'
 import { route } from './route.ts'
 import { findingSchema, runSchema } from './runs.ts'
 import { sha256Schema } from './shelf.ts'
@@ -19,7 +20,7 @@ const byNumber = z.object({ number: slipNumberSchema })
 
 const newLine = z.object({
   topic: z.string().min(1).max(60),
-  answer: z.string().trim().min(1).max(300),
+  answer: oneLine(300).min(1),
   note: z.string().trim().max(2000).default(''),
 })
 
@@ -52,7 +53,7 @@ export const jobRoutes = {
     params: byNumber,
     body: z.object({
       fact: z.enum(FACTS),
-      value: z.string().trim().min(1).max(80),
+      value: oneLine(80).min(1),
       source: z.enum(SOURCES).exclude(['link']),
     }),
     answer: jobSchema,

@@ -1,13 +1,14 @@
 /** People and sessions: who is at the bench, and how they say so. */
 import { ROLES, leastOf } from '@plain-slate/core'
 import { z } from 'zod'
+import { oneLine } from './line.ts'
 import { route } from './route.ts'
 
 /** Four to eight digits: typed at arm's length, slowed after failures. */
 export const pinSchema = z.string().regex(/^[0-9]{4,8}$/, 'four to eight digits')
 export const personIdSchema = z.uuid()
 export const roleSchema = z.enum(ROLES)
-export const nameSchema = z.string().trim().min(2).max(60)
+export const nameSchema = oneLine(60).min(2)
 
 /** What anybody may see of the people, so that they can sign in. */
 export const faceSchema = z.object({

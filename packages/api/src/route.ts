@@ -21,6 +21,8 @@ export type Route<
   readonly needs: Need
   /** True when the bench secret of the data folder may stand in for a person. */
   readonly secret?: boolean
+  /** True where names of files come as they are: the handler keeps them escaped, whatever is in them. */
+  readonly anyText?: boolean
   readonly summary: string
   readonly params: Params
   readonly query: Query
@@ -36,7 +38,7 @@ type Draft<
   Q extends z.ZodType,
   B extends z.ZodType,
   A extends z.ZodType,
-> = Pick<Route, 'method' | 'path' | 'needs' | 'secret' | 'summary'> & {
+> = Pick<Route, 'method' | 'path' | 'needs' | 'secret' | 'anyText' | 'summary'> & {
   readonly params?: P
   readonly query?: Q
   readonly body?: B

@@ -1,6 +1,7 @@
 /** The shelf: archives that were dropped, packages with what is proven of them. */
 import { OUTSIDE, PACKAGE_STATES, leastOf } from '@plain-slate/core'
 import { z } from 'zod'
+import { oneLine } from './line.ts'
 import { route } from './route.ts'
 
 const moment = z.iso.datetime({ precision: 3 })
@@ -119,13 +120,14 @@ export const shelfRoutes = {
     path: '/api/shelf/archives',
     needs: leastOf('shelf.add'),
     secret: true,
+    anyText: true,
     summary: 'Shelve an archive: its bytes as the body, its length declared',
     query: z.object({
       name: z.string().trim().min(1).max(255),
       /** A digest that came from outside the archive, who tells it, and where it stands. */
       sha256: z.exactOptional(sha256Schema),
       source: z.enum(OUTSIDE).default('person'),
-      where: z.string().trim().max(200).default(''),
+      where: oneLine(200).default(''),
     }),
     answer: archiveSchema,
   }),
@@ -179,7 +181,7 @@ export const shelfRoutes = {
     body: z.object({
       sha256: sha256Schema,
       source: z.enum(OUTSIDE),
-      where: z.string().trim().min(1).max(200),
+      where: oneLine(200).min(1),
     }),
     answer: archiveSchema,
   }),

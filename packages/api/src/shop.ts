@@ -2,6 +2,7 @@
 import { NEEDS } from '@plain-slate/core'
 import { z } from 'zod'
 import { factsSchema } from './json.ts'
+import { oneLine } from './line.ts'
 import { route } from './route.ts'
 
 /** `now` is the shop's clock when the answer was made; in the demo it runs beside the real one. */
@@ -62,7 +63,7 @@ export const shopRoutes = {
     path: '/api/find',
     needs: 'trainee',
     summary: 'Find slips and people',
-    query: z.object({ q: z.string().trim().max(80) }),
+    query: z.object({ q: oneLine(80) }),
     answer: z.array(hitSchema),
   }),
   rights: route({

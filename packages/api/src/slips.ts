@@ -4,6 +4,7 @@ import { z } from 'zod'
 import { intentSchema, stageSchema } from './error.ts'
 import { factsSchema } from './json.ts'
 import { personIdSchema, pinSchema } from './people.ts'
+import { oneLine } from './line.ts'
 import { route } from './route.ts'
 
 export const slipNumberSchema = z
@@ -11,7 +12,7 @@ export const slipNumberSchema = z
   .regex(/^[0-9]{4,6}$/, 'a slip number, four to six digits')
 export const stateSchema = z.enum(SLIP_STATES)
 const moment = z.iso.datetime({ precision: 3 })
-const line = z.string().trim().max(120)
+const line = oneLine(120)
 const paragraph = z.string().trim().max(2000)
 
 /** A row of the list. `customer` is null when none was given or when it was withdrawn. */
@@ -76,7 +77,7 @@ const csvOf = <Value extends z.ZodType<string, string>>(value: Value) =>
 
 /** The list's query as it stands in the address; every part may be left out. */
 export const slipQuerySchema = z.object({
-  q: z.exactOptional(z.string().trim().max(80)),
+  q: z.exactOptional(oneLine(80)),
   state: z.exactOptional(csvOf(stateSchema)),
   intent: z.exactOptional(csvOf(intentSchema)),
   stage: z.exactOptional(csvOf(stageSchema)),

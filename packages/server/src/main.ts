@@ -6,6 +6,8 @@ import { VERSION } from './version.ts'
 
 const WEB_DIST = fileURLToPath(new URL('../../web/dist', import.meta.url))
 
+for (const stream of [process.stdout, process.stderr]) stream.on('error', () => undefined)
+
 const config = readConfig(process.env)
 if (!config.ok) {
   console.error(config.refusal)

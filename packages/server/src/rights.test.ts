@@ -2,6 +2,7 @@ import type { ApiError } from '@plain-slate/api'
 import { everyRoute } from '@plain-slate/api'
 import { NEEDS } from '@plain-slate/core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { tellRefusals } from './people/refusals.ts'
 import { rightsTable } from './shop/handlers.ts'
 import { openBench } from './testing/bench.ts'
 import type { Bench, Browser, Name } from './testing/bench.ts'
@@ -85,6 +86,7 @@ describe('every route', () => {
 
   it('that was refused to somebody is an entry of the book', async () => {
     const juno = await browserOf('Juno')
+    await bench.tamper('delete from refusals')
     await juno.post('/api/people', { name: 'A Friend', role: 'lead', pin: '1234' })
     const { body } = await juno.get<{ entries: { act: string; by: string; facts: object }[] }>(
       '/api/book',
@@ -94,5 +96,23 @@ describe('every route', () => {
       by: 'Juno Aske',
       facts: { route: 'POST /api/people' },
     })
+  })
+
+  it('that is tried again and again is counted, and its number entered when the hour is over', async () => {
+    const juno = await browserOf('Juno')
+    const entries = async () =>
+      (await juno.get<{ entries: { act: string; facts: Record<string, unknown> }[] }>('/api/book'))
+        .body.entries
+    await bench.tamper('delete from refusals')
+    const total = async () => (await juno.get<{ total: number }>('/api/book')).body.total
+    const before = await total()
+    for (let tried = 0; tried < 30; tried += 1) await juno.post('/api/book/check')
+    expect(await total()).toBe(before + 1)
+    expect(await tellRefusals(bench.server.house)).toEqual({ entered: 0 })
+    await bench.tamper(`update refusals set hour = hour - interval '1 hour'`)
+    expect((await tellRefusals(bench.server.house)).entered).toBeGreaterThan(0)
+    const told = (await entries()).filter(({ facts }) => facts['route'] === 'POST /api/book/check')
+    expect(told.slice(0, 2).map(({ facts }) => facts['times'])).toEqual([29, undefined])
+    expect(await tellRefusals(bench.server.house)).toEqual({ entered: 0 })
   })
 })

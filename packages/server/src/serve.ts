@@ -42,7 +42,9 @@ export async function serve(
     readonly bodyTime?: BodyTime
   },
 ): Promise<Running> {
-  const log = pino({ level: config.logLevel, base: null }, pino.destination(2))
+  /* A log that cannot be written (a full disk) costs its lines, and never the server. */
+  const out = pino.destination(2).on('error', () => undefined)
+  const log = pino({ level: config.logLevel, base: null }, out)
   const db = openDatabase(config.databaseUrl)
   const clock = shopClock(db, options.realNow)
   const queue: { jobs: Queue | undefined } = { jobs: undefined }

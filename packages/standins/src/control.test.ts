@@ -1,4 +1,5 @@
 import { mkdtempSync } from 'node:fs'
+import { request } from 'node:http'
 import type { Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
@@ -39,6 +40,23 @@ describe('the control side of the simulated bench', () => {
     expect((await ask('/devices', {}, 'another')).status).toBe(401)
     expect((await fetch(`${address}/act`, { method: 'POST', body: '{}' })).status).toBe(401)
     expect((await ask('/devices')).status).toBe(200)
+  })
+
+  it('answers only under its own names', async () => {
+    const asked = (host: string) =>
+      new Promise<number>((resolve, reject) => {
+        const headers = { host, authorization: 'Bearer a control secret' }
+        request(`${address}/devices`, { headers }, (res) => {
+          res.resume()
+          resolve(res.statusCode ?? 0)
+        })
+          .on('error', reject)
+          .end()
+      })
+    const { port } = new URL(address)
+    expect(await asked('evil.example')).toBe(421)
+    expect(await asked(`127.0.0.1.evil.example:${port}`)).toBe(421)
+    expect(await asked(`localhost:${port}`)).toBe(200)
   })
 
   it('takes acts of hands and nothing else', async () => {

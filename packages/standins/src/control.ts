@@ -22,6 +22,7 @@ async function answer(
   req: IncomingMessage,
   res: ServerResponse,
 ): Promise<void> {
+  if (!isOurs(req)) return send(res, 421, { done: false, sentence: 'no' })
   if (req.headers.authorization !== `Bearer ${secret}`)
     return send(res, 401, { done: false, sentence: 'no' })
   if (req.method === 'GET' && req.url === '/devices') return send(res, 200, bench.shown())
@@ -31,6 +32,11 @@ async function answer(
   if (!act.success) return send(res, 400, { done: false, sentence: 'This is no act of hands.' })
   const sentence = bench.act(act.data)
   send(res, 200, { done: sentence === undefined, sentence: sentence ?? '' })
+}
+
+/** A page of another site that reached loopback under its own name is not answered. */
+function isOurs({ headers: { host = '' }, socket: { localPort } }: IncomingMessage): boolean {
+  return ['127.0.0.1', 'localhost'].some((name) => host.toLowerCase() === `${name}:${localPort}`)
 }
 
 async function bodyOf(req: IncomingMessage): Promise<unknown> {

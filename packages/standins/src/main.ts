@@ -9,6 +9,8 @@ import { openBench } from './bench.ts'
 import { readBenchFile, toImageFacts } from './bench-file.ts'
 import { controlServer } from './control.ts'
 
+for (const stream of [process.stdout, process.stderr]) stream.on('error', () => undefined)
+
 const folder = process.argv[2]
 if (folder === undefined) {
   console.error('Which folder?')

@@ -1,4 +1,7 @@
-/** CSV after RFC 4180, with cells that a spreadsheet would run as a formula made harmless. */
+/**
+ * CSV after RFC 4180, with cells that a spreadsheet would run as a formula made harmless: at their start and,
+ * since not every reader honours quotes, at the start of every line within them.
+ */
 import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { stringify } from 'csv-stringify'
@@ -19,5 +22,9 @@ export async function sendCsv(
     record_delimiter: 'windows',
     escape_formulas: true,
   })
-  await pipeline(Readable.from(rows), text, res)
+  await pipeline(Readable.from(rows.map((row) => row.map(harmlessLines))), text, res)
 }
+
+/** A cell whose later lines begin no formula. */
+export const harmlessLines = (cell: string | number): string | number =>
+  typeof cell === 'number' ? cell : cell.replaceAll(/([\n\r\u2028\u2029])(?=[=+\-@\t])/g, "$1'")

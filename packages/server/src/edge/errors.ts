@@ -19,17 +19,26 @@ function known(error: unknown): Refusal | undefined {
   if (isAway(error)) return { code: 'database.away' }
   const type = typeof error === 'object' && error !== null && 'type' in error ? error.type : ''
   if (type === 'entity.too.large') return { code: 'input.too-large' }
-  if (type === 'entity.parse.failed' || type === 'encoding.unsupported')
-    return {
-      code: 'input.invalid',
-      more: { where: [{ path: '', problem: 'the body is not readable JSON' }] },
-    }
+  if (type === 'entity.parse.failed') return unreadable('the body is not readable JSON')
+  /* What the body's parser refuses beside that: an encoding it has not, bytes that are not of it. */
+  if (isClients(error)) return unreadable('the body cannot be read in the encoding it names')
   if (error instanceof URIError)
     return {
       code: 'input.invalid',
       more: { where: [{ path: 'address', problem: 'not readable as an address' }] },
     }
   return undefined
+}
+
+const unreadable = (problem: string): Refusal => ({
+  code: 'input.invalid',
+  more: { where: [{ path: 'body', problem }] },
+})
+
+/** An error that the framework says the sender made. */
+function isClients(error: unknown): boolean {
+  if (typeof error !== 'object' || error === null || !('status' in error)) return false
+  return typeof error.status === 'number' && error.status >= 400 && error.status < 500
 }
 
 /** Express's last handler. A fault is logged whole and told as an id; the process lives on. */

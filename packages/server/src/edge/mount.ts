@@ -17,9 +17,10 @@ import type { Result } from '@plain-slate/core'
 import { reaches } from '@plain-slate/core'
 import type { Express, Request, Response } from 'express'
 import type { z } from 'zod'
-import { enter } from '../book/append.ts'
 import type { House } from '../house.ts'
+import { illegibleAt, madeLegible } from './legible.ts'
 import type { Face } from '../people/face.ts'
+import { refusedTo } from '../people/refusals.ts'
 import type { Refusal } from '../refusal.ts'
 import { refuseWith } from './errors.ts'
 import { bearsSecret } from './guards.ts'
@@ -73,23 +74,28 @@ async function answer(
   return undefined
 }
 
-/** Nobody signed in is told to sign in; somebody who may not is entered in the book. */
+/** Nobody signed in is told to sign in; somebody who may not is counted, and entered in the book. */
 async function notEnough(house: House, route: Route, actor: Face | undefined): Promise<Refusal> {
   if (actor === undefined) return { code: 'session.none' }
-  const act = `${route.method.toUpperCase()} ${route.path}`
-  await house.db.transaction((trx) =>
-    enter(house, trx, { by: actor.id, act: 'act.refused', facts: { route: act } }),
-  )
+  await refusedTo(house, actor.id, `${route.method.toUpperCase()} ${route.path}`)
   return { code: 'act.refused', facts: { role: actor.role, needs: route.needs } }
 }
 
 type Input = { readonly params: unknown; readonly query: unknown; readonly body: unknown }
 
 function parse(route: Route, req: Request): Result<Input, Refusal> {
+  const given = { params: req.params, query: req.query, body: (req.body ?? {}) as unknown }
+  /* What devices said reaches us through agents: one odd character there must not cost the rest. */
+  const agents = route.needs === 'agent'
+  const odd = agents || route.anyText === true ? undefined : illegibleAt(given)
+  if (odd !== undefined) {
+    const where = [{ path: odd, problem: 'a character that is no text (NUL, or half of one)' }]
+    return { ok: false, refusal: { code: 'input.invalid', more: { where } } }
+  }
   const parts = {
-    params: route.params.safeParse(req.params),
-    query: route.query.safeParse(req.query),
-    body: route.body.safeParse(req.body ?? {}),
+    params: route.params.safeParse(given.params),
+    query: route.query.safeParse(given.query),
+    body: route.body.safeParse(agents ? madeLegible(given.body) : given.body),
   }
   const where = Object.entries(parts).flatMap(([part, parsed]) =>
     parsed.success ? [] : parsed.error.issues.map((issue) => problemOf(part, issue)),

@@ -53,6 +53,6 @@ describe('work that runs by itself', () => {
       .orderBy('name')
       .pluck('name')) as string[]
     await stop.stop()
-    expect(queued).toEqual(['book-check', 'session-purge', 'shelf-purge'])
+    expect(queued).toEqual(['book-check', 'refusals-tell', 'session-purge', 'shelf-purge'])
   })
 })

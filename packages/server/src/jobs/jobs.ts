@@ -6,6 +6,7 @@
 import PgBoss from 'pg-boss'
 import { checkBook } from '../book/check.ts'
 import type { House } from '../house.ts'
+import { tellRefusals } from '../people/refusals.ts'
 import { purgeShelf } from '../shelf/acts.ts'
 import { READ_ARCHIVE, readArchive } from '../shelf/read-archive.ts'
 import { purgeSessions } from '../tables/sessions.ts'
@@ -26,6 +27,7 @@ export const JOBS: readonly Job[] = [
     when: '25 * * * *',
     run: async (house) => ({ purged: await purgeSessions(house.db) }),
   },
+  { name: 'refusals-tell', when: '5 * * * *', run: tellRefusals },
   { name: 'shelf-purge', when: '40 3 * * *', run: purgeShelf },
 ]
 

@@ -14,6 +14,7 @@ import * as job from './012-job.ts'
 import * as shelfTold from './013-shelf-told.ts'
 import * as runsTold from './014-runs-told.ts'
 import * as wordsToRuns from './015-words-to-runs.ts'
+import * as refusals from './016-refusals.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -31,6 +32,7 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '013-shelf-told': shelfTold,
   '014-runs-told': runsTold,
   '015-words-to-runs': wordsToRuns,
+  '016-refusals': refusals,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

@@ -13,7 +13,7 @@ import { enter } from '../book/append.ts'
 import type { House } from '../house.ts'
 import { tell } from '../tables/news.ts'
 import type { ArchiveEnd, EntryRow } from '../tables/shelf.ts'
-import { endReading, noteReading, putPackage, readArchiveRow } from '../tables/shelf.ts'
+import { endReading, noteReading, putPackage, readArchiveRow, senderOf } from '../tables/shelf.ts'
 import { dropUnowned } from './bytes.ts'
 
 export const READ_ARCHIVE = 'read-archive'
@@ -56,7 +56,10 @@ async function endRead(
     if (!(await endReading(trx, row.id, end))) return
     if (manifest !== undefined) await putPackage(trx, { manifest, firstArchive: row.sha256 })
     const facts = { archive: row.sha256, bytes: row.bytes, name: row.name }
-    await enter(house, trx, { by: null, ...entryOf(end, facts) })
+    const by = await senderOf(trx, row.id)
+    const via = by === null ? { via: 'shell' } : {}
+    const { act, facts: all } = entryOf(end, { ...facts, ...via })
+    await enter(house, trx, { by, act, facts: all })
     await tell(trx, 'shelf', row.id, 2)
   })
   return end.state

@@ -83,7 +83,11 @@ export async function withdrawSlip(
 ): Promise<Result<{ withdrawn: number; slip: Slip }, Refusal>> {
   return house.db.transaction(async (trx) => {
     const beside = await secondPerson(trx, second)
-    if (!beside.ok) return beside
+    if (!beside.ok) {
+      if (beside.refusal.code === 'act.second-pin')
+        await enter(house, trx, wrongSecond(number, actor, second))
+      return beside
+    }
     const decision = authorise(actor, 'text.withdraw', beside.value)
     if (decision.kind === 'needs-second') {
       const { role } = decision
@@ -107,6 +111,15 @@ export async function withdrawSlip(
     return withdraw(house, trx, number, actor, beside.value)
   })
 }
+
+/** A second person's PIN that was wrong stands in the book as any other that was. */
+const wrongSecond = (slip: string, actor: Face, second: Second | undefined) =>
+  ({
+    by: actor.id,
+    act: 'session.refused',
+    slip,
+    facts: { person: second?.person ?? '', why: 'second-pin' },
+  }) as const
 
 async function secondPerson(
   trx: Transaction,

@@ -35,6 +35,22 @@ describe('withdrawing personal text', () => {
     expect((await tavi.get<Slip>('/api/slips/0417')).body.withdrawn).toBe(false)
   })
 
+  it('enters every wrong PIN of a second person, with whose it was and who gave it', async () => {
+    const second = { person: PEOPLE.Pell.id, pin: '0000' }
+    for (let tried = 0; tried < 3; tried += 1)
+      await tavi.post('/api/slips/0401/withdraw', { second })
+    const { body } = await tavi.get<{ entries: EventLine[] }>('/api/book?act=session.refused')
+    expect(body.entries.slice(0, 3)).toEqual(
+      Array.from({ length: 3 }, () =>
+        expect.objectContaining({
+          by: 'Tavi Renn',
+          slip: '0401',
+          facts: { person: PEOPLE.Pell.id, why: 'second-pin' },
+        }),
+      ),
+    )
+  })
+
   it('erases every text of that slip for good, and of no other', async () => {
     const done = await tavi.post<{ withdrawn: number; slip: Slip }>(
       '/api/slips/0417/withdraw',

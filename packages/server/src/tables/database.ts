@@ -46,11 +46,15 @@ async function installQueue(db: Database): Promise<void> {
   await db.raw((stands ? plan.replace(/create schema[^;]*;?/i, '') : plan).replaceAll('?', '\\?'))
 }
 
-/** Whether the database answers, and whether its tables are as this version wants them. */
+/**
+ * Whether the database takes connections, and whether its tables are as this version wants them. A database
+ * that is shutting down still answers on connections it has: so a new one is asked for.
+ */
 export async function readiness(
   db: Database,
 ): Promise<{ readonly database: boolean; readonly tables: boolean }> {
   try {
+    await takesConnections(db)
     const [, pending] = (await db.migrate.list()) as [unknown[], unknown[]]
     return { database: true, tables: pending.length === 0 }
   } catch {
@@ -58,13 +62,26 @@ export async function readiness(
   }
 }
 
+type Raw = { readonly acquireRawConnection: () => Promise<unknown> } & {
+  readonly destroyRawConnection: (connection: unknown) => Promise<void>
+}
+
+/** Opens a connection beside the pool and closes it. Throws where none is to be had. */
+async function takesConnections(db: Database): Promise<void> {
+  const client = db.client as Raw
+  await client.destroyRawConnection(await client.acquireRawConnection())
+}
+
 /** SQLSTATE classes and socket errors that mean "away for now", not "wrong". */
 const AWAY = /^(08|57P0[1-3]|53300|ECONNREFUSED|ECONNRESET|EPIPE|ENOENT)/
+
+/** What the driver says, without a code, of a connection that was lost under it. */
+const GONE = ['Connection terminated', 'not queryable', 'Connection ended unexpectedly']
 
 /** True when an error says that the database cannot be reached at the moment. */
 export function isAway(error: unknown): boolean {
   if (!(error instanceof Error)) return false
   if (error.name === 'KnexTimeoutError') return true
-  if (error.message.includes('Connection terminated')) return true
+  if (GONE.some((words) => error.message.includes(words))) return true
   return 'code' in error && typeof error.code === 'string' && AWAY.test(error.code)
 }

@@ -47,6 +47,13 @@ export async function readArchiveRow(db: Database, id: string): Promise<Archive 
   return row === undefined ? undefined : shownOf(row)
 }
 
+/** Who sent an archive, by id; null: nobody who was signed in, at the shell. */
+export async function senderOf(db: Database, id: string): Promise<string | null> {
+  const row = (await db('archives').where({ id }).first('by')) as
+    { readonly by: string | null } | undefined
+  return row?.by ?? null
+}
+
 function shownOf(row: Row): Archive {
   const { id, name, sha256, state, refusal, behind, trouble, by } = row
   return {

@@ -90,7 +90,7 @@ export async function openBench(
     databaseUrl,
     at,
     browser: () => openBrowser(address),
-    tamper: (sql) => asSuperuser(superuserUrl, `set search_path = plain_slate; ${sql}`),
+    tamper: (sql) => asSuperuser(superuserUrl, `set search_path = plain_slate, book; ${sql}`),
     close: server.stop,
   }
 }

@@ -28,10 +28,21 @@ describe('an entry in words', () => {
     expect(words('slip.line', { topic: 'survive.tickets', answer: 'must' })).toContain('tickets')
   })
 
+  it('says how often more a call was refused, and whose second PIN was wrong', () => {
+    const route = 'POST /api/people'
+    expect(words('act.refused', { route })).toBe(`was refused: ${route}`)
+    expect(words('act.refused', { route, times: 399 })).toContain('399 times more')
+    expect(words('session.refused')).toBe('was refused at sign-in')
+    expect(words('session.refused', { why: 'second-pin', person: 'p1' })).toContain('Tavi Renn')
+  })
+
   it('says who did it: a person, the bench by itself, or somebody not signed in', () => {
-    expect(actorWords(say, { act: 'run.ended', by: 'Ilse Maro' })).toBe('Ilse Maro')
-    expect(actorWords(say, { act: 'run.ended', by: null })).toBe('The bench')
-    expect(actorWords(say, { act: 'session.refused', by: null })).toBe('Somebody')
+    const actor = (act: string, by: string | null = null, facts = {}) =>
+      actorWords(say, { act, by, facts })
+    expect(actor('run.ended', 'Ilse Maro')).toBe('Ilse Maro')
+    expect(actor('run.ended')).toBe('The bench')
+    expect(actor('session.refused')).toBe('Somebody')
+    expect(actor('archive.shelved', null, { via: 'shell' })).toBe('Somebody at the shell')
   })
 
   it('has words for every act there is, and shows an unknown one as it is', () => {

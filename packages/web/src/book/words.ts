@@ -20,8 +20,17 @@ const ofBench = ({ act }: Pick<EventLine, 'act'>): boolean =>
   act.startsWith('run.') || act.startsWith('archive.') || act === 'cable.moved'
 
 /** Who did it; where no person is named: the bench, or somebody who was not signed in. */
-export const actorWords = (say: Say, line: Pick<EventLine, 'act' | 'by'>): string =>
-  line.by ?? say(ofBench(line) ? 'book.bench' : 'book.somebody')
+export function actorWords(say: Say, line: Pick<EventLine, 'act' | 'by' | 'facts'>): string {
+  if (line.facts['via'] === 'shell') return say('book.shell')
+  return line.by ?? say(ofBench(line) ? 'book.bench' : 'book.somebody')
+}
+
+/** What was refused, and how often more within its hour. */
+function refusedWords(say: Say, facts: EventLine['facts']): string {
+  const what = textOf(facts['route'] ?? facts['act'])
+  const times = Number(facts['times'] ?? 0)
+  return times > 0 ? say('act.act.refused.more', { what, times }) : say('act.act.refused', { what })
+}
 
 /** The words of one entry; `name` turns a person's id into their name. */
 export function actWords(say: Say, line: EventLine, name: (id: string) => string): string {
@@ -38,8 +47,12 @@ function slipWords(say: Say, line: EventLine, name: (id: string) => string): str
       })
     case 'person.changed':
       return say('act.person.changed', { person: name(textOf(facts['person'])) })
+    case 'session.refused':
+      return facts['why'] === 'second-pin'
+        ? say('act.session.refused.second', { person: name(textOf(facts['person'])) })
+        : say('act.session.refused')
     case 'act.refused':
-      return say('act.act.refused', { what: textOf(facts['route'] ?? facts['act']) })
+      return refusedWords(say, facts)
     case 'slip.changed': {
       const fields = Array.isArray(facts['fields']) ? (facts['fields'] as readonly Json[]) : []
       const words = fields.map((field) => word(say, 'slip.short', field))
