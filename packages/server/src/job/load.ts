@@ -24,15 +24,20 @@ import type { House } from '../house.ts'
 import type { Refusal } from '../refusal.ts'
 import type { AtPort, Wanted } from '../runs/case.ts'
 import { deviceRead, judgeable } from '../runs/case.ts'
+import { keepJob, keptJob } from './kept.ts'
 import type { ProvenPackage } from '../shelf/shelf.ts'
 import { packageMeant, provenPackages } from '../shelf/shelf.ts'
+import type { CableRow } from '../tables/bench.ts'
+import { listCables } from '../tables/bench.ts'
 import type { Database } from '../tables/database.ts'
 import type { DeviceRow, Sight } from '../tables/devices.ts'
-import { listSights, readDevice } from '../tables/devices.ts'
+import { anyAgent, listSights, readDevice } from '../tables/devices.ts'
 import type { PlanRow } from '../tables/job.ts'
-import { listLines, listReadings, readPlan } from '../tables/job.ts'
+import { jobMark } from '../tables/job-mark.ts'
+import { listLines, listReadings, readPlan, serialsOfOthers } from '../tables/job.ts'
 import { lastRunOf, lastWriteTo } from '../tables/past-runs.ts'
 import type { RunRow } from '../tables/runs.ts'
+import { listRuns } from '../tables/runs.ts'
 import { readSlip } from '../tables/slips.ts'
 
 export type JobAt = {
@@ -51,6 +56,14 @@ export type JobAt = {
   /** Where its device answers now. */
   readonly sight: { readonly port: string; readonly facts: DeviceFacts } | undefined
   readonly sights: readonly Sight[]
+  /** The bench beside: whether an agent lives, its cables, the runs that hold a port. */
+  readonly bench: {
+    readonly agent: boolean
+    readonly cables: readonly CableRow[]
+    readonly runs: readonly RunRow[]
+  }
+  /** Serials that other open slips claim. */
+  readonly others: ReadonlySet<string>
   readonly device: DeviceRow | undefined
   /** The case; undefined while the family, or what it is, is not known well enough. */
   readonly found: AtPort | undefined
@@ -61,11 +74,21 @@ export type JobAt = {
   readonly run: RunRow | undefined
 }
 
+/** A slip's job; the one that is kept where nothing changed that it rests on. */
+export async function loadJob(house: House, number: string): Promise<Result<JobAt, Refusal>> {
+  const mark = await jobMark(house.db, number)
+  const kept = keptJob(house, number, mark)
+  if (kept !== undefined) return ok(kept)
+  const job = await loadJobIn(house, number, house.db)
+  if (job.ok) keepJob(house, number, { mark, job: job.value })
+  return job
+}
+
 /** Reads a job, one query after the other: the database may be a transaction, which takes one at a time. */
-export async function loadJob(
+export async function loadJobIn(
   house: House,
   number: string,
-  db: Database = house.db,
+  db: Database,
 ): Promise<Result<JobAt, Refusal>> {
   const slip = await readSlip(db, number)
   if (slip === undefined) return refuse({ code: 'slip.unknown', facts: { number } })
@@ -75,6 +98,8 @@ export async function loadJob(
   const shelf = await provenPackages(db)
   const taken = await readPlan(db, number)
   const last = await lastRunOf(db, number)
+  const bench = await readBench(db)
+  const others = await serialsOfOthers(db, number)
   const lines = standingLines(
     all.map(({ topic, answer, at, by }) => ({ topic, answer, at: msOf(at), by })),
   )
@@ -99,6 +124,8 @@ export async function loadJob(
     keepData,
     things,
     byEye,
+    bench,
+    others,
     all,
     lines,
     readings,
@@ -109,6 +136,14 @@ export async function loadJob(
     picked: picked.ok ? picked.value : undefined,
     run: last?.state === 'stopped' && last.putAway ? undefined : last,
   })
+}
+
+async function readBench(db: Database): Promise<JobAt['bench']> {
+  return {
+    agent: await anyAgent(db),
+    cables: await listCables(db),
+    runs: await listRuns(db, 'at-ports'),
+  }
 }
 
 /** The family whose model was read, or, before any was, whose model the slip's head names. */

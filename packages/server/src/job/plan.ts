@@ -13,7 +13,7 @@ import { insertPlan } from '../tables/job.ts'
 import { tell } from '../tables/news.ts'
 import { raiseVersion } from '../tables/slips.ts'
 import type { JobAt } from './load.ts'
-import { loadJob } from './load.ts'
+import { loadJobIn } from './load.ts'
 import { onOpenSlip } from './say.ts'
 import { changesSince } from './standing.ts'
 
@@ -102,7 +102,7 @@ export async function takePlan(
   by: string | null,
 ): Promise<Result<JobAt, Refusal>> {
   return onOpenSlip(house, number, async (trx) => {
-    const loaded = await loadJob(house, number, trx)
+    const loaded = await loadJobIn(house, number, trx)
     if (!loaded.ok) return loaded.refusal
     const job = loaded.value
     if (job.run !== undefined) return { code: 'slip.running', facts: { number } }

@@ -15,20 +15,13 @@ import {
 } from '@plain-slate/core'
 import type { House } from '../house.ts'
 import type { ProvenPackage } from '../shelf/shelf.ts'
-import { listCables } from '../tables/bench.ts'
-import { anyAgent } from '../tables/devices.ts'
-import { listRuns } from '../tables/runs.ts'
 import type { JobAt } from './load.ts'
 import { isPublished, isVouchedFor, isWhole, routePackages } from './packages.ts'
 
 /** Everything the gate asks, looked at now. */
 async function gateFacts(house: House, job: JobAt, stale: boolean): Promise<ReadyFacts> {
   const { sight, family } = job
-  const [agent, cables, runs] = await Promise.all([
-    anyAgent(house.db),
-    listCables(house.db),
-    listRuns(house.db, 'at-ports'),
-  ])
+  const { agent, cables, runs } = job.bench
   return {
     open: job.slip.state === 'open',
     plan: planOf(job, stale),

@@ -17,10 +17,10 @@ import {
   waitingFor,
 } from '@plain-slate/core'
 import type { House } from '../house.ts'
-import { serialsOfOthers } from '../tables/job.ts'
 import { putStage } from '../tables/slips.ts'
 import { tell } from '../tables/news.ts'
 import { readRun } from '../tables/runs.ts'
+import { onceOf } from './kept.ts'
 import type { JobAt } from './load.ts'
 import { loadJob } from './load.ts'
 import { isVouchedFor, isPublished, isWhole, routePackages } from './packages.ts'
@@ -33,8 +33,7 @@ export async function showJob(house: House, job: JobAt): Promise<Job> {
   const stages = await standingOf(house, job)
   const at = stageAt(stages)
   if (at !== job.slip.stage) await putStage(house.db, job.slip.number, at)
-  const { taken, family, picked, run } = job
-  const others = await serialsOfOthers(house.db, job.slip.number)
+  const { taken, family, picked, run, others } = job
   return {
     number: job.slip.number,
     stages: stages.map((one) => ({ ...one, facts: { ...one.facts } })),
@@ -138,7 +137,7 @@ const familyShown = ({
 })
 
 /** Facts with their weighing, the needed ones first. */
-function factsShown(job: JobAt): FactShown[] {
+const factsShown = onceOf((job): FactShown[] => {
   const { identity, family, found, readings } = job
   const judged = found === undefined ? [] : candidates(found.at)
   const order = (fact: Fact) => (NEEDED_FACTS.includes(fact) ? 0 : 1)
@@ -161,7 +160,7 @@ function factsShown(job: JobAt): FactShown[] {
         holdsUp: [...waitingFor(fact, judged)],
       }
     })
-}
+})
 
 function claimsShown(
   family: JobAt['family'],

@@ -7,22 +7,23 @@ import type { ProvenPackage } from '../shelf/shelf.ts'
 import { shelvedOf } from '../shelf/shelf.ts'
 import type { JobAt } from './load.ts'
 import { afterOf } from './after.ts'
+import { onceOf } from './kept.ts'
 import { isOverruled, isPublished, isWhole, routePackages } from './packages.ts'
 import { readyOf } from './ready.ts'
 
 /** The bare plan of the picked route as it would be now; undefined: none can be made. */
-export function planNow({ found, picked, run }: JobAt): Plan | undefined {
+export const planNow = onceOf(({ found, picked, run }): Plan | undefined => {
   if (found === undefined || picked === undefined || run !== undefined) return undefined
   const made = bareplan(found, picked.key)
   return made.ok ? made.value.plan : undefined
-}
+})
 
 /** What a plan rests on now. */
 export const basisNow = ({ found }: JobAt, packages: readonly string[]) =>
   found === undefined ? {} : basisOf(found.at, found.mode, packages)
 
 /** What changed since the plan was taken so that it no longer holds; undefined: it holds, or there is none. */
-export function changesSince(job: JobAt): readonly Change[] | undefined {
+export const changesSince = onceOf((job): readonly Change[] | undefined => {
   const { taken, found, run } = job
   if (taken === undefined || run !== undefined) return undefined
   const made = found === undefined ? undefined : bareplan(found, taken.package)
@@ -36,7 +37,7 @@ export function changesSince(job: JobAt): readonly Change[] | undefined {
     .map(({ key }) => key)
   const now = { ...basisNow(job, ids), route: job.picked?.key ?? '' }
   return changesIn(before, now)
-}
+})
 
 /** Every stage as it stands. */
 export async function standingOf(house: House, job: JobAt): Promise<readonly StageStanding[]> {
@@ -81,14 +82,14 @@ function knownOf({ identity, run }: JobAt): NonNullable<JobFacts['known']> {
   return { settled: NEEDED_FACTS.length - unread.length, open }
 }
 
-function routeOf({ picked, found, run, taken }: JobAt): JobFacts['route'] {
+const routeOf = onceOf(({ picked, found, run, taken }): JobFacts['route'] => {
   if (run !== undefined && taken !== undefined)
     return { title: taken.shown.title, verdict: taken.shown.verdict }
   if (picked === undefined) return undefined
   const { title } = picked.manifest
   if (found === undefined) return { title, verdict: 'cannot-tell' }
   return { title, verdict: judge({ ...found.at, shelved: shelvedOf(picked) }).verdict }
-}
+})
 
 type PackageFacts = Pick<JobFacts, 'packages' | 'unproven' | 'unpublished' | 'overruled'>
 function packagesOf(job: JobAt): PackageFacts {

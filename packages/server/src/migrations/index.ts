@@ -15,6 +15,7 @@ import * as shelfTold from './013-shelf-told.ts'
 import * as runsTold from './014-runs-told.ts'
 import * as wordsToRuns from './015-words-to-runs.ts'
 import * as refusals from './016-refusals.ts'
+import * as shelfChanges from './017-shelf-changes.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -33,6 +34,7 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '014-runs-told': runsTold,
   '015-words-to-runs': wordsToRuns,
   '016-refusals': refusals,
+  '017-shelf-changes': shelfChanges,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

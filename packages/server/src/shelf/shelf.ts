@@ -4,7 +4,7 @@ import type { Manifest, Proof, ReadArchive, Result, Shelved } from '@plain-slate
 import { ok, packageKey, packageNamed, prove, refuse } from '@plain-slate/core'
 import type { Refusal } from '../refusal.ts'
 import type { Database } from '../tables/database.ts'
-import { listPackages, listVolumes } from '../tables/shelf.ts'
+import { listPackages, listVolumes, shelfRevision } from '../tables/shelf.ts'
 
 export type VolumeHere = ReadArchive & { readonly stamps: readonly string[] }
 
@@ -17,8 +17,23 @@ export type ProvenPackage = {
   readonly volumes: readonly VolumeHere[]
 }
 
-/** Every package, proven anew from what was read of the archives that its manifest names. */
-export async function provenPackages(db: Database): Promise<ProvenPackage[]> {
+/** Shelves by their revision, the one asked for last at the end: between two changes nothing is proven anew. */
+const proven = new Map<string, readonly ProvenPackage[]>()
+const PROVEN_MOST = 4
+
+/** Every package, proven from what was read of the archives that its manifest names. */
+export async function provenPackages(db: Database): Promise<readonly ProvenPackage[]> {
+  const revision = await shelfRevision(db)
+  const known = proven.get(revision)
+  if (known !== undefined) return known
+  const made = await proveAll(db)
+  const [oldest] = proven.keys()
+  if (proven.size >= PROVEN_MOST && oldest !== undefined) proven.delete(oldest)
+  proven.set(revision, made)
+  return made
+}
+
+async function proveAll(db: Database): Promise<readonly ProvenPackage[]> {
   const packages = await listPackages(db)
   const digests = new Set(packages.flatMap(digestsOf))
   const files = new Set(packages.flatMap(({ manifest }) => manifest.images.map(({ file }) => file)))

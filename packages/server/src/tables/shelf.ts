@@ -306,6 +306,15 @@ async function toldOf(
   return by
 }
 
+/** What the shelf's packages follow from: equal revisions, equal packages. Names the database too. */
+export async function shelfRevision(db: Database): Promise<string> {
+  const { rows } = (await db.raw(
+    `select current_database() || ' ' || count(*) || ' ' || coalesce(max(id), 0) as revision
+     from shelf_changes`,
+  )) as { rows: { revision: string }[] }
+  return rows[0]?.revision ?? ''
+}
+
 export type PackageHere = { readonly manifest: Manifest; readonly firstArchive: string }
 
 /** Every package whose first archive is on the shelf, by id and then the oldest first. */
