@@ -2,135 +2,29 @@
  * Plans, runs and leases as the server keeps them, with an agent that the test itself plays: who may
  * drive a run, what a plan must still be when it is started, what each claim follows.
  */
-import type { ApiError, Candidate, PlanPage, PlanShown, RunShown } from '@plain-slate/api'
+import type { ApiError, RunShown } from '@plain-slate/api'
 import { contract } from '@plain-slate/api'
-import type { DeviceFacts } from '@plain-slate/core'
-import { idOfKey } from '@plain-slate/core'
-import { FAMILIES_FOLDER, sendVolume } from '@plain-slate/demo'
-import { serve } from '@plain-slate/server'
-import type { Running } from '@plain-slate/server'
-import { asSuperuser, cloneTemplate, configFor } from '@plain-slate/server/testing'
-import { BENCH_SECRET, LEAD_FACTS, agentSees, answerLook } from '@plain-slate/server/testing/agent'
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import { INTAKE, SIGNED, linesOf } from './lines.ts'
-import { built, until } from './whole-shop.ts'
+import { BENCH_SECRET } from '@plain-slate/server/testing/agent'
+import { describe, expect, it } from 'vitest'
+import {
+  AIM,
+  address,
+  claim,
+  get,
+  plan,
+  playShop,
+  post,
+  ready,
+  refused,
+  report,
+  sees,
+  shown,
+  started,
+  verdict,
+} from './played-shop.ts'
+import { until } from './whole-shop.ts'
 
-/** The lead device with its loader raised already. */
-const FACTS = { loaderVersion: 7 }
-const AIM = 'tarn-H2.104.r4'
-
-let server: Running
-let address: string
-let tamper: (sql: string) => Promise<void>
-beforeAll(async () => {
-  const { databaseUrl, superuserUrl } = await cloneTemplate('demo')
-  tamper = (sql) => asSuperuser(superuserUrl, `set search_path = plain_slate, book; ${sql}`)
-  const config = configFor(databaseUrl, { PLAIN_SLATE_FAMILIES: FAMILIES_FOLDER })
-  server = await serve(config, '/nowhere', { version: 'test', jobs: true })
-  address = `http://127.0.0.1:${server.port}`
-  for (const name of ['tarn-loader-7-r4', AIM, 'tarn-H2.104.r5'])
-    for (const volume of built(name).volumes) await sendVolume(address, BENCH_SECRET, volume, true)
-  await until('all are proven', async () => {
-    const { packages } = await get<{ packages: { state: string }[] }>('/api/shelf')
-    return packages.filter(({ state }) => state === 'published').length === 3
-  })
-}, 120_000)
-afterAll(() => server.stop())
-
-async function ask<Body>(method: string, path: string, body?: object): Promise<Body> {
-  const response = await fetch(address + path, {
-    method,
-    headers: { ...BENCH_SECRET, 'content-type': 'application/json' },
-    ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-  })
-  return (await response.json()) as Body
-}
-const get = <Body>(path: string) => ask<Body>('GET', path)
-const post = <Body>(path: string, body: object = {}) => ask<Body>('POST', path, body)
-const refused = async (path: string, body: object = {}) => (await post<ApiError>(path, body)).code
-
-const sees = (facts: Partial<DeviceFacts> | null) =>
-  agentSees(address, 'P2', facts === null ? null : { ...FACTS, ...facts })
-const plan = (more: object = {}) =>
-  post<PlanShown>('/api/plans', { port: 'P2', package: AIM, ...more })
-async function verdict(name = AIM, more: object = {}): Promise<string> {
-  const fits = await post<Candidate[]>('/api/bench/ports/P2/fit', more)
-  return fits.find((one) => idOfKey(one.package) === name)?.verdict ?? 'none'
-}
-
-/** The one slip of the lead device, with its plan taken and signed; made with the first run. */
-let slip: { readonly at: string; readonly digest: string } | undefined
-async function ready(): Promise<NonNullable<typeof slip>> {
-  if (slip !== undefined) return slip
-  const draft = { device: 'Brakken H2K', model: 'BRAK-H2K', intent: 'update' }
-  const { number } = await post<{ number: string }>('/api/slips', draft)
-  const at = `/api/slips/${number}`
-  const reading = post(`${at}/read`, { port: 'P2' })
-  await answerLook(address, FACTS)
-  await reading
-  await post(`${at}/lines`, linesOf({ ...INTAKE, 'route.package': AIM }))
-  const digest = (await get<PlanPage>(`${at}/plan`)).now?.digest ?? ''
-  await post(`${at}/plan`, { digest })
-  await post(`${at}/lines`, linesOf(SIGNED))
-  slip = { at, digest }
-  return slip
-}
-
-/** A run of the lead plan, started and wanted. */
-async function started(): Promise<string> {
-  const { at, digest } = await ready()
-  const run = await post<RunShown | ApiError>(`${at}/start`, { digest })
-  if ('sentence' in run) throw new Error(run.sentence)
-  return run.id
-}
-type Claimed = { epoch: number; commands: { kind: string }[]; journal: object[]; code?: string }
-/** Who drives what, as the last claim gave it. */
-const drivers = new Map<string, { readonly agent: string; readonly epoch: number }>()
-async function claim(run: string, agent: string): Promise<Claimed> {
-  const claimed = await post<Claimed>('/api/agent/claim', { agent, run })
-  if (claimed.code === undefined) drivers.set(run, { agent, epoch: claimed.epoch })
-  return claimed
-}
-const shown = (more: object = {}) => ({
-  phase: { kind: 'doing' },
-  next: 0,
-  got: 0,
-  at: 1000,
-  runAt: 0,
-  stepAt: 0,
-  waiting: null,
-  losses: 0,
-  ...more,
-})
-const report = (run: string, agent: string, epoch: number, more: object = {}) =>
-  post<{ journal?: number; code?: string }>('/api/agent/report', {
-    agent,
-    run,
-    epoch,
-    from: 0,
-    entries: [],
-    heard: 0,
-    shown: shown(),
-    ...more,
-  })
-
-const STOPPED = { kind: 'stopped', why: { kind: 'asked' } } as const
-
-/** Stops whatever run is at the port and puts it away. */
-async function clear(): Promise<void> {
-  const runs = await get<RunShown[]>('/api/runs')
-  for (const { id, state } of runs.filter((one) => one.port === 'P2')) {
-    const driver = drivers.get(id)
-    if (state === 'running' && driver !== undefined)
-      await report(id, driver.agent, driver.epoch, { shown: shown({ phase: STOPPED }) })
-    if (state === 'wanted') await post(`/api/runs/${id}/stop`)
-    await post(`/api/runs/${id}/put-away`)
-  }
-}
-beforeEach(async () => {
-  await clear()
-  await sees({})
-})
+playShop()
 
 describe('what fits the device at a port', () => {
   it('follows what the device says, and stays when something else changes', async () => {
@@ -258,113 +152,6 @@ describe('a run', () => {
     expect(second.epoch).toBeGreaterThan(first.epoch)
     expect(second.journal).toEqual(entries)
     expect((await report(id, 'agent a', first.epoch)).code).toBe('run.driven')
-  })
-})
-
-describe('words of people', () => {
-  const state = async (id: string) => (await get<RunShown>(`/api/runs/${id}`)).state
-  const lapse = (id: string) =>
-    tamper(`update runs set until = now() - interval '1 s' where id = '${id}'`)
-  const stopOf = async (id: string) => (await get<RunShown>(`/api/runs/${id}`)).stop
-  type Heard = { runs: { id: string; wanted: boolean; stop: number }[] }
-  const heard = async (id: string) =>
-    (await get<Heard>('/api/agent/work')).runs.find((run) => run.id === id)
-
-  it('a stop is shown as asked until whoever drives it has met it', async () => {
-    const id = await started()
-    const { epoch } = await claim(id, 'agent a')
-    await post(`/api/runs/${id}/stop`)
-    expect([await state(id), await stopOf(id)]).toEqual(['running', 'to-be-heard'])
-    expect(await heard(id)).toMatchObject({ wanted: false, stop: 1 })
-    await report(id, 'agent a', epoch, { heard: 1 })
-    expect(await stopOf(id)).toBe('moment')
-    await report(id, 'agent a', epoch, { heard: 1, shown: shown({ phase: STOPPED }) })
-    expect([await state(id), await stopOf(id), await heard(id)]).toMatchObject([
-      'stopped',
-      null,
-      { wanted: false, stop: 0 },
-    ])
-  })
-
-  it('a stop of a run whose lease has lapsed is an order still, and frees no port', async () => {
-    const id = await started()
-    const { epoch } = await claim(id, 'agent a')
-    await lapse(id)
-    await post(`/api/runs/${id}/stop`)
-    expect([await state(id), await stopOf(id)]).toEqual(['running', 'nobody-drives'])
-    expect(await refused(`/api/runs/${id}/put-away`)).toBe('run.driven')
-    /* Nobody being there, any agent may claim it, to meet the order. */
-    expect(await heard(id)).toMatchObject({ wanted: true, stop: 1 })
-    /* The one who drove it lives after all: it goes on being asked. */
-    expect((await report(id, 'agent a', epoch)).journal).toBe(0)
-    expect(await heard(id)).toMatchObject({ stop: 1 })
-    expect(await state(id)).toBe('running')
-  })
-
-  it('a report sets nothing running again that stands still', async () => {
-    const id = await started()
-    const { epoch } = await claim(id, 'agent a')
-    await post(`/api/runs/${id}/stop`)
-    await report(id, 'agent a', epoch, { heard: 1, shown: shown({ phase: STOPPED }) })
-    expect((await report(id, 'agent a', epoch)).code).toBe('run.driven')
-    expect(await state(id)).toBe('stopped')
-  })
-
-  it('of parallel take-ups one is taken, and of a put-away beside them at most the one', async () => {
-    const id = await started()
-    const { epoch } = await claim(id, 'agent a')
-    await report(id, 'agent a', epoch, { shown: shown({ phase: STOPPED }) })
-    const words = ['take-up', 'take-up', 'take-up', 'put-away', 'put-away']
-    const said = await Promise.all(
-      words.map((word) => post<ApiError | RunShown>(`/api/runs/${id}/${word}`)),
-    )
-    expect(said.filter((one) => !('code' in one))).toHaveLength(1)
-    const { state: now } = await get<RunShown>(`/api/runs/${id}`)
-    expect((await heard(id))?.wanted ?? false).toBe(now === 'wanted')
-  })
-
-  it('a take-up that the driver itself makes needless undoes no later stop', async () => {
-    const id = await started()
-    const { epoch } = await claim(id, 'agent a')
-    await lapse(id)
-    await post(`/api/runs/${id}/take-up`)
-    /* It drives still. */
-    await report(id, 'agent a', epoch)
-    await post('/api/agent/renew', { agent: 'agent a', held: [{ run: id, epoch }] })
-    await post(`/api/runs/${id}/stop`)
-    expect(await heard(id)).toMatchObject({ wanted: false, stop: 1 })
-    await report(id, 'agent a', epoch, { heard: 1, shown: shown({ phase: STOPPED }) })
-    expect(await state(id)).toBe('stopped')
-  })
-
-  it('a stop before anybody claimed it is met by that, and the next order has its own number', async () => {
-    const id = await started()
-    await post(`/api/runs/${id}/stop`)
-    expect(await state(id)).toBe('stopped')
-    await post(`/api/runs/${id}/take-up`)
-    const { epoch } = await claim(id, 'agent a')
-    await post(`/api/runs/${id}/stop`)
-    await post(`/api/runs/${id}/stop`)
-    expect(await heard(id)).toMatchObject({ stop: 2 })
-    await report(id, 'agent a', epoch, { heard: 2, shown: shown({ phase: STOPPED }) })
-  })
-})
-
-describe('one bad port', () => {
-  it('is told as such, and hurts no other', async () => {
-    const facts = { ...LEAD_FACTS, model: 'BRAK\u0000H2K' }
-    const ports = [
-      { name: 'P1', facts: null, odd: 'facts.serial: no text' },
-      { name: 'P2', facts: { ...LEAD_FACTS, ...FACTS }, odd: null },
-      { name: 'P3', facts: { ...facts, serial: 'TRN4490081C04' }, odd: null },
-    ]
-    expect(await post('/api/agent/ports', { agent: 'agent a', ports })).toEqual({})
-    type Tile = { name: string; odd: string | null; seen: { model: string } | null }
-    const tiles = (await get<{ ports: Tile[] }>('/api/bench')).ports
-    const at = (name: string) => tiles.find((one) => one.name === name)
-    expect(at('P1')?.odd).toBe('facts.serial: no text')
-    expect([at('P2')?.seen?.model, at('P3')?.seen?.model]).toEqual(['BRAK-H2K', 'BRAK\ufffdH2K'])
-    expect(await verdict()).toBe('fits')
   })
 })
 

@@ -90,8 +90,18 @@ export class WholeShop {
     writeFileSync(join(this.folder, name), text, { mode: 0o600 })
   }
 
-  /** Begins a process, and waits until it says that it listens. */
-  async begin(name: Name): Promise<void> {
+  /** The TCP port on which a port of the bench listens. */
+  tcpPortOf = (name: string): number => this.#ports[name] ?? 0
+
+  /**
+   * Begins a process, and waits until it says that it listens. `without`: ports of the bench at which
+   * something else listens than the stand-ins.
+   */
+  async begin(
+    name: Name,
+    { without = [] }: { readonly without?: readonly string[] } = {},
+  ): Promise<void> {
+    if (without.length > 0) this.#leaveOut(without)
     const [file, env, args] = this.#planOf(name)
     const child = spawn(process.execPath, ['--import', 'tsx', join(ROOT, file), ...args], {
       cwd: ROOT,
@@ -105,6 +115,13 @@ export class WholeShop {
         if (text.toString().includes('listening')) resolve()
       })
     })
+  }
+
+  #leaveOut(names: readonly string[]): void {
+    const path = join(this.folder, 'bench.json')
+    const file = JSON.parse(readFileSync(path, 'utf8')) as { ports: Record<string, number> }
+    const ports = Object.entries(file.ports).filter(([name]) => !names.includes(name))
+    this.#write('bench.json', JSON.stringify({ ...file, ports: Object.fromEntries(ports) }))
   }
 
   #planOf(name: Name): readonly [string, NodeJS.ProcessEnv, readonly string[]] {
@@ -146,6 +163,12 @@ export class WholeShop {
   }
 
   agentFolder = (name: Name): string => join(this.folder, name.replace(' ', '-'))
+
+  /** The number of a process that runs; undefined: it does not. */
+  pid(name: Name): number | undefined {
+    const child = this.#children.get(name)
+    return child?.exitCode === null && child.signalCode === null ? child.pid : undefined
+  }
 
   signal(name: Name, signal: NodeJS.Signals): void {
     this.#children.get(name)?.kill(signal)

@@ -53,7 +53,7 @@ export async function jobPage(): Promise<readonly Row[]> {
     {
       what: `GET ${page.replace(number, 'N')} with ${SESSIONS} sessions, against the slip's head`,
       measured: `${(job / bare).toFixed(1)} times (${job.toFixed(0)} against ${bare.toFixed(0)} ms in the middle)`,
-      limit: 'aim at most 5 times',
+      limit: 'aim at most 2 times',
     },
   ]
 }

@@ -6,7 +6,9 @@ import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { format } from 'prettier'
+import { faults } from './faults.ts'
 import { firstView } from './first-view.ts'
+import { jobPage } from './job-page.ts'
 import { machineRoom } from './machine-room.ts'
 import { proving } from './proving.ts'
 import type { Row } from './row.ts'
@@ -20,6 +22,8 @@ const MEASUREMENTS: readonly (() => Promise<readonly Row[]>)[] = [
   proving,
   writing,
   shelf,
+  jobPage,
+  faults,
 ]
 
 const rows: Row[] = []

@@ -53,7 +53,7 @@ export class BenchPort {
 
   /** Who answers here, unless somebody is at it. */
   async see(signal: AbortSignal): Promise<void> {
-    if (this.#taken) return
+    if (!this.#isFree()) return
     const { address, config } = this.#plan
     const looked = whoIsAt(address, config.linkSecret, signal)
     this.#passing = looked.then(
@@ -62,7 +62,7 @@ export class BenchPort {
     )
     const seen = await looked
     /* Whoever took the port meanwhile knows better. */
-    if (!this.#taken) this.#seen = seen
+    if (this.#isFree()) this.#seen = seen
   }
 
   /** Looks at the device here and tells what was found; nothing where the port is taken. */
@@ -98,6 +98,8 @@ export class BenchPort {
       await this.#keeper.over.finally(() => (this.#keeper = undefined))
     })
   }
+
+  #isFree = (): boolean => !this.#taken
 
   async #hold(what: () => Promise<void>): Promise<void> {
     if (this.#taken) return

@@ -4,7 +4,7 @@
  */
 
 /** Control characters but tab and line breaks: NUL is refused by the tables, the others by the eye. */
-const CONTROL = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u009f]/u
+const CONTROL = /(?![\t\n\r])\p{Cc}/u
 const REPLACEMENT = '\ufffd'
 
 /** Whether a text can be kept: no control character, and no half of a surrogate pair. */
@@ -15,4 +15,4 @@ export const isLegible = (text: string): boolean => !CONTROL.test(text) && text.
  * legible, so nothing that is compared with it holds by mistake.
  */
 export const shownLegible = (text: string): string =>
-  text.toWellFormed().replaceAll(/[\u0000-\u001f\u007f-\u009f]/gu, REPLACEMENT)
+  text.toWellFormed().replaceAll(/\p{Cc}/gu, REPLACEMENT)
