@@ -27,6 +27,8 @@ const AGENT = 'agent a'
 export class FaultShop {
   readonly whole: WholeShop
   readonly #superuserUrl: string
+  /** The superuser's address of the shop's own database. */
+  readonly #ownUrl: string
   readonly #database: string
   #odd: Server | undefined
   #cookie = ''
@@ -34,10 +36,12 @@ export class FaultShop {
 
   constructor(databaseUrl: string, superuserUrl: string) {
     this.whole = new WholeShop(databaseUrl, PACE)
+    this.#database = new URL(databaseUrl).pathname.slice(1)
     const elsewhere = new URL(superuserUrl)
     elsewhere.pathname = 'postgres'
     this.#superuserUrl = elsewhere.href
-    this.#database = new URL(databaseUrl).pathname.slice(1)
+    elsewhere.pathname = this.#database
+    this.#ownUrl = elsewhere.href
   }
 
   /** Opens everything, with a device at P3 all along that says nothing but odd things. */
@@ -92,8 +96,15 @@ export class FaultShop {
 
   run = (id: string) => this.ask<RunShown | ApiError>('GET', `/api/runs/${id}`)
 
-  /** The lead device as it came in, on the bench again. */
+  /**
+   * The lead device as it came in, on the bench again, at the end of a cable nobody has anything against:
+   * after some dozens of losses the shop would rightly start nothing over it.
+   */
   async resetDevice(): Promise<void> {
+    const client = new pg.Client({ connectionString: this.#ownUrl })
+    await client.connect()
+    await client.query('update plain_slate.runs set cable = null where put_away')
+    await client.end()
     await this.whole.kill('stand-ins')
     rmSync(this.#devices, { recursive: true })
     cpSync(`${this.#devices}.before`, this.#devices, { recursive: true })
