@@ -78,9 +78,10 @@ export class Slip {
   async read(more: Partial<DeviceFacts> = {}, found: Parameters<typeof answerLook>[2] = {}) {
     const facts = { serial: this.serial, mode: 'normal', ...more } as const
     await this.sees(more)
-    const asked = this.#by.post<Job & ApiError>(this.at('read'), { port: this.port })
+    const asked = await this.#by.post<Job & ApiError>(this.at('read'), { port: this.port })
+    if ('sentence' in asked.body) return asked.body
     await answerLook(this.#bench.address, facts, found)
-    return (await asked).body
+    return (await this.#by.get<Job & ApiError>(this.at('job'))).body
   }
   routes = async () => (await this.#by.get<Routes>(this.at('routes'))).body
   plan = async () => (await this.#by.get<PlanPage>(this.at('plan'))).body

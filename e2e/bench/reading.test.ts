@@ -1,5 +1,5 @@
 /** Reading a device in its loader: its table and digests settle what was only supposed before. */
-import type { Candidate, PlanShown } from '@plain-slate/api'
+import type { Bench, Candidate, PlanShown } from '@plain-slate/api'
 import { idOfKey } from '@plain-slate/core'
 import { cloneTemplate } from '@plain-slate/server/testing'
 import { afterAll, beforeAll, expect, it } from 'vitest'
@@ -18,6 +18,8 @@ beforeAll(async () => {
 afterAll(() => shop.close())
 
 const asked = { port: 'P3', package: 'tarn-H2.104.r4' }
+const look = async () =>
+  (await shop.call<Bench>('GET', '/api/bench')).ports.find(({ name }) => name === 'P3')?.look
 const plan = () => shop.call<PlanShown>('POST', '/api/plans', asked)
 const left = ({ writes }: PlanShown) => writes.filter(({ write }) => !write)
 async function codes(): Promise<readonly string[]> {
@@ -30,13 +32,11 @@ it('tells the layout from the device’s own table, and leaves alone what its di
   const before = await plan()
   expect(left(before)).toEqual([])
   expect(await codes()).not.toContain('fit.layout.table.equal')
-  const read = await shop.call<{ table: boolean; digests: number }>(
-    'POST',
-    '/api/bench/ports/P3/read',
-    {},
-  )
-  expect(read.table).toBe(true)
-  expect(read.digests).toBeGreaterThan(4)
+  await shop.call('POST', '/api/bench/ports/P3/read', {})
+  await until('it is read', async () => (await look())?.state === 'found')
+  const read = (await look())?.found
+  expect(read?.table).toBe(true)
+  expect(read?.digests).toBeGreaterThan(4)
   expect(await codes()).toContain('fit.layout.table.equal')
   const after = await plan()
   expect(left(after).map(({ reason }) => reason)).toContain('same-digest')

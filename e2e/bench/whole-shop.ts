@@ -12,7 +12,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import type { Manifest } from '@plain-slate/core'
-import type { ApiError, PlanPage, RunShown, StandInAct } from '@plain-slate/api'
+import type { ApiError, Job, PlanPage, RunShown, StandInAct } from '@plain-slate/api'
 import {
   DEMO_DEVICES,
   DEMO_SCALE,
@@ -233,7 +233,7 @@ export class WholeShop {
   ): Promise<{ readonly number: string; readonly digest: string }> {
     const number = its ?? (await this.#opened())
     const at = `/api/slips/${number}`
-    await this.call('POST', `${at}/read`, { port })
+    await this.read(`${at}/read`, port, `${at}/job`)
     const route = { 'route.package': 'tarn-H2.104.r4', 'compare.unread': 'write-all' }
     await this.call('POST', `${at}/lines`, linesOf({ ...INTAKE, ...route }))
     const { now } = await this.call<PlanPage>('GET', `${at}/plan`)
@@ -241,6 +241,15 @@ export class WholeShop {
     await this.call('POST', `${at}/plan`, { digest })
     await this.call('POST', `${at}/lines`, linesOf(SIGNED))
     return { number, digest }
+  }
+
+  /** Has the device at a port read, and waits until the look has ended. */
+  async read(path: string, port: string, job: string): Promise<void> {
+    await this.call('POST', path, { port })
+    await until('the device is read', async () => {
+      const { look } = await this.call<{ look: Job['look'] }>('GET', job)
+      return look?.state !== 'looking'
+    })
   }
 
   async #opened(): Promise<string> {

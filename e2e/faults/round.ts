@@ -3,6 +3,7 @@
  * choosing, people take up what stopped, and at the end everything that must hold is held.
  */
 import type { ApiError, EventLine, RunShown } from '@plain-slate/api'
+import { followed } from '@plain-slate/core'
 import type { Dice } from './dice.ts'
 import { diceOf } from './dice.ts'
 import type { FaultShop } from './fault-shop.ts'
@@ -38,14 +39,18 @@ export async function playRound(
 ): Promise<Outcome> {
   await shop.resetDevice()
   const round = new Round(shop, diceOf(seed))
-  await round.begin()
   const tried: Omit<Tried, 'lost'>[] = []
-  for (const kind of kinds) {
-    const during = await round.faultComes(kind)
-    if (during === undefined) break
-    tried.push({ kind: kind.name, during })
+  try {
+    await round.begin()
+    for (const kind of kinds) {
+      const during = await round.faultComes(kind)
+      if (during === undefined) break
+      tried.push({ kind: kind.name, during })
+    }
+    await round.toItsEnd()
+  } catch (error) {
+    round.lost.push(error instanceof Error ? error.message : String(error))
   }
-  await round.toItsEnd()
   const lost = [...round.lost, ...(await round.amiss())]
   await round.close()
   const { takeUps, notes } = round
@@ -179,7 +184,8 @@ class Round {
     const gone = this.notes.filter((note) => !texts.includes(note))
     const run = await this.#shop.run(this.#id)
     const mirrored = isRun(run) ? run.journal : -1
-    const kept = this.#shop.journalOf(this.#id).length
+    const kept =
+      followed(this.#shop.journalOf(this.#id)).odd ?? this.#shop.journalOf(this.#id).length
     return [
       ...this.#shop.wrong(),
       ...gone.map((note) => `acknowledged and gone: ${note}`),

@@ -2,6 +2,7 @@
 import { LEDGE_WORDS, leastOf, modeSchema } from '@plain-slate/core'
 import { z } from 'zod'
 import { stageSchema } from './error.ts'
+import { lookSchema } from './look.ts'
 import { route } from './route.ts'
 import { standInActSchema, standInAnswerSchema, standInDeviceSchema } from './standins.ts'
 
@@ -25,6 +26,8 @@ export const portSchema = z.object({
   seen: seenSchema.nullable(),
   /** Something answers there that says what cannot be used: what, in a few words. */
   odd: z.string().nullable(),
+  /** The look that was asked here last. */
+  look: lookSchema.nullable(),
   /** The open slip whose device is here, and where it stands. */
   slip: z.object({ number: z.string(), stage: stageSchema }).nullable(),
   /** The run at this port, while it is under way or its end was not put away. */
@@ -101,6 +104,6 @@ export const benchRoutes = {
     secret: true,
     summary: 'Read the device at a port: facts, and in the loader its table and digests',
     params: portParams,
-    answer: z.object({ serial: z.string(), digests: z.int(), table: z.boolean() }),
+    answer: lookSchema,
   }),
 }

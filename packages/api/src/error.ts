@@ -45,6 +45,8 @@ export const ERROR_CODES = [
   'package.several',
   'port.unknown',
   'port.empty',
+  'look.under-way',
+  'look.given-up',
   'port.busy',
   'port.no-agent',
   'device.family',

@@ -14,6 +14,7 @@ import {
   modeSchema,
 } from '@plain-slate/core'
 import { z } from 'zod'
+import { lookSchema } from './look.ts'
 import { stageSchema } from './error.ts'
 import { candidateSchema, planSchema, rangeSchema } from './runs.ts'
 
@@ -155,6 +156,8 @@ export const jobSchema = z.object({
     .object({ at: moment, by: z.string().nullable(), title: z.string(), stale: z.boolean() })
     .nullable(),
   run: z.string().nullable(),
+  /** The look at its device that was asked last. */
+  look: lookSchema.nullable(),
   tally: z.object({ before: tallySchema.nullable(), after: tallySchema.nullable() }),
   /** What is worse after the first start, and whether somebody decided on it. */
   worse: z.array(worseSchema),

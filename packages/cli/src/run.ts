@@ -4,6 +4,7 @@
  * stands for the hold of the page: it names the device that is written. Enter says that hands are done.
  * The agent owns the run: ending this command ends nothing on the bench.
  */
+import { setTimeout } from 'node:timers/promises'
 import { createInterface } from 'node:readline'
 import { setTimeout as pause } from 'node:timers/promises'
 import type { Job, PlanShown, Ready, RunShown } from '@plain-slate/api'
@@ -63,7 +64,21 @@ async function slipOf(server: Server, read: Args, { tell }: Terminal): Promise<s
   })
   tell(say('cli.run.opened', { number }))
   await server.call('jobRead', { params: { number }, body: { port, deep: false } })
+  await lookEnded(server, number)
   return number
+}
+
+/** Between two looks whether a device has been read. */
+const AGAIN_MS = 300
+
+/** Waits until the look at a slip's device has ended; refuses with its reason where nothing was found. */
+async function lookEnded(server: Server, number: string): Promise<void> {
+  for (;;) {
+    const { look } = await server.call('job', { params: { number } })
+    if (look === null || look.state === 'found') return
+    if (look.trouble !== null) throw new Cannot(look.trouble.sentence)
+    await setTimeout(AGAIN_MS)
+  }
 }
 
 /** The plan that was taken; where a package is named, its plan is taken first. */

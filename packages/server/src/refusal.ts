@@ -53,6 +53,8 @@ const STATUS: Readonly<Record<ErrorCode, number>> = {
   'package.several': 409,
   'port.unknown': 404,
   'port.empty': 409,
+  'look.under-way': 409,
+  'look.given-up': 504,
   'port.busy': 409,
   'port.no-agent': 503,
   'device.family': 409,

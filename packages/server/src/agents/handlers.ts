@@ -9,10 +9,12 @@ import { WRITTEN } from '../edge/mount.ts'
 import type { Handler } from '../edge/mount.ts'
 import { streamTo } from '../events/stream.ts'
 import type { House } from '../house.ts'
+import { lookEnded } from '../job/read.ts'
 import { followRun } from '../job/show.ts'
 import type { Refusal } from '../refusal.ts'
 import type { Transaction } from '../tables/database.ts'
-import { answerLook, heartOf, listLooks, listSights, putSights } from '../tables/devices.ts'
+import { heartOf, listSights, putSights } from '../tables/devices.ts'
+import { listLooks } from '../tables/looks.ts'
 import { tell } from '../tables/news.ts'
 import type { RunState } from '../tables/runs.ts'
 import {
@@ -44,7 +46,12 @@ export function agentHandlers(house: House) {
         stop: isStopOpen(run.stop) ? run.stop.asked : 0,
         answers: { ...run.answers },
       })),
-      looks: looks.map((look) => ({ ...look, digests: [...look.digests] })),
+      looks: looks.map(({ id, port, epoch, digests }) => ({
+        id,
+        port,
+        epoch,
+        digests: [...digests],
+      })),
     })
   }
   const agentPorts: Of<'agentPorts'> = async ({ body: { agent, ports } }) => {
@@ -58,7 +65,7 @@ export function agentHandlers(house: House) {
     return ok({})
   }
   const agentLook: Of<'agentLook'> = async ({ body: { id, found } }) => {
-    await answerLook(house.db, id, found)
+    await lookEnded(house, id, found)
     return ok({})
   }
   const agentClaim: Of<'agentClaim'> = async ({ body: { agent, run: id } }) => {

@@ -1,7 +1,7 @@
-import type { ApiError, Bench as BenchShown, Port } from '@plain-slate/api'
+import type { ApiError, Bench as BenchShown, LookShown, Port } from '@plain-slate/api'
 import type { DeviceFacts } from '@plain-slate/core'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import { LEAD_FACTS, agentSees, answerLook } from '../testing/agent.ts'
+import { BENCH_SECRET, LEAD_FACTS, agentSees, answerLook } from '../testing/agent.ts'
 import type { Bench, Browser } from '../testing/bench.ts'
 import { openBench } from '../testing/bench.ts'
 
@@ -95,19 +95,52 @@ describe('hands', () => {
   })
 })
 
+const lookAt = async (name: string) =>
+  (await shown()).ports.find((port) => port.name === name)?.look
+
 describe('reading a device', () => {
   it('asks whoever holds the ports, and keeps what was found', async () => {
     await sees('P3', { mode: 'normal' })
-    const reading = tavi.post<{ serial: string; digests: number }>('/api/bench/ports/P3/read')
+    const asked = await tavi.post<LookShown>('/api/bench/ports/P3/read')
+    expect(asked.body).toMatchObject({ port: 'P3', state: 'looking', found: null, trouble: null })
+    expect((await lookAt('P3'))?.state).toBe('looking')
     const digest = { partition: 'modem', size: 4096, sha256: 'a'.repeat(64) }
     expect(await answerLook(bench.address, {}, { digests: [digest] })).toBe('P3')
-    expect((await reading).body).toEqual({ serial: LEAD_FACTS.serial, digests: 1, table: false })
+    expect(await lookAt('P3')).toMatchObject({
+      state: 'found',
+      found: { serial: LEAD_FACTS.serial, digests: 1, table: false },
+    })
   })
 
-  it('is refused where nothing answered, and at a port that nobody knows', async () => {
-    const reading = tavi.post('/api/bench/ports/P1/read')
+  it('fails in words where nothing answered, and is refused at a port that nobody knows', async () => {
+    await tavi.post('/api/bench/ports/P1/read')
     await answerLook(bench.address, null)
-    expect((await reading).body.code).toBe('port.empty')
+    expect(await lookAt('P1')).toMatchObject({ state: 'failed', trouble: { code: 'port.empty' } })
     expect((await tavi.post('/api/bench/ports/P9/read')).body.code).toBe('port.unknown')
+  })
+
+  it('is asked for once at a time, and given up when its agent never comes back', async () => {
+    await tavi.post('/api/bench/ports/P3/read')
+    expect((await tavi.post('/api/bench/ports/P3/read')).body.code).toBe('look.under-way')
+    await bench.tamper(`update looks set at = at - interval '11 minutes' where state = 'looking'`)
+    expect((await tavi.post<LookShown>('/api/bench/ports/P3/read')).body.state).toBe('looking')
+    await answerLook(bench.address, {})
+    expect(
+      (await bench.server.house.db('looks').orderBy('at', 'desc').pluck('outcome')).map(
+        (one: { kind: string; code?: string }) => one.code ?? one.kind,
+      ),
+    ).toEqual(expect.arrayContaining(['found', 'look.given-up']))
+  })
+
+  it('that has ended is not ended again by a late word', async () => {
+    const { body } = await tavi.post<LookShown>('/api/bench/ports/P3/read')
+    await answerLook(bench.address, {})
+    const late = { id: body.id, found: { facts: null, table: null, digests: [], tally: null } }
+    await fetch(`${bench.address}/api/agent/look`, {
+      method: 'POST',
+      headers: { ...BENCH_SECRET, 'content-type': 'application/json' },
+      body: JSON.stringify(late),
+    })
+    expect((await lookAt('P3'))?.state).toBe('found')
   })
 })

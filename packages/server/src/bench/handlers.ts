@@ -7,7 +7,7 @@ import type { House } from '../house.ts'
 import { listCables, moveCable } from '../tables/bench.ts'
 import { tell } from '../tables/news.ts'
 import { doByHand, listHands } from './hands.ts'
-import { readAtPort } from './read-device.ts'
+import { askLook, lookShown } from './looks.ts'
 import { showBench } from './show.ts'
 
 type Of<Name extends keyof Contract> = Handler<Contract[Name]>
@@ -32,6 +32,9 @@ export function benchHandlers(house: House) {
     if (!moved) return refuse({ code: 'port.unknown', facts: { port: port ?? cable } })
     return ok(await listCables(house.db))
   }
-  const portRead: Of<'portRead'> = ({ params: { port } }) => readAtPort(house, port)
+  const portRead: Of<'portRead'> = async ({ params: { port }, actor }) => {
+    const look = await askLook(house, { port, slip: null, deep: false, by: actor?.id ?? null })
+    return look.ok ? ok(lookShown(look.value)) : look
+  }
   return { bench, hands, handsAct, cableMove, portRead }
 }

@@ -9,16 +9,19 @@ import { anyAgent, listSights } from '../tables/devices.ts'
 import type { RunRow } from '../tables/runs.ts'
 import { slipsBySerial } from '../tables/job.ts'
 import { listRuns } from '../tables/runs.ts'
+import { newestLooks } from '../tables/looks.ts'
+import { lookShown } from './looks.ts'
 import { seenOf } from './seen.ts'
 
 export async function showBench(db: Database): Promise<Bench> {
-  const [ports, cables, sights, runs, watched, slips] = await Promise.all([
+  const [ports, cables, sights, runs, watched, slips, looks] = await Promise.all([
     listPorts(db),
     listCables(db),
     listSights(db),
     listRuns(db, 'at-ports'),
     anyAgent(db),
     slipsBySerial(db),
+    newestLooks(db),
   ])
   const at = <One extends { readonly port: string }>(list: readonly One[], port: string) =>
     list.find((one) => one.port === port)
@@ -27,7 +30,12 @@ export async function showBench(db: Database): Promise<Bench> {
       const run = at(runs, port.name)
       const sight = at(sights, port.name)
       const slip = slips.get(run?.serial ?? sight?.facts?.serial ?? '') ?? null
-      return { ...portOf(port, sight, run), slip }
+      const look = at(looks, port.name)
+      return {
+        ...portOf(port, sight, run),
+        slip,
+        look: look === undefined ? null : lookShown(look),
+      }
     }),
     cables,
     watched,
@@ -38,7 +46,7 @@ function portOf(
   port: { readonly name: string; readonly note: string; readonly cable: string | null },
   sight: Sight | undefined,
   run: RunRow | undefined,
-): Omit<Port, 'slip'> {
+): Omit<Port, 'slip' | 'look'> {
   const facts = sight?.facts ?? undefined
   const row = run === undefined ? undefined : runRowOf(run)
   return {

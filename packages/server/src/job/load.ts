@@ -35,6 +35,8 @@ import { anyAgent, listSights, readDevice } from '../tables/devices.ts'
 import type { PlanRow } from '../tables/job.ts'
 import { jobMark } from '../tables/job-mark.ts'
 import { listLines, listReadings, readPlan, serialsOfOthers } from '../tables/job.ts'
+import type { LookRow } from '../tables/looks.ts'
+import { lastLook } from '../tables/looks.ts'
 import { lastRunOf, lastWriteTo } from '../tables/past-runs.ts'
 import type { RunRow } from '../tables/runs.ts'
 import { listRuns } from '../tables/runs.ts'
@@ -62,6 +64,8 @@ export type JobAt = {
     readonly cables: readonly CableRow[]
     readonly runs: readonly RunRow[]
   }
+  /** The look that was asked for it last. */
+  readonly look: LookRow | undefined
   /** Serials that other open slips claim. */
   readonly others: ReadonlySet<string>
   readonly device: DeviceRow | undefined
@@ -100,6 +104,7 @@ export async function loadJobIn(
   const last = await lastRunOf(db, number)
   const bench = await readBench(db)
   const others = await serialsOfOthers(db, number)
+  const look = await lastLook(db, { slip: number })
   const lines = standingLines(
     all.map(({ topic, answer, at, by }) => ({ topic, answer, at: msOf(at), by })),
   )
@@ -126,6 +131,7 @@ export async function loadJobIn(
     byEye,
     bench,
     others,
+    look,
     all,
     lines,
     readings,

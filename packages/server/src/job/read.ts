@@ -1,23 +1,23 @@
 /** Reading a slip's device over the link: its facts become readings, its things are counted. */
+import type { LookFound } from '@plain-slate/api'
 import type { DeviceFacts, Result } from '@plain-slate/core'
 import { refuse, isOver } from '@plain-slate/core'
-import { lookAtPort } from '../bench/read-device.ts'
-import type { FoundDevice } from '../bench/read-device.ts'
+import type { FoundDevice } from '../bench/looks.ts'
+import { askLook, endWith } from '../bench/looks.ts'
 import { enter } from '../book/append.ts'
 import type { House } from '../house.ts'
 import type { Refusal } from '../refusal.ts'
 import { readingsOf } from '../runs/case.ts'
 import type { Transaction } from '../tables/database.ts'
-import { insertLines, insertReadings, serialsOfOthers } from '../tables/job.ts'
+import { insertLines, insertReadings } from '../tables/job.ts'
 import { tell } from '../tables/news.ts'
-import { raiseVersion } from '../tables/slips.ts'
+import { lockSlip, raiseVersion } from '../tables/slips.ts'
 import type { JobAt } from './load.ts'
-import { loadJob } from './load.ts'
-import { onOpenSlip } from './say.ts'
+import { loadJob, loadJobIn } from './load.ts'
 
 type Asked = { readonly port: string; readonly deep: boolean; readonly by: string | null }
 
-/** Reads the device at a port for a slip. Another device than the one read before is refused. */
+/** Asks for a look at a port for a slip. Another device than the one read before is refused at sight. */
 export async function readForSlip(
   house: House,
   number: string,
@@ -28,27 +28,34 @@ export async function readForSlip(
   const { state } = before.value.slip
   if (isOver(state)) return refuse({ code: 'slip.ended', facts: { number, state } })
   const sight = before.value.sights.find(({ port }) => port === asked.port)
-  const other = await otherDevice(house, before.value, sight?.facts ?? undefined)
+  const other = otherDevice(before.value, sight?.facts ?? undefined)
   if (other !== undefined) return refuse(other)
-  const found = await lookAtPort(house, asked.port, asked.deep)
-  if (!found.ok) return found
-  const still = await otherDevice(house, before.value, found.value.facts)
-  if (still !== undefined) return refuse(still)
-  return onOpenSlip(house, number, async (trx) => {
-    const when = before.value.run?.state === 'ended' ? 'after' : 'before'
-    await keepLook(house, trx, number, { found: found.value, when, by: asked.by })
-    return undefined
-  })
+  const look = await askLook(house, { ...asked, slip: number })
+  return look.ok ? loadJob(house, number) : look
 }
 
+/** A look has ended: what it found for a slip becomes readings, unless the device is another, or it is over. */
+export const lookEnded = (house: House, id: string, found: LookFound): Promise<void> =>
+  endWith(house, id, found, ({ slip: number, by }) => async (trx, device) => {
+    if (number === null) return undefined
+    const slip = await lockSlip(trx, number)
+    const job = slip === undefined ? undefined : await loadJobIn(house, number, trx)
+    if (slip === undefined || job?.ok !== true) return { code: 'slip.unknown', facts: { number } }
+    if (isOver(slip.state)) return { code: 'slip.ended', facts: { number, state: slip.state } }
+    const other = otherDevice(job.value, device.facts)
+    if (other !== undefined) return other
+    const when = job.value.run?.state === 'ended' ? 'after' : 'before'
+    await keepLook(house, trx, number, { found: device, when, by })
+    return undefined
+  })
+
 /** Two like devices side by side are the real danger: same device as before, or stop. */
-async function otherDevice(
-  house: House,
-  { serial, slip }: JobAt,
+function otherDevice(
+  { serial, slip, others }: JobAt,
   facts: DeviceFacts | undefined,
-): Promise<Refusal | undefined> {
+): Refusal | undefined {
   if (facts === undefined) return undefined
-  const taken = (await serialsOfOthers(house.db, slip.number)).has(facts.serial)
+  const taken = others.has(facts.serial)
   if (!taken && (serial === undefined || serial === facts.serial)) return undefined
   const number = slip.number
   return {

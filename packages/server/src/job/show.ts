@@ -16,6 +16,7 @@ import {
   trustOf,
   waitingFor,
 } from '@plain-slate/core'
+import { lookShown } from '../bench/looks.ts'
 import type { House } from '../house.ts'
 import { putStage } from '../tables/slips.ts'
 import { tell } from '../tables/news.ts'
@@ -68,6 +69,7 @@ export async function showJob(house: House, job: JobAt): Promise<Job> {
             stale: changesSince(job) !== undefined,
           },
     run: run?.id ?? null,
+    look: job.look === undefined ? null : lookShown(job.look),
     ...afterShown(job),
     doubted: job.byEye ? [] : [...doubtedFacts(job.identity)],
     unpublished: unpublishedOf(job),

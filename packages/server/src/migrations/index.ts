@@ -16,6 +16,7 @@ import * as runsTold from './014-runs-told.ts'
 import * as wordsToRuns from './015-words-to-runs.ts'
 import * as refusals from './016-refusals.ts'
 import * as shelfChanges from './017-shelf-changes.ts'
+import * as looksAreJobs from './018-looks-are-jobs.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -35,6 +36,7 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '015-words-to-runs': wordsToRuns,
   '016-refusals': refusals,
   '017-shelf-changes': shelfChanges,
+  '018-looks-are-jobs': looksAreJobs,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

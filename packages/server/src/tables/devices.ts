@@ -97,54 +97,10 @@ export async function listSights(db: Database): Promise<Sight[]> {
     .select('port', 'facts', 'odd')) as Sight[]
 }
 
-export type Look = {
-  readonly id: string
-  readonly port: string
-  readonly digests: readonly { readonly partition: string; readonly size: number }[]
-  /** Into the loader and back, under this epoch; null: as the device is. */
-  readonly epoch: number | null
-}
-
 /** An epoch of one's own, higher than any device has met. */
 export async function takeEpoch(db: Database): Promise<number> {
   const { rows } = (await db.raw(`select nextval('run_epochs') as epoch`)) as {
     rows: { epoch: string }[]
   }
   return Number(rows[0]?.epoch ?? 0)
-}
-
-export async function insertLook(db: Database, look: Look): Promise<void> {
-  await db('looks').insert({ ...look, digests: JSON.stringify(look.digests) })
-}
-
-/** A look older than this is nobody's any more. */
-const LOOK_LIVES = '2 minutes'
-
-/** Looks that nobody has answered yet. */
-export async function listLooks(db: Database): Promise<Look[]> {
-  const rows = (await db('looks')
-    .whereNull('found')
-    .whereRaw(`at > now() - interval '${LOOK_LIVES}'`)
-    .select('id', 'port', 'digests', 'epoch')) as (Omit<Look, 'epoch'> & {
-    readonly epoch: string | null
-  })[]
-  return rows.map((row) => ({ ...row, epoch: row.epoch === null ? null : Number(row.epoch) }))
-}
-
-export async function answerLook(db: Database, id: string, found: LookFound): Promise<void> {
-  await db('looks')
-    .where({ id })
-    .update({ found: JSON.stringify(found) })
-}
-
-/** What a look found; undefined while it is under way. Answered ones are forgotten when read. */
-export async function takeLook(db: Database, id: string): Promise<LookFound | undefined> {
-  const [row] = (await db('looks')
-    .where({ id })
-    .whereNotNull('found')
-    .delete()
-    .returning('found')) as {
-    found: LookFound
-  }[]
-  return row?.found
 }

@@ -130,6 +130,13 @@ export const errors = {
   'error.port.unknown': 'There is no port or cable {port} on this bench.',
   'error.port.unknown.kept': 'Nothing was changed.',
   'error.port.unknown.remedy': 'Look at the Bench for the names.',
+  'error.look.under-way': 'The device at {port} is being read already.',
+  'error.look.under-way.kept': 'That look goes on.',
+  'error.look.under-way.remedy': 'Wait for it: what it finds is shown when it ends.',
+  'error.look.given-up': 'The look at the device came to no end.',
+  'error.look.given-up.kept': 'What was read before is as it was.',
+  'error.look.given-up.remedy':
+    'See whether its agent lives and the device answers, then read it again.',
   'error.port.empty': 'No device answers at {port}.',
   'error.port.empty.kept': 'Nothing was changed.',
   'error.port.empty.remedy':

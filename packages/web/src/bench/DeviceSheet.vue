@@ -3,7 +3,7 @@
 </script>
 
 <script setup lang="ts">
-import type { Candidate, Seen } from '@plain-slate/api'
+import type { Candidate, Port, Seen } from '@plain-slate/api'
 import { INTENTS } from '@plain-slate/core'
 import { findingWords } from '@plain-slate/texts'
 import { useQueryClient } from '@tanstack/vue-query'
@@ -18,7 +18,7 @@ import { troubleOf } from '../server/call.ts'
 import { renew, useChange, useRead } from '../server/query.ts'
 import { usePort } from './bench-query.ts'
 
-const props = defineProps<{ seen: Seen }>()
+const props = defineProps<{ seen: Seen; last: Port['look'] }>()
 const say = useSay()
 const browser = useBrowserStore()
 const client = useQueryClient()
@@ -38,6 +38,11 @@ const why = ({ findings: [gravest] }: Candidate) =>
   gravest === undefined ? '' : findingWords(browser.language, gravest)
 const takeable = ({ verdict }: Candidate) => verdict === 'fits' || verdict === 'fits-if'
 
+const looking = computed(() => read.isPending.value || props.last?.state === 'looking')
+const trouble = computed(() => {
+  if (read.error.value !== null) return troubleOf(read.error.value)
+  return looking.value ? undefined : (props.last?.trouble ?? undefined)
+})
 async function look() {
   await read.mutateAsync({ params: { port: port.value } }).catch(() => undefined)
   renew(client, 'bench')
@@ -57,19 +62,19 @@ async function look() {
     }}
   </p>
   <p class="row">
-    <v-btn :disabled="read.isPending.value" @click="look">
-      {{ read.isPending.value ? say('at.reading') : say('at.read') }}
+    <v-btn :disabled="looking" @click="look">
+      {{ looking ? say('at.reading') : say('at.read') }}
     </v-btn>
-    <span v-if="read.data.value" role="status">
+    <span v-if="last?.found?.serial === seen.serial" role="status">
       {{
-        read.data.value.table
-          ? say('at.read.done', { digests: read.data.value.digests })
+        last.found.table
+          ? say('at.read.done', { digests: last.found.digests })
           : say('at.read.facts')
       }}
     </span>
     <span v-else class="dim">{{ say('at.read.hint') }}</span>
   </p>
-  <Trouble v-if="read.error.value" :trouble="troubleOf(read.error.value)" quiet />
+  <Trouble v-if="trouble" :trouble="trouble" quiet />
   <div class="wanted">
     <v-select
       :model-value="intent"

@@ -28,7 +28,7 @@ const at = computed(() => bench.data.value?.ports.find(({ name }) => name === po
     </template>
     <RunSheet v-else-if="at.run" :id="at.run.id" />
     <PlanSheet v-else-if="at.seen && pack !== ''" :seen="at.seen" :slip="at.slip" />
-    <DeviceSheet v-else-if="at.seen" :seen="at.seen" />
+    <DeviceSheet v-else-if="at.seen" :seen="at.seen" :last="at.look" />
     <template v-else-if="at.odd !== null">
       <h1>{{ say('at.odd', { port }) }}</h1>
       <EmptyNote :what="say('port.odd', { why: at.odd })" :todo="say('port.odd.do')" />

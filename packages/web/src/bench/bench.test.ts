@@ -159,7 +159,17 @@ describe('what a person can do with a run', () => {
 describe('a port', () => {
   const at = async (where: string, odd: string | null = null) => {
     const ports = [
-      { name: 'P2', cable: null, note: '', word: 'free', seen: null, odd, slip: null, run: null },
+      {
+        name: 'P2',
+        cable: null,
+        note: '',
+        word: 'free',
+        seen: null,
+        odd,
+        look: null,
+        slip: null,
+        run: null,
+      },
     ]
     const answer = { ports, cables: [], watched: true }
     const { shown } = await mounted(PortSheet, {}, { at: where, answer })

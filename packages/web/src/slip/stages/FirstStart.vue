@@ -6,25 +6,25 @@
 import type { Job } from '@plain-slate/api'
 import { FUNCTIONS, TOPICS } from '@plain-slate/core'
 import { mib, worseWords } from '@plain-slate/texts'
-import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import Resource from '../../parts/Resource.vue'
+import Trouble from '../../parts/Trouble.vue'
 import { useSay } from '../../said.ts'
-import { renew, useChange, useRead } from '../../server/query.ts'
+import { useRead } from '../../server/query.ts'
 import { useShop } from '../../time/shop.ts'
 import AllAtOnce from '../AllAtOnce.vue'
 import Ask from '../Ask.vue'
 import AskGroup from '../AskGroup.vue'
 import StageSheet from '../StageSheet.vue'
 import { useJob, useLineWords } from '../job.ts'
+import { useLook } from '../look.ts'
 
 const say = useSay()
 const words = useLineWords()
 const { when } = useShop()
-const client = useQueryClient()
 const { job, params, may, line, tell, put } = useJob()
 const proof = useRead('jobProof', () => ({ params: params.value }))
-const read = useChange('jobRead')
+const { look, looking, trouble } = useLook()
 const facts = computed(() => proof.data.value?.facts ?? [])
 const wrong = computed(() => facts.value.filter(({ holds }) => holds === false))
 const asked = computed(() => facts.value.some(({ now }) => now !== null))
@@ -46,19 +46,12 @@ function title(data: Job): string {
   return say('first.title.done', { build: String(build?.now ?? '') })
 }
 const lede = (data: Job) => say(data.device?.outcome === 'loop' ? 'first.loop.do' : 'first.lede')
-async function ask() {
-  const port = job.data.value?.device?.port ?? null
-  if (port === null || read.isPending.value) return
-  await read
-    .mutateAsync({ params: params.value, body: { port, deep: false } })
-    .catch(() => undefined)
-  renew(client, 'slip')
-}
 const main = computed(() => {
   const data = job.data.value
   if (data === undefined || data.tally.after !== null || !may.value) return
-  if (data.device?.port === null || data.device === null) return
-  return { label: say('first.read'), act: () => void ask(), busy: read.isPending.value }
+  const port = data.device?.port ?? null
+  if (port === null) return
+  return { label: say('first.read'), act: () => void look(port, false), busy: looking.value }
 })
 function tally({ tally: { before, after } }: Job): string {
   if (before === null) return say('first.tally.none')
@@ -110,14 +103,9 @@ const text = (fact: string, value: string | number | null) => {
 </script>
 
 <template>
-  <StageSheet
-    stage="first-start"
-    :title="title"
-    :lede="lede"
-    :main="main"
-    :error="read.error.value ?? put.error.value"
-  >
+  <StageSheet stage="first-start" :title="title" :lede="lede" :main="main" :error="put.error.value">
     <template #default="{ job: data }">
+      <Trouble v-if="trouble" :trouble="trouble" quiet />
       <Resource v-slot="{ data: now }" :read="proof">
         <h2 id="proof">{{ say('first.facts') }}</h2>
         <div class="scroll-x" tabindex="0" role="group" :aria-label="say('first.facts')">

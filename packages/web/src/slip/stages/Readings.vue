@@ -6,23 +6,21 @@
 import type { Job } from '@plain-slate/api'
 import { LETHAL_FACTS } from '@plain-slate/core'
 import { endOf, mib } from '@plain-slate/texts'
-import { useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
+import Trouble from '../../parts/Trouble.vue'
 import Ruler from '../../pictures/Ruler.vue'
 import { useSay } from '../../said.ts'
-import { renew, useChange } from '../../server/query.ts'
 import FactRows from '../FactRows.vue'
 import HandReading from '../HandReading.vue'
 import StageSheet from '../StageSheet.vue'
 import { standingOf, useJob } from '../job.ts'
+import { useLook } from '../look.ts'
 import { useSlip } from '../slip.ts'
 
 const say = useSay()
-const client = useQueryClient()
-const { job, params, may, tell } = useJob()
+const { job, may, tell } = useJob()
 const { slip } = useSlip()
-const read = useChange('jobRead')
-const busy = computed(() => read.isPending.value)
+const { look, looking: busy, trouble } = useLook()
 const PLACED = 3
 
 /** Facts that cannot be judged on as they stand. */
@@ -49,12 +47,6 @@ function title(data: Job): string {
   return say('readings.title.done', { n })
 }
 const lede = (data: Job) => say(data.family === null ? 'readings.other.do' : 'readings.lede')
-async function look(port: string, deep: boolean) {
-  if (busy.value) return
-  const input = { params: params.value, body: { port, deep } }
-  await read.mutateAsync(input).catch(() => undefined)
-  renew(client, 'slip')
-}
 /** What Enter does: read the one device it can be, the first time deep, as long as something is open. */
 const main = computed(() => {
   const data = job.data.value
@@ -77,8 +69,9 @@ const buildText = (data: Job) =>
 </script>
 
 <template>
-  <StageSheet stage="readings" :title="title" :lede="lede" :main="main" :error="read.error.value">
+  <StageSheet stage="readings" :title="title" :lede="lede" :main="main">
     <template #default="{ job: data }">
+      <Trouble v-if="trouble" :trouble="trouble" quiet />
       <h2>
         {{ say('readings.over-link') }} <small>{{ say('readings.over-link.small') }}</small>
       </h2>

@@ -91,6 +91,7 @@ export const job = (at: Stage, more: Partial<Job> = {}): Job => ({
   },
   plan: null,
   run: null,
+  look: null,
   tally: { before: null, after: null },
   worse: [],
   decided: false,

@@ -1,0 +1,107 @@
+/**
+ * Looks at devices, as jobs: asked, done by an agent, ended. Locking contract: whoever ends one holds its row
+ * lock to the end of the transaction in which what was found is kept, so that it is kept once.
+ */
+import type { ErrorCode } from '@plain-slate/api'
+import { isoOf, ms } from '@plain-slate/core'
+import type { Database, Transaction } from './database.ts'
+
+/** What came of a look: how much was read, or why nothing was, as a refusal's code and facts. */
+export type LookOutcome =
+  | {
+      readonly kind: 'found'
+      readonly serial: string
+      readonly digests: number
+      readonly table: boolean
+    }
+  | {
+      readonly kind: 'failed'
+      readonly code: ErrorCode
+      readonly facts: Readonly<Record<string, string | number>>
+    }
+
+export type LookRow = {
+  readonly id: string
+  readonly port: string
+  readonly slip: string | null
+  readonly by: string | null
+  readonly digests: readonly { readonly partition: string; readonly size: number }[]
+  /** Into the loader and back, under this epoch; null: as the device is. */
+  readonly epoch: number | null
+  readonly state: 'looking' | 'ended'
+  readonly outcome: LookOutcome | null
+  readonly at: string
+}
+type Stored = Omit<LookRow, 'epoch' | 'at'> & { readonly epoch: string | null; readonly at: Date }
+
+const rowOf = (row: Stored): LookRow => ({
+  ...row,
+  epoch: row.epoch === null ? null : Number(row.epoch),
+  at: isoOf(ms(row.at.getTime())),
+})
+
+/** An agent that has not ended a look by then never will: some GiB are digested in a minute or two. */
+const LOOK_LIVES = `interval '10 minutes'`
+const COLUMNS = ['id', 'port', 'slip', 'by', 'digests', 'epoch', 'state', 'outcome', 'at'] as const
+
+/** Asks for a look; false while another is under way at the port. */
+export async function insertLook(
+  db: Database,
+  { digests, ...look }: Pick<LookRow, 'id' | 'port' | 'slip' | 'by' | 'digests' | 'epoch'>,
+): Promise<boolean> {
+  const made = await db('looks')
+    .insert({ ...look, digests: JSON.stringify(digests) })
+    .onConflict(db.raw(`(port) where state = 'looking'`) as unknown as string)
+    .ignore()
+    .returning('id')
+  return made.length === 1
+}
+
+/** Looks that agents have to do with. */
+export async function listLooks(db: Database): Promise<LookRow[]> {
+  const rows = (await db('looks').where({ state: 'looking' }).select(COLUMNS)) as Stored[]
+  return rows.map(rowOf)
+}
+
+/** The look that was asked last: at a port, or for a slip. */
+export async function lastLook(
+  db: Database,
+  of: { readonly port: string } | { readonly slip: string },
+): Promise<LookRow | undefined> {
+  const row = (await db('looks').where(of).orderBy('at', 'desc').first(COLUMNS)) as
+    Stored | undefined
+  return row === undefined ? undefined : rowOf(row)
+}
+
+/** The newest look of each port. */
+export async function newestLooks(db: Database): Promise<LookRow[]> {
+  const rows = (await db('looks')
+    .distinctOn('port')
+    .orderBy(['port', { column: 'at', order: 'desc' }])
+    .select(COLUMNS)) as Stored[]
+  return rows.map(rowOf)
+}
+
+/** Locks a look that is under way; undefined when there is none of that id, or it has ended. */
+export async function lockLook(trx: Transaction, id: string): Promise<LookRow | undefined> {
+  const row = (await trx('looks').where({ id, state: 'looking' }).forUpdate().first(COLUMNS)) as
+    Stored | undefined
+  return row === undefined ? undefined : rowOf(row)
+}
+
+export async function endLook(trx: Transaction, id: string, outcome: LookOutcome): Promise<void> {
+  await trx('looks')
+    .where({ id })
+    .update({ state: 'ended', outcome: JSON.stringify(outcome), ended_at: trx.fn.now() })
+}
+
+/** Ends looks that nobody will end any more; answers which. */
+export async function giveUpLooks(db: Database): Promise<LookRow[]> {
+  const outcome: LookOutcome = { kind: 'failed', code: 'look.given-up', facts: {} }
+  const rows = (await db('looks')
+    .where({ state: 'looking' })
+    .whereRaw(`at < now() - ${LOOK_LIVES}`)
+    .update({ state: 'ended', outcome: JSON.stringify(outcome), ended_at: db.fn.now() })
+    .returning(COLUMNS)) as Stored[]
+  return rows.map(rowOf)
+}
