@@ -236,8 +236,9 @@ export class WholeShop {
     await this.read(`${at}/read`, port, `${at}/job`)
     const route = { 'route.package': 'tarn-H2.104.r4', 'compare.unread': 'write-all' }
     await this.call('POST', `${at}/lines`, linesOf({ ...INTAKE, ...route }))
-    const { now } = await this.call<PlanPage>('GET', `${at}/plan`)
-    const digest = now?.digest ?? ''
+    const { now, why } = await this.call<PlanPage>('GET', `${at}/plan`)
+    if (now === null) throw new Error(`no plan: ${why ?? 'nothing picked'}`)
+    const { digest } = now
     await this.call('POST', `${at}/plan`, { digest })
     await this.call('POST', `${at}/lines`, linesOf(SIGNED))
     return { number, digest }

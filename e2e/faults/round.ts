@@ -62,6 +62,7 @@ class Round {
   readonly #dice: Dice
   #number = ''
   #id = ''
+  #inTheWay = ''
   takeUps = 0
   /** Notes that the server acknowledged. */
   readonly notes: string[] = []
@@ -159,11 +160,11 @@ class Round {
   async #until(what: string, is: () => Promise<boolean>): Promise<void> {
     const late = Date.now() + PATIENCE_MS
     for (;;) {
-      if (await is().catch(() => false)) return
+      if (await is().catch((error: unknown) => this.#met(error))) return
       if (Date.now() > late) {
         const run = await this.#shop.run(this.#id)
         const at = isRun(run) ? `${run.state}, ${run.word}, step ${run.step}` : 'nobody answers'
-        throw new Error(`never: ${what} (${at})`)
+        throw new Error(`never: ${what} (${at}) ${this.#inTheWay}`)
       }
       await pause(50)
     }
@@ -174,6 +175,12 @@ class Round {
     await this.#shop.ask('POST', `/api/runs/${this.#id}/put-away`)
     const over = { state: 'stopped', reason: 'the round is over' }
     await this.#shop.ask('POST', `/api/slips/${this.#number}/state`, over)
+  }
+
+  /** Something in the way that may pass: the last is told if it does not. */
+  #met(error: unknown): false {
+    this.#inTheWay = error instanceof Error ? error.message : String(error)
+    return false
   }
 
   /** What does not hold at the end: the device, the journal's mirror, notes that were acknowledged. */

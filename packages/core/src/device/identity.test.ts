@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { reading } from '../testing/devices.ts'
 import { tarn } from '../testing/tarn.ts'
 import { ms } from '../units/units.ts'
-import type { Reading } from './identity.ts'
+import type { Changed, Reading } from './identity.ts'
 import {
   doubtedFacts,
   identify,
@@ -16,7 +16,7 @@ import {
 
 const model = (...readings: readonly Reading[]) => identify(tarn, readings).model
 const after = (writtenAt: number, ...readings: readonly Reading[]) =>
-  identify(tarn, readings, ms(writtenAt))
+  identify(tarn, readings, { writtenAt: ms(writtenAt), startedAt: ms(writtenAt) })
 
 describe('a fact of the board', () => {
   it('nobody claims is missing; one that only a weak source claims is told, not settled', () => {
@@ -160,6 +160,17 @@ describe('a fact that changes', () => {
         reading('batteryPercent', 12, 'settings', 2),
       ),
     ).toMatchObject({ value: 12 })
+  })
+
+  it('of the data’s release outlives a write, and no start of what was written', () => {
+    const read = [reading('release', 4, 'link', 1), reading('patchDate', '2026-06-01', 'link', 1)]
+    const kinds = (changed: Changed) => {
+      const { release, patchDate } = identify(tarn, read, changed)
+      return [release.kind, patchDate.kind]
+    }
+    expect(kinds({ writtenAt: ms(5) })).toEqual(['settled', 'settled'])
+    expect(kinds({ writtenAt: ms(5), startedAt: ms(5) })).toEqual(['stale', 'stale'])
+    expect(kinds({ writtenAt: ms(5), startedAt: ms(0) })).toEqual(['settled', 'settled'])
   })
 
   it('is stale once something was written since, and what the board bears is not', () => {

@@ -14,6 +14,7 @@ import {
   FLOOR_FACTS,
   LETHAL_FACTS,
   PASSING_FACTS,
+  STARTED_FACTS,
   UNWRITTEN_FACTS,
 } from '../terms/device.ts'
 
@@ -62,18 +63,35 @@ const LEAD = 5
 /** And at least one source of this trust; against fuses, others of this weight raise a doubt. */
 const STRONG = 5
 
-/** How every fact stands. `writtenAt`: when something was last written to the device. */
-export function identify(family: Trusting, readings: readonly Reading[], writtenAt?: Ms): Identity {
+/** When the device was last changed, as far as facts read before are no longer so. */
+export type Changed = {
+  /** Something was written to it. */
+  readonly writtenAt?: Ms | undefined
+  /** Its system was started after something was written. */
+  readonly startedAt?: Ms | undefined
+}
+
+/** How every fact stands. */
+export function identify(
+  family: Trusting,
+  readings: readonly Reading[],
+  changed: Changed = {},
+): Identity {
   const standings = FACTS.map((fact) => [
     fact,
     standingOf(
       family,
       fact,
       readings.filter((reading) => reading.fact === fact),
-      UNWRITTEN_FACTS.includes(fact) ? undefined : writtenAt,
+      staleBefore(fact, changed),
     ),
   ])
   return Object.fromEntries(standings) as Identity
+}
+
+function staleBefore(fact: Fact, { writtenAt, startedAt }: Changed): Ms | undefined {
+  if (UNWRITTEN_FACTS.includes(fact)) return undefined
+  return STARTED_FACTS.includes(fact) ? startedAt : writtenAt
 }
 
 function standingOf(

@@ -73,6 +73,11 @@ export const PASSING_FACTS: readonly Fact[] = ['batteryPercent']
 export const FLOOR_FACTS: readonly Fact[] = ['floor']
 /** Facts that no write changes; all others are read anew after one. */
 export const UNWRITTEN_FACTS: readonly Fact[] = [...FIXED_FACTS, 'batteryHealth', 'accountLock']
+/**
+ * Facts of what the customer's data were last used by: writing alone does not move them, a start does. A
+ * device whose system is half written no longer says them, and its data are what they were.
+ */
+export const STARTED_FACTS: readonly Fact[] = ['release', 'patchDate']
 /** Facts whose mistake can kill: nothing is judged on a weak source's word for them. */
 export const LETHAL_FACTS: readonly Fact[] = [
   'model',

@@ -37,7 +37,7 @@ import { jobMark } from '../tables/job-mark.ts'
 import { listLines, listReadings, readPlan, serialsOfOthers } from '../tables/job.ts'
 import type { LookRow } from '../tables/looks.ts'
 import { lastLook } from '../tables/looks.ts'
-import { lastRunOf, lastWriteTo } from '../tables/past-runs.ts'
+import { lastRunOf, lastChanges } from '../tables/past-runs.ts'
 import type { RunRow } from '../tables/runs.ts'
 import { listRuns } from '../tables/runs.ts'
 import { readSlip } from '../tables/slips.ts'
@@ -111,11 +111,11 @@ export async function loadJobIn(
   const family = familyFor(house.families, slip, kept)
   const trusting = family ?? { facts: {} }
   const serial = toldOf(identify(trusting, kept), 'serial')
-  const writtenAt = serial === undefined ? undefined : await lastWriteTo(db, String(serial))
+  const changed = serial === undefined ? {} : await lastChanges(db, String(serial))
   const sight = sightOf(sights, serial === undefined ? undefined : String(serial))
   const now = await house.clock.now()
   const readings = [...kept, ...besides(lines, sight?.facts, now)]
-  const identity = identify(trusting, readings, writtenAt)
+  const identity = identify(trusting, readings, changed)
   const device = serial === undefined ? undefined : await readDevice(db, String(serial))
   const things = family?.items.map(({ id }) => id) ?? []
   const keepData = wishOf(things, lines) === 'must'

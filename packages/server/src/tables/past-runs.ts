@@ -1,6 +1,6 @@
 /** Runs that are over: a slip's last one, those that figures are made of, and the demo's history. */
 import type { ShownRun } from '@plain-slate/api'
-import type { JournalEntry, Json, Ms } from '@plain-slate/core'
+import type { Changed, JournalEntry, Json } from '@plain-slate/core'
 import { ms } from '@plain-slate/core'
 import type { Database, Transaction } from './database.ts'
 import type { NewRun, RunRow, RunState, Stored } from './runs.ts'
@@ -24,16 +24,22 @@ export async function listRunsOf(db: Database, slip: string): Promise<RunRow[]> 
   return found.map(rowOf)
 }
 
-/** When the last run began that sent a piece to a device; undefined: none did. */
-export async function lastWriteTo(db: Database, serial: string): Promise<Ms | undefined> {
-  const { rows: found } = (await db.raw(
-    `select max(started_at) as at from runs where serial = ? and exists (
+/** When the last runs began that sent a piece to a device, and that meant to start its system after. */
+export async function lastChanges(db: Database, serial: string): Promise<Changed> {
+  const meant = (kind: string) =>
+    `(select max(started_at) from runs where serial = :serial and exists (
        select 1 from run_entries where run = runs.id and entry ->> 'kind' = 'intend'
-         and runs.commands -> ((entry ->> 'command')::int) ->> 'kind' = 'put')`,
-    [serial],
-  )) as { rows: { at: Date | null }[] }
-  const at = found[0]?.at ?? null
-  return at === null ? undefined : ms(at.getTime())
+         and runs.commands -> ((entry ->> 'command')::int) @> '${kind}'))`
+  const { rows: found } = (await db.raw(
+    `select ${meant('{"kind": "put"}')} as written,
+            ${meant('{"kind": "restart", "to": "normal"}')} as started`,
+    { serial },
+  )) as { rows: { written: Date | null; started: Date | null }[] }
+  const { written = null, started = null } = found[0] ?? {}
+  return {
+    writtenAt: written === null ? undefined : ms(written.getTime()),
+    startedAt: started === null ? undefined : ms(started.getTime()),
+  }
 }
 
 /** Takes the runs of a slip that ended off their ports; answers how many. */
