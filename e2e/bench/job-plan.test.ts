@@ -169,7 +169,7 @@ describe('ready', () => {
     expect(await failing(slip)).toEqual([])
     const { body } = await ilse.get<{ archives: { name: string; sha256: string }[] }>('/api/shelf')
     const one = body.archives.find(({ name }) => name === 'tarn-H2.104.r4.tar')?.sha256 ?? ''
-    const path = join(bench.server.house.config.vaultFolder, one.slice(0, 2), one.slice(2))
+    const path = join(bench.server.workshop.config.vaultFolder, one.slice(0, 2), one.slice(2))
     const { atime, mtime } = statSync(path)
     utimesSync(path, atime, new Date(mtime.getTime() - 5000))
     expect(await failing(slip)).toEqual(['bytes'])

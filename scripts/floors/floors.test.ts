@@ -2,38 +2,48 @@ import { existsSync, readdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { ROOT } from '../bootstrap.mjs'
-import { CORE_FLOORS, CORE_OUTSIDERS, MAY_IMPORT, PACKAGES, TEST_OUTSIDERS } from './floors.ts'
+import { CORE_OUTSIDERS, FLOORS, MAY_IMPORT, PACKAGES, TEST_OUTSIDERS } from './floors.ts'
 import { circleIn, importsOfPackages } from './imports.ts'
 import type { Import } from './imports.ts'
 
 const imports = importsOfPackages()
-const folders = CORE_FLOORS.flatMap((names, floor) => names.map((name) => ({ name, floor })))
-const coreFolder = (path: string) => /^packages\/core\/src\/([a-z-]+)\//.exec(path)?.[1]
+const folderOf = (pack: string, path: string) =>
+  new RegExp(`^packages/${pack}/src/([a-z-]+)/`).exec(path)?.[1]
 const packageOf = (path: string) => /^packages\/([a-z-]+)\//.exec(path)?.[1]
 const packageNamed = (name: string) => /^@plain-slate\/([a-z-]+)/.exec(name)?.[1]
 const told = (found: readonly Import[]) => found.map(({ from, to }) => `${from} → ${to}`)
 
-const upward = folders.flatMap((from) =>
-  folders
-    .filter((to) => to.name !== from.name && to.floor >= from.floor)
-    .map((to) => [from.name, to.name] as const),
-)
+/** Arrows that go sideways or up. */
+function upward(floors: readonly (readonly string[])[]) {
+  const folders = floors.flatMap((names, floor) => names.map((name) => ({ name, floor })))
+  return folders.flatMap((from) =>
+    folders
+      .filter((to) => to.name !== from.name && to.floor >= from.floor)
+      .map((to) => [from.name, to.name] as const),
+  )
+}
 
-describe('in core', () => {
-  it.each(upward)('%s never imports from %s', (from, to) => {
-    const found = imports.filter(
-      (one) => coreFolder(one.from) === from && coreFolder(one.to) === to,
+describe.each(Object.entries(FLOORS))('in %s', (pack, floors) => {
+  const sources = pack === 'core' ? imports : imports.filter(({ isTest }) => !isTest)
+
+  it.each(upward(floors))('%s never imports from %s', (from, to) => {
+    const found = sources.filter(
+      (one) => folderOf(pack, one.from) === from && folderOf(pack, one.to) === to,
     )
     expect(told(found)).toEqual([])
   })
 
-  it('every folder has its floor', () => {
-    const there = readdirSync(join(ROOT, 'packages/core/src'), { withFileTypes: true })
+  it('every folder has its floor, and every floor its folders', () => {
+    const there = readdirSync(join(ROOT, `packages/${pack}/src`), { withFileTypes: true })
     const names = there.filter((entry) => entry.isDirectory()).map((entry) => entry.name)
-    const floored = (name: string) => folders.some((folder) => folder.name === name)
-    expect(names.filter((name) => !floored(name) && name !== 'testing')).toEqual([])
+    const floored = new Set(floors.flat())
+    expect(names.filter((name) => !floored.has(name) && name !== 'testing')).toEqual([])
+    /* Core's floors name parts that are still to come. */
+    if (pack !== 'core') expect([...floored].filter((name) => !names.includes(name))).toEqual([])
   })
+})
 
+describe('of core', () => {
   it('nothing comes from outside but what is named', () => {
     const outside = imports.filter(
       ({ from, to, isTest }) =>

@@ -1,7 +1,7 @@
 /**
- * The house's floors as numbered data: a file of core imports from its own folder or from lower floors
- * only, and a package imports only the packages named here. `floors.test.ts` holds the sources against
- * it, one test a forbidden arrow.
+ * The house's floors as numbered data: a file imports from its own folder or from lower floors of its
+ * package only, and a package imports only the packages named here. `floors.test.ts` holds the sources
+ * against it, one test a forbidden arrow.
  */
 
 /** Folders of core by floor, from the ground. A folder of a later part is entered when it comes. */
@@ -19,8 +19,38 @@ export const CORE_FLOORS: readonly (readonly string[])[] = [
   ['plan'],
   ['command'],
   ['twin', 'run', 'acts'],
-  ['rehearsal', 'triage', 'day', 'drill', 'rulebook', 'job'],
+  ['rehearsal', 'triage', 'day', 'drill', 'formats', 'job'],
 ]
+
+/** Folders of the server. What stands beside them (app, serve, main) joins them and is above all. */
+export const SERVER_FLOORS: readonly (readonly string[])[] = [
+  ['migrations'],
+  ['tables'],
+  ['events'],
+  ['base'],
+  ['edge'],
+  ['book'],
+  ['people', 'shelf', 'find', 'docs'],
+  ['shop'],
+  ['devices'],
+  ['plans'],
+  ['runs', 'slips'],
+  ['bench'],
+  ['job'],
+  ['agents', 'queue'],
+]
+
+/** Folders of the interface. The router and the app beside them join them and are above all. */
+export const WEB_FLOORS: readonly (readonly string[])[] = [
+  ['base', 'server', 'theme'],
+  ['time', 'keys', 'pictures', 'parts'],
+  ['people'],
+  ['shelf', 'book', 'bench', 'house', 'places'],
+  ['frame', 'slip'],
+]
+
+/** Packages whose folders stand on floors. */
+export const FLOORS = { core: CORE_FLOORS, server: SERVER_FLOORS, web: WEB_FLOORS } as const
 
 export const PACKAGES = [
   'core',

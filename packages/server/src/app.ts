@@ -12,11 +12,13 @@ import { lastResort, refuseWith } from './edge/errors.ts'
 import { knownHost, notCached, sameOrigin } from './edge/guards.ts'
 import { headers } from './edge/headers.ts'
 import { mount } from './edge/mount.ts'
-import type { House } from './house.ts'
+import type { Workshop } from './base/workshop.ts'
 import { jobHandlers } from './job/handlers.ts'
 import { peopleHandlers } from './people/handlers.ts'
+import { refusedTo } from './people/refusals.ts'
 import { knowActor, sessions } from './people/session.ts'
 import { servePages } from './pages.ts'
+import { planHandlers } from './plans/handlers.ts'
 import { runHandlers } from './runs/handlers.ts'
 import { shelfHandlers } from './shelf/handlers.ts'
 import { shopHandlers } from './shop/handlers.ts'
@@ -32,14 +34,14 @@ const SIGN_INS_A_MINUTE = 60
 export type App = { readonly express: Express; readonly close: () => Promise<void> }
 
 /** Puts the application together. `webDist` is the folder of the built interface. */
-export function makeApp(house: House, webDist: string): App {
+export function makeApp(workshop: Workshop, webDist: string): App {
   const app = express()
-  const session = sessions(house)
+  const session = sessions(workshop)
   app.disable('x-powered-by')
-  if (house.config.behindTls) app.set('trust proxy', 1)
+  if (workshop.config.behindTls) app.set('trust proxy', 1)
   app.use(
     pinoHttp({
-      logger: house.log,
+      logger: workshop.log,
       genReqId: () => randomUUID(),
       autoLogging: { ignore: (req) => req.url === '/api/ready' || req.url === '/api/health' },
       redact: ['req.headers', 'res.headers'],
@@ -47,28 +49,34 @@ export function makeApp(house: House, webDist: string): App {
         error !== undefined || res.statusCode >= 500 ? 'error' : 'debug',
     }),
   )
-  app.use(knownHost(house.config), ...headers(house.config))
-  app.use('/api', notCached, sameOrigin(house.config), bodyTime(house.bodyTime))
+  app.use(knownHost(workshop.config), ...headers(workshop.config))
+  app.use('/api', notCached, sameOrigin(workshop.config), bodyTime(workshop.bodyTime))
   app.use('/api/agent', express.json({ limit: AGENT_LIMIT }))
   app.use('/api', express.json({ limit: BODY_LIMIT }))
   app.use(['/api/session', '/api/first-lead'], signInLimit())
-  app.use('/api', butHealth(session.handler), butHealth(knowActor(house)))
-  mount(app, house, {
-    ...shopHandlers(house),
-    ...peopleHandlers(house),
-    ...slipHandlers(house),
-    ...bookHandlers(house),
-    ...shelfHandlers(house),
-    ...benchHandlers(house),
-    ...runHandlers(house),
-    ...jobHandlers(house),
-    ...agentHandlers(house),
-  })
+  app.use('/api', butHealth(session.handler), butHealth(knowActor(workshop)))
+  const refused = (person: string, what: string) => refusedTo(workshop, person, what)
+  mount(
+    app,
+    { config: workshop.config, refused },
+    {
+      ...shopHandlers(workshop),
+      ...peopleHandlers(workshop),
+      ...slipHandlers(workshop),
+      ...bookHandlers(workshop),
+      ...shelfHandlers(workshop),
+      ...benchHandlers(workshop),
+      ...planHandlers(workshop),
+      ...runHandlers(workshop),
+      ...jobHandlers(workshop),
+      ...agentHandlers(workshop),
+    },
+  )
   servePages(app, webDist)
   app.use((req, res) => {
     refuseWith(req, res, { code: 'route.unknown', facts: { path: req.path } })
   })
-  app.use(lastResort(house.log))
+  app.use(lastResort(workshop.log))
   return { express: app, close: session.close }
 }
 

@@ -31,11 +31,11 @@ describe('the demo', () => {
 
   it('has nothing in its book that happens after its own now, and a chain that holds', async () => {
     const { entries } = (await ilse.get<{ entries: EventLine[] }>('/api/book')).body
-    const now = await bench.server.house.clock.now()
+    const now = await bench.server.workshop.clock.now()
     expect(entries.every(({ at }) => Date.parse(at) <= now)).toBe(true)
     const inOrder = [...entries].sort((a, b) => a.at.localeCompare(b.at) || a.seq - b.seq)
     expect(inOrder.map(({ seq }) => seq)).toEqual([...entries].reverse().map(({ seq }) => seq))
-    expect((await checkBook(bench.server.house)).holds).toBe(true)
+    expect((await checkBook(bench.server.workshop)).holds).toBe(true)
   })
 
   it('took its plans with what its own earlier runs had measured by then', async () => {

@@ -1,8 +1,8 @@
 /** The server process: configured by its environment, ended by SIGTERM or SIGINT. */
 import { fileURLToPath } from 'node:url'
-import { readConfig } from './config.ts'
+import { readConfig } from './base/config.ts'
 import { serve } from './serve.ts'
-import { VERSION } from './version.ts'
+import { VERSION } from './base/version.ts'
 
 const WEB_DIST = fileURLToPath(new URL('../../web/dist', import.meta.url))
 

@@ -67,7 +67,7 @@ describe('a server told to stop', () => {
     const stream = await tavi.raw('/api/events', {})
     const reader = stream.body?.getReader()
     await reader?.read()
-    const held = await bench.server.house.db.transaction()
+    const held = await bench.server.workshop.db.transaction()
     await lockHead(held)
     const slow = tavi.post('/api/slips/0417/notes', { text: 'On its way.' })
     await new Promise((received) => setTimeout(received, 300))

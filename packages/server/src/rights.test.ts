@@ -77,7 +77,7 @@ describe('every route', () => {
     },
   )
 
-  it('stands in the table that the House shows', async () => {
+  it('stands in the table that the Workshop shows', async () => {
     const juno = await browserOf('Juno')
     const { body } = await juno.get<unknown>('/api/rights')
     expect(body).toEqual(rightsTable())
@@ -108,11 +108,11 @@ describe('every route', () => {
     const before = await total()
     for (let tried = 0; tried < 30; tried += 1) await juno.post('/api/book/check')
     expect(await total()).toBe(before + 1)
-    expect(await tellRefusals(bench.server.house)).toEqual({ entered: 0 })
+    expect(await tellRefusals(bench.server.workshop)).toEqual({ entered: 0 })
     await bench.tamper(`update refusals set hour = hour - interval '1 hour'`)
-    expect((await tellRefusals(bench.server.house)).entered).toBeGreaterThan(0)
+    expect((await tellRefusals(bench.server.workshop)).entered).toBeGreaterThan(0)
     const told = (await entries()).filter(({ facts }) => facts['route'] === 'POST /api/book/check')
     expect(told.slice(0, 2).map(({ facts }) => facts['times'])).toEqual([29, undefined])
-    expect(await tellRefusals(bench.server.house)).toEqual({ entered: 0 })
+    expect(await tellRefusals(bench.server.workshop)).toEqual({ entered: 0 })
   })
 })

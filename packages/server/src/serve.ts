@@ -4,17 +4,17 @@ import { createServer } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { pino } from 'pino'
 import { makeApp } from './app.ts'
-import type { Config } from './config.ts'
+import type { Config } from './base/config.ts'
 import { BODY_TIME } from './edge/body-time.ts'
 import type { BodyTime } from './edge/body-time.ts'
 import { makeHub } from './events/hub.ts'
 import { openFolder } from '@plain-slate/vault'
-import { readFamilies } from './families.ts'
+import { readFamilies } from './base/families.ts'
 import { roomIn } from './shelf/take-in.ts'
-import { shopClock } from './house.ts'
-import type { House } from './house.ts'
-import type { Queue } from './jobs/jobs.ts'
-import { startJobs, workNow } from './jobs/jobs.ts'
+import { shopClock } from './base/workshop.ts'
+import type { Workshop } from './base/workshop.ts'
+import type { Queue } from './queue/queue.ts'
+import { startJobs, workNow } from './queue/queue.ts'
 import { openDatabase } from './tables/database.ts'
 import { listen } from './tables/news.ts'
 
@@ -25,7 +25,7 @@ const HEADERS_MS = 60_000
 const DRAIN_MS = 5000
 
 export type Running = {
-  readonly house: House
+  readonly workshop: Workshop
   readonly port: number
   /** Stops taking requests, lets open ones end, ends streams and jobs, closes the database. */
   readonly stop: () => Promise<void>
@@ -48,7 +48,7 @@ export async function serve(
   const db = openDatabase(config.databaseUrl)
   const clock = shopClock(db, options.realNow)
   const queue: { jobs: Queue | undefined } = { jobs: undefined }
-  const house: House = {
+  const workshop: Workshop = {
     db,
     config,
     hub: makeHub(),
@@ -59,9 +59,9 @@ export async function serve(
     room: () => roomIn(config.vaultFolder),
     families: readFamilies(config.familiesFolder),
     bodyTime: options.bodyTime ?? BODY_TIME,
-    enqueue: (work, data) => (queue.jobs?.enqueue ?? workNow(house))(work, data),
+    enqueue: (work, data) => (queue.jobs?.enqueue ?? workNow(workshop))(work, data),
   }
-  const app = makeApp(house, webDist)
+  const app = makeApp(workshop, webDist)
   const server = createServer(app.express)
   /* A large archive over a slow line takes hours; what stands still is cut by `bodyTime`. */
   server.requestTimeout = 0
@@ -70,22 +70,22 @@ export async function serve(
   listen(
     config.databaseUrl,
     {
-      news: (news) => house.hub.tell({ kind: 'news', news }),
-      gap: () => house.hub.tell({ kind: 'reset' }),
+      news: (news) => workshop.hub.tell({ kind: 'news', news }),
+      gap: () => workshop.hub.tell({ kind: 'reset' }),
     },
     ending.signal,
   )
-  if (options.jobs) queue.jobs = await startJobs(house)
+  if (options.jobs) queue.jobs = await startJobs(workshop)
   const port = await listening(server, config)
   const stop = async () => {
     ending.abort()
-    house.hub.tell({ kind: 'bye' })
+    workshop.hub.tell({ kind: 'bye' })
     await drained(server)
     await queue.jobs?.stop()
     await app.close()
     await db.destroy()
   }
-  return { house, port, stop }
+  return { workshop, port, stop }
 }
 
 function listening(server: Server, config: Config): Promise<number> {

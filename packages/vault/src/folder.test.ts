@@ -49,10 +49,27 @@ describe('a vault', () => {
     const at = folder()
     const before = await openFolder(at)
     await before.store(chunks('kept'))
-    writeFileSync(join(at, 'under-way', 'half'), 'half')
+    const half = join(at, 'under-way', 'half')
+    writeFileSync(half, 'half')
+    const longAgo = new Date(Date.now() - 3_600_000)
+    utimesSync(half, longAgo, longAgo)
     const vault = await openFolder(at)
     expect(readdirSync(join(at, 'under-way'))).toEqual([])
     expect(await vault.has(sha256('kept'))).toBe(true)
+  })
+
+  it('leaves alone what comes in through another process that lives', async () => {
+    const at = folder()
+    const first = await openFolder(at)
+    let openedBeside = false
+    const slow = (async function* () {
+      yield* chunks('half')
+      await openFolder(at)
+      openedBeside = true
+      yield* chunks(' and half')
+    })()
+    const { sha256: digest } = await first.store(slow)
+    expect([openedBeside, await first.has(digest)]).toEqual([true, true])
   })
 
   it('lays bytes under their digest only when told to', async () => {

@@ -12,14 +12,17 @@ import { NotAsPromised, NotStored } from './vault.ts'
 
 const UNDER_WAY = 'under-way'
 
+/** What is under way is touched at least this often while bytes come: what is older belongs to the dead. */
+const STILL_MS = 10 * 60_000
+
 /**
- * Opens the folder. The one that writes sweeps: what an earlier, killed process left under way is thrown
- * out. Others that only read must not.
+ * Opens the folder. One that writes sweeps: what a killed process left under way is thrown out. What comes in
+ * through another process beside it, that lives, is left alone. Others that only read must not sweep.
  */
 export async function openFolder(folder: string, { sweep } = { sweep: true }): Promise<Vault> {
   const underWay = join(folder, UNDER_WAY)
-  if (sweep) await rm(underWay, { recursive: true, force: true })
   await mkdir(underWay, { recursive: true })
+  if (sweep) await throwOutOld(underWay)
   const pathOf = (digest: Digest): string => {
     if (!/^[0-9a-f]{64}$/.test(digest)) throw new RangeError(`no digest: ${digest}`)
     return join(folder, digest.slice(0, 2), digest.slice(2))
@@ -70,6 +73,14 @@ export async function openFolder(folder: string, { sweep } = { sweep: true }): P
       await rm(pathOf(digest), { force: true })
       return there
     },
+  }
+}
+
+async function throwOutOld(underWay: string): Promise<void> {
+  for (const name of await readdir(underWay)) {
+    const path = join(underWay, name)
+    const touched = (await stat(path).catch(() => undefined))?.mtimeMs ?? Infinity
+    if (Date.now() - touched > STILL_MS) await rm(path, { force: true })
   }
 }
 

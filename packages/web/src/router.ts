@@ -19,8 +19,8 @@ declare module 'vue-router' {
 const stagePattern = STAGES.join('|')
 
 const slipParts = {
-  spine: () => import('./slip/SlipSpine.vue'),
-  margin: () => import('./slip/SlipMargin.vue'),
+  spine: () => import('./slip/spine/SlipSpine.vue'),
+  margin: () => import('./slip/margins/SlipMargin.vue'),
 }
 
 const benchParts = {
@@ -42,23 +42,27 @@ const pages: RouteRecordRaw[] = [
   {
     path: '/slips',
     components: {
-      default: () => import('./slip/SlipList.vue'),
-      spine: () => import('./slip/SlipListSpine.vue'),
+      default: () => import('./slip/list/SlipList.vue'),
+      spine: () => import('./slip/list/SlipListSpine.vue'),
     },
     meta: { place: 'slips' },
   },
-  { path: '/slips/new', component: () => import('./slip/NewSlip.vue'), meta: { place: 'slips' } },
+  {
+    path: '/slips/new',
+    component: () => import('./slip/head/NewSlip.vue'),
+    meta: { place: 'slips' },
+  },
   {
     path: '/slips/:number(\\d+)',
-    components: { default: () => import('./slip/SlipHead.vue'), ...slipParts },
+    components: { default: () => import('./slip/head/SlipHead.vue'), ...slipParts },
     meta: { place: 'slips' },
   },
   {
     path: `/slips/:number(\\d+)/:stage(${stagePattern})`,
     components: {
-      default: () => import('./slip/SlipStage.vue'),
+      default: () => import('./slip/spine/SlipStage.vue'),
       spine: slipParts.spine,
-      margin: () => import('./slip/StageMargin.vue'),
+      margin: () => import('./slip/margins/StageMargin.vue'),
     },
     meta: { place: 'slips' },
   },

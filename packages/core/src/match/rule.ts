@@ -14,7 +14,7 @@ import type { Intent } from '../terms/slip.ts'
 import type { Finding, Mark, Verdict } from '../verdict/verdict.ts'
 
 /** What the house has decided, as far as rules of fit need it. */
-export type House = {
+export type HouseRules = {
   /** Percent of charge left at the end, on top of what the plan drains. */
   readonly batteryMargin: number
   /** A fixed floor in percent, where the house sets one. */
@@ -28,7 +28,7 @@ export type Case = {
   readonly family: Family
   readonly identity: Identity
   readonly shelved: Shelved
-  readonly house: House
+  readonly house: HouseRules
   readonly intent: Intent
   /** True when the customer's data must survive. */
   readonly keepData: boolean

@@ -8,10 +8,10 @@ import { enter } from '../book/append.ts'
 import { WRITTEN } from '../edge/mount.ts'
 import type { Handler } from '../edge/mount.ts'
 import { streamTo } from '../events/stream.ts'
-import type { House } from '../house.ts'
+import type { Workshop } from '../base/workshop.ts'
 import { lookEnded } from '../job/read.ts'
 import { followRun } from '../job/show.ts'
-import type { Refusal } from '../refusal.ts'
+import type { Refusal } from '../base/refusal.ts'
 import type { Transaction } from '../tables/database.ts'
 import { heartOf, listSights, putSights } from '../tables/devices.ts'
 import { listLooks } from '../tables/looks.ts'
@@ -29,14 +29,14 @@ import {
 
 type Of<Name extends keyof Contract> = Handler<Contract[Name]>
 
-export function agentHandlers(house: House) {
+export function agentHandlers(workshop: Workshop) {
   const agentEvents: Of<'agentEvents'> = async ({ query, res }) => {
-    await heartOf(house.db, query.agent, LEASE_MS)
-    const streaming = streamTo(house, { personId: `agent ${query.agent}`, role: 'agent' }, res)
+    await heartOf(workshop.db, query.agent, LEASE_MS)
+    const streaming = streamTo(workshop, { personId: `agent ${query.agent}`, role: 'agent' }, res)
     return streaming ? ok(WRITTEN) : refuse({ code: 'events.full' })
   }
   const agentWork: Of<'agentWork'> = async () => {
-    const [runs, looks] = await Promise.all([listWork(house.db), listLooks(house.db)])
+    const [runs, looks] = await Promise.all([listWork(workshop.db), listLooks(workshop.db)])
     return ok({
       runs: runs.map((run) => ({
         id: run.id,
@@ -55,26 +55,26 @@ export function agentHandlers(house: House) {
     })
   }
   const agentPorts: Of<'agentPorts'> = async ({ body: { agent, ports } }) => {
-    const before = new Map((await listSights(house.db)).map((one) => [one.port, one]))
-    await putSights(house.db, agent, ports, LEASE_MS)
+    const before = new Map((await listSights(workshop.db)).map((one) => [one.port, one]))
+    await putSights(workshop.db, agent, ports, LEASE_MS)
     const changed = ports.some(({ name, facts, odd }) => {
       const was = before.get(name)
       return !isDeepStrictEqual([was?.facts ?? null, was?.odd ?? null], [facts, odd])
     })
-    if (changed) await tell(house.db, 'bench', agent, 1)
+    if (changed) await tell(workshop.db, 'bench', agent, 1)
     return ok({})
   }
   const agentLook: Of<'agentLook'> = async ({ body: { id, found } }) => {
-    await lookEnded(house, id, found)
+    await lookEnded(workshop, id, found)
     return ok({})
   }
   const agentClaim: Of<'agentClaim'> = async ({ body: { agent, run: id } }) => {
-    const epoch = await claimRun(house.db, id, agent, LEASE_MS)
-    const run = epoch === undefined ? undefined : await readRun(house.db, id)
+    const epoch = await claimRun(workshop.db, id, agent, LEASE_MS)
+    const run = epoch === undefined ? undefined : await readRun(workshop.db, id)
     if (epoch === undefined || run === undefined)
       return refuse({ code: 'run.driven', facts: { id } })
-    const journal = await readJournal(house.db, id)
-    await tell(house.db, 'run', id, run.version)
+    const journal = await readJournal(workshop.db, id)
+    await tell(workshop.db, 'run', id, run.version)
     const commands = [...run.commands]
     const { asked, met } = run.stop
     const stop = { asked, met }
@@ -83,34 +83,34 @@ export function agentHandlers(house: House) {
   const agentRenew: Of<'agentRenew'> = async ({ body: { agent, held } }) => {
     const still: string[] = []
     for (const one of held)
-      if (await renewRun(house.db, { ...one, agent }, LEASE_MS)) still.push(one.run)
+      if (await renewRun(workshop.db, { ...one, agent }, LEASE_MS)) still.push(one.run)
     return ok({ held: still })
   }
-  const agentReport: Of<'agentReport'> = ({ body }) => takeReport(house, body)
+  const agentReport: Of<'agentReport'> = ({ body }) => takeReport(workshop, body)
   return { agentEvents, agentWork, agentPorts, agentLook, agentClaim, agentRenew, agentReport }
 }
 
 /** A report counts only while its epoch is the owner's. */
 async function takeReport(
-  house: House,
+  workshop: Workshop,
   { agent, run, epoch, from, entries, heard, shown }: BodyOf<Contract['agentReport']>,
 ): Promise<Result<{ journal: number }, Refusal>> {
   const state = stateOf(shown)
-  const taken = await house.db.transaction(async (trx) => {
-    const endedAt = state === 'running' ? null : new Date(await house.clock.now())
+  const taken = await workshop.db.transaction(async (trx) => {
+    const endedAt = state === 'running' ? null : new Date(await workshop.clock.now())
     const before = (await readRun(trx, run))?.shown ?? undefined
     const moved = before === undefined || hasMoved(before, shown)
     const report = { run, epoch, agent, shown, state, heard, endedAt, moved }
     const version = await reportRun(trx, report)
     if (version === undefined) return false
     await mirrorEntries(trx, run, from, entries)
-    if (state !== 'running') await noteEnd(house, trx, run, shown)
+    if (state !== 'running') await noteEnd(workshop, trx, run, shown)
     for (const topic of ['run', 'bench'] as const) await tell(trx, topic, run, version)
     return true
   })
   if (!taken) return refuse({ code: 'run.driven', facts: { id: run } })
-  if (state !== 'running') await followRun(house, run)
-  return ok({ journal: (await readJournal(house.db, run)).length })
+  if (state !== 'running') await followRun(workshop, run)
+  return ok({ journal: (await readJournal(workshop.db, run)).length })
 }
 
 /** A byte more, a later time of the device's, another command, another sight of it. */
@@ -126,7 +126,12 @@ function stateOf(shown: ShownRun): Exclude<RunState, 'wanted'> {
 }
 
 /** A run that is over is entered in the book, with what it ended on. */
-async function noteEnd(house: House, trx: Transaction, id: string, shown: ShownRun): Promise<void> {
+async function noteEnd(
+  workshop: Workshop,
+  trx: Transaction,
+  id: string,
+  shown: ShownRun,
+): Promise<void> {
   const run = await readRun(trx, id)
   const { phase } = shown
   const why: StopReason | undefined = phase.kind === 'stopped' ? phase.why : undefined
@@ -140,5 +145,5 @@ async function noteEnd(house: House, trx: Transaction, id: string, shown: ShownR
   }
   const act = why === undefined ? 'run.ended' : 'run.stopped'
   const entry = { by: null, act, facts } as const
-  await enter(house, trx, typeof run?.slip === 'string' ? { ...entry, slip: run.slip } : entry)
+  await enter(workshop, trx, typeof run?.slip === 'string' ? { ...entry, slip: run.slip } : entry)
 }

@@ -126,7 +126,7 @@ describe('reading a device', () => {
     expect((await tavi.post<LookShown>('/api/bench/ports/P3/read')).body.state).toBe('looking')
     await answerLook(bench.address, {})
     expect(
-      (await bench.server.house.db('looks').orderBy('at', 'desc').pluck('outcome')).map(
+      (await bench.server.workshop.db('looks').orderBy('at', 'desc').pluck('outcome')).map(
         (one: { kind: string; code?: string }) => one.code ?? one.kind,
       ),
     ).toEqual(expect.arrayContaining(['found', 'look.given-up']))

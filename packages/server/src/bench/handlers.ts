@@ -3,37 +3,37 @@ import type { Contract } from '@plain-slate/api'
 import { ok, refuse } from '@plain-slate/core'
 import { enter } from '../book/append.ts'
 import type { Handler } from '../edge/mount.ts'
-import type { House } from '../house.ts'
+import type { Workshop } from '../base/workshop.ts'
 import { listCables, moveCable } from '../tables/bench.ts'
 import { tell } from '../tables/news.ts'
 import { doByHand, listHands } from './hands.ts'
-import { askLook, lookShown } from './looks.ts'
+import { askLook, lookShown } from '../devices/looks.ts'
 import { showBench } from './show.ts'
 
 type Of<Name extends keyof Contract> = Handler<Contract[Name]>
 
-export function benchHandlers(house: House) {
-  const bench: Of<'bench'> = async () => ok(await showBench(house.db))
-  const hands: Of<'hands'> = async () => ok(await listHands(house.config))
+export function benchHandlers(workshop: Workshop) {
+  const bench: Of<'bench'> = async () => ok(await showBench(workshop.db))
+  const hands: Of<'hands'> = async () => ok(await listHands(workshop.config))
   const handsAct: Of<'handsAct'> = async ({ body }) => {
-    const done = await doByHand(house.config, body)
-    await tell(house.db, 'bench', body.serial, 1)
+    const done = await doByHand(workshop.config, body)
+    await tell(workshop.db, 'bench', body.serial, 1)
     return done
   }
   const cableMove: Of<'cableMove'> = async ({ body: { cable, port }, actor }) => {
-    const moved = await house.db.transaction(async (trx) => {
+    const moved = await workshop.db.transaction(async (trx) => {
       const before = await moveCable(trx, cable, port)
       if (before === undefined) return false
       const facts = { cable, from: before.from ?? '', to: port ?? '' }
-      await enter(house, trx, { by: actor?.id ?? null, act: 'cable.moved', facts })
+      await enter(workshop, trx, { by: actor?.id ?? null, act: 'cable.moved', facts })
       await tell(trx, 'bench', cable, 1)
       return true
     })
     if (!moved) return refuse({ code: 'port.unknown', facts: { port: port ?? cable } })
-    return ok(await listCables(house.db))
+    return ok(await listCables(workshop.db))
   }
   const portRead: Of<'portRead'> = async ({ params: { port }, actor }) => {
-    const look = await askLook(house, { port, slip: null, deep: false, by: actor?.id ?? null })
+    const look = await askLook(workshop, { port, slip: null, deep: false, by: actor?.id ?? null })
     return look.ok ? ok(lookShown(look.value)) : look
   }
   return { bench, hands, handsAct, cableMove, portRead }

@@ -4,8 +4,8 @@ import { standInAnswerSchema, standInDeviceSchema } from '@plain-slate/api'
 import type { Result } from '@plain-slate/core'
 import { ok, refuse } from '@plain-slate/core'
 import { z } from 'zod'
-import type { Config } from '../config.ts'
-import type { Refusal } from '../refusal.ts'
+import type { Config } from '../base/config.ts'
+import type { Refusal } from '../base/refusal.ts'
 
 const PATIENCE_MS = 3000
 

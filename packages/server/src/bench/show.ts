@@ -10,8 +10,8 @@ import type { RunRow } from '../tables/runs.ts'
 import { slipsBySerial } from '../tables/job.ts'
 import { listRuns } from '../tables/runs.ts'
 import { newestLooks } from '../tables/looks.ts'
-import { lookShown } from './looks.ts'
-import { seenOf } from './seen.ts'
+import { lookShown } from '../devices/looks.ts'
+import { seenOf } from '../devices/seen.ts'
 
 export async function showBench(db: Database): Promise<Bench> {
   const [ports, cables, sights, runs, watched, slips, looks] = await Promise.all([

@@ -5,7 +5,7 @@
 import { createHash, randomBytes } from 'node:crypto'
 import type { BookAct, Entry, HashedEntry } from '@plain-slate/core'
 import { append, isoOf, textDigest } from '@plain-slate/core'
-import type { ShopClock } from '../house.ts'
+import type { ShopClock } from '../base/workshop.ts'
 import { insertEntry, insertText, lockHead, tieText } from '../tables/book.ts'
 import type { Transaction } from '../tables/database.ts'
 import { tell } from '../tables/news.ts'
@@ -38,7 +38,7 @@ export type NewEntry = {
  * the end of the transaction, so call it after every row the transaction changes is locked.
  */
 export async function enter(
-  house: { readonly clock: ShopClock },
+  workshop: { readonly clock: ShopClock },
   trx: Transaction,
   draft: NewEntry,
 ): Promise<HashedEntry> {
@@ -47,7 +47,7 @@ export async function enter(
   const entry: Entry = {
     format: 'plain-slate/book-entry@1',
     seq: head.seq + 1,
-    at: isoOf(await house.clock.now()),
+    at: isoOf(await workshop.clock.now()),
     by: draft.by,
     act: draft.act,
     ...(draft.slip === undefined ? {} : { slip: draft.slip }),

@@ -7,7 +7,7 @@ import { canonical, isoOf, ok } from '@plain-slate/core'
 import { WRITTEN } from '../edge/mount.ts'
 import type { Handler } from '../edge/mount.ts'
 import { sendCsv } from '../edge/csv.ts'
-import type { House } from '../house.ts'
+import type { Workshop } from '../base/workshop.ts'
 import { countEntries, listActs, listEntries, readHead, streamBook } from '../tables/book.ts'
 import { lastCheck } from '../tables/checks.ts'
 import { checkBook } from './check.ts'
@@ -17,29 +17,32 @@ type Of<Name extends keyof Contract> = Handler<Contract[Name]>
 /** An export of filtered entries holds at most this many lines; JSON Lines holds all. */
 const CSV_MAX = 100_000
 
-export function bookHandlers(house: House) {
+export function bookHandlers(workshop: Workshop) {
   const book: Of<'book'> = async ({ query }) => {
     const [entries, total, head, acts, check] = await Promise.all([
-      listEntries(house.db, query, BOOK_PAGE),
-      countEntries(house.db, query),
-      readHead(house.db),
-      listActs(house.db),
-      lastCheck(house.db),
+      listEntries(workshop.db, query, BOOK_PAGE),
+      countEntries(workshop.db, query),
+      readHead(workshop.db),
+      listActs(workshop.db),
+      lastCheck(workshop.db),
     ])
     return ok({ entries, total, head, acts, check })
   }
   const bookCheck: Of<'bookCheck'> = async () => {
-    const check = await checkBook(house)
+    const check = await checkBook(workshop)
     return ok(check)
   }
   const bookJsonl: Of<'bookJsonl'> = async ({ res }) => {
     res.setHeader('content-type', 'application/jsonl; charset=utf-8')
-    res.setHeader('content-disposition', `attachment; filename="book-${await stamp(house)}.jsonl"`)
-    await pipeline(Readable.from(linesOf(house)), res)
+    res.setHeader(
+      'content-disposition',
+      `attachment; filename="book-${await stamp(workshop)}.jsonl"`,
+    )
+    await pipeline(Readable.from(linesOf(workshop)), res)
     return ok(WRITTEN)
   }
   const bookCsv: Of<'bookCsv'> = async ({ query, res }) => {
-    const entries = await listEntries(house.db, query, CSV_MAX)
+    const entries = await listEntries(workshop.db, query, CSV_MAX)
     const rows = entries.map((entry) => [
       entry.seq,
       entry.at,
@@ -50,14 +53,14 @@ export function bookHandlers(house: House) {
       entry.hash,
     ])
     const columns = ['seq', 'at', 'by', 'act', 'slip', 'facts', 'hash']
-    await sendCsv(res, `book-${await stamp(house)}.csv`, columns, rows)
+    await sendCsv(res, `book-${await stamp(workshop)}.csv`, columns, rows)
     return ok(WRITTEN)
   }
   return { book, bookCheck, bookJsonl, bookCsv }
 }
 
-async function* linesOf(house: House): AsyncGenerator<string> {
-  for await (const entry of streamBook(house.db)) yield `${canonical(entry)}\n`
+async function* linesOf(workshop: Workshop): AsyncGenerator<string> {
+  for await (const entry of streamBook(workshop.db)) yield `${canonical(entry)}\n`
 }
 
-const stamp = async (house: House) => isoOf(await house.clock.now()).slice(0, 10)
+const stamp = async (workshop: Workshop) => isoOf(await workshop.clock.now()).slice(0, 10)

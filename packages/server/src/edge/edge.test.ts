@@ -2,7 +2,7 @@ import { request } from 'node:http'
 import { ERROR_CODES, errorSchema } from '@plain-slate/api'
 import { isCode } from '@plain-slate/texts'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { readConfig } from '../config.ts'
+import { readConfig } from '../base/config.ts'
 import { configFor, openBench } from '../testing/bench.ts'
 import type { Bench, Browser } from '../testing/bench.ts'
 

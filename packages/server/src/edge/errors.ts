@@ -2,8 +2,8 @@
 import type { NextFunction, Request, Response } from 'express'
 import type { Logger } from 'pino'
 import { isAway } from '../tables/database.ts'
-import type { Refusal } from '../refusal.ts'
-import { errorOf, statusOf } from '../refusal.ts'
+import type { Refusal } from '../base/refusal.ts'
+import { errorOf, statusOf } from '../base/refusal.ts'
 
 /** Answers with a refusal in the error shape. */
 export function refuseWith(req: Request, res: Response, refusal: Refusal): void {

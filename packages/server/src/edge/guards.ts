@@ -3,7 +3,7 @@
  * that changes something. Cookies are SameSite=Strict besides; this holds without them too.
  */
 import type { NextFunction, Request, RequestHandler, Response } from 'express'
-import type { Config } from '../config.ts'
+import type { Config } from '../base/config.ts'
 import { refuseWith } from './errors.ts'
 
 const SAFE = ['GET', 'HEAD', 'OPTIONS']

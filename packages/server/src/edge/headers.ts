@@ -2,7 +2,7 @@
 import { randomBytes } from 'node:crypto'
 import type { RequestHandler } from 'express'
 import helmet from 'helmet'
-import type { Config } from '../config.ts'
+import type { Config } from '../base/config.ts'
 
 declare module 'express-serve-static-core' {
   interface Locals {

@@ -4,6 +4,7 @@
  * compiler sees to it.
  */
 import type {
+  Face,
   AnswerOf,
   BodyOf,
   Contract,
@@ -17,11 +18,9 @@ import type { Result } from '@plain-slate/core'
 import { reaches } from '@plain-slate/core'
 import type { Express, Request, Response } from 'express'
 import type { z } from 'zod'
-import type { House } from '../house.ts'
+import type { Config } from '../base/config.ts'
 import { illegibleAt, madeLegible } from './legible.ts'
-import type { Face } from '../people/face.ts'
-import { refusedTo } from '../people/refusals.ts'
-import type { Refusal } from '../refusal.ts'
+import type { Refusal } from '../base/refusal.ts'
 import { refuseWith } from './errors.ts'
 import { bearsSecret } from './guards.ts'
 
@@ -44,28 +43,35 @@ export type Handler<R extends Route> = (
 
 export type Handlers = { readonly [Name in RouteName]: Handler<Contract[Name]> }
 
+/** What the edge needs of the rest: how it is set up, and whom to tell of a call that was refused. */
+export type Edge = {
+  readonly config: Config
+  /** Somebody who is signed in was refused a call; `what` is the route. */
+  readonly refused: (person: string, what: string) => Promise<void>
+}
+
 /** Mounts every route of the contract on the app. */
-export function mount(app: Express, house: House, handlers: Handlers): void {
+export function mount(app: Express, edge: Edge, handlers: Handlers): void {
   for (const [name, route] of everyRoute()) {
     const path = route.path.replace(/\{(\w+)\}/g, ':$1')
     const handler = handlers[name] as unknown as Handler<Route>
     app[route.method](path, async (req, res) => {
-      const refusal = await answer(house, route, handler, req, res)
+      const refusal = await answer(edge, route, handler, req, res)
       if (refusal !== undefined) refuseWith(req, res, refusal)
     })
   }
 }
 
 async function answer(
-  house: House,
+  edge: Edge,
   route: Route,
   handler: Handler<Route>,
   req: Request,
   res: Response,
 ): Promise<Refusal | undefined> {
   const actor = res.locals.actor
-  const withSecret = route.secret === true && bearsSecret(req, house.config)
-  if (!withSecret && !reaches(actor?.role, route.needs)) return notEnough(house, route, actor)
+  const withSecret = route.secret === true && bearsSecret(req, edge.config)
+  if (!withSecret && !reaches(actor?.role, route.needs)) return notEnough(edge, route, actor)
   const input = parse(route, req)
   if (!input.ok) return input.refusal
   const result = await handler({ ...input.value, actor, req, res })
@@ -75,9 +81,9 @@ async function answer(
 }
 
 /** Nobody signed in is told to sign in; somebody who may not is counted, and entered in the book. */
-async function notEnough(house: House, route: Route, actor: Face | undefined): Promise<Refusal> {
+async function notEnough(edge: Edge, route: Route, actor: Face | undefined): Promise<Refusal> {
   if (actor === undefined) return { code: 'session.none' }
-  await refusedTo(house, actor.id, `${route.method.toUpperCase()} ${route.path}`)
+  await edge.refused(actor.id, `${route.method.toUpperCase()} ${route.path}`)
   return { code: 'act.refused', facts: { role: actor.role, needs: route.needs } }
 }
 
@@ -109,4 +115,10 @@ function parse(route: Route, req: Request): Result<Input, Refusal> {
 
 function problemOf(part: string, issue: z.core.$ZodIssue) {
   return { path: [part, ...issue.path.map(String)].join('.'), problem: issue.message }
+}
+
+declare module 'express-serve-static-core' {
+  interface Locals {
+    actor: Face | undefined
+  }
 }

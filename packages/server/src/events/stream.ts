@@ -3,21 +3,24 @@
  * or the server drains.
  */
 import type { Request, Response } from 'express'
-import type { House } from '../house.ts'
-import type { Face } from '../people/face.ts'
+import type { Face } from '@plain-slate/api'
+import type { Database } from '../tables/database.ts'
 import { sessionLives } from '../tables/sessions.ts'
-import type { Subscriber, Word } from './hub.ts'
+import type { Hub, Subscriber, Word } from './hub.ts'
 
 const HEARTBEAT_MS = 20_000
 const SESSION_CHECK_MS = 60_000
 /** A subscriber that does not read is let go when this much waits for it. */
 const BACKLOG_BYTES = 256 * 1024
 
+/** What streams come from: who listens, and where sessions are looked up. */
+type Streams = { readonly hub: Hub; readonly db: Database }
+
 /** Streams until the browser, the session or the server ends it; false when too many are open. */
-export function stream(house: House, actor: Face, req: Request, res: Response): boolean {
-  if (!streamTo(house, { personId: actor.id, role: actor.role }, res)) return false
+export function stream(from: Streams, actor: Face, req: Request, res: Response): boolean {
+  if (!streamTo(from, { personId: actor.id, role: actor.role }, res)) return false
   const check = setInterval(() => {
-    sessionLives(house.db, req.sessionID)
+    sessionLives(from.db, req.sessionID)
       .then((lives) => {
         if (!lives) res.end('event: signed-off\ndata: {}\n\n')
       })
@@ -29,11 +32,11 @@ export function stream(house: House, actor: Face, req: Request, res: Response): 
 
 /** The stream itself, for a person or an agent. */
 export function streamTo(
-  house: House,
+  from: Streams,
   who: Pick<Subscriber, 'personId' | 'role'>,
   res: Response,
 ): boolean {
-  const leave = house.hub.subscribe({
+  const leave = from.hub.subscribe({
     ...who,
     hear: (word) => {
       if (res.writableLength > BACKLOG_BYTES) res.destroy()

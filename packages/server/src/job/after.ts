@@ -1,11 +1,11 @@
 /** After the first start: everything that is worse than it went in, and the paper that says so. */
 import type { AfterFacts, Fate, Paper, PaperRun, Worse } from '@plain-slate/core'
 import { isDecided, msOf, paperOf, standingOf, worseAfter } from '@plain-slate/core'
-import type { House } from '../house.ts'
+import type { Workshop } from '../base/workshop.ts'
 import { listRunsOf } from '../tables/past-runs.ts'
 import type { RunRow } from '../tables/runs.ts'
 import { readJournal } from '../tables/runs.ts'
-import type { JobAt } from './load.ts'
+import type { JobAt } from './job-at.ts'
 import { proofOf } from './proof.ts'
 import { tallyOf } from './tally.ts'
 
@@ -37,9 +37,9 @@ export function afterOf(job: JobAt): {
 }
 
 /** What the customer's paper may say: every run of the slip, put away or not. */
-export async function paperFor(house: House, job: JobAt): Promise<Paper> {
-  const runs = await listRunsOf(house.db, job.slip.number)
-  const told = await Promise.all(runs.map((run) => paperRun(house, run)))
+export async function paperFor(workshop: Workshop, job: JobAt): Promise<Paper> {
+  const runs = await listRunsOf(workshop.db, job.slip.number)
+  const told = await Promise.all(runs.map((run) => paperRun(workshop, run)))
   const { taken, sight, device } = job
   const seen = runs.length === 0 ? undefined : (sight?.facts ?? device?.facts)
   const was = (fact: string) => numberOf(taken?.basis[`fact.${fact}`])
@@ -53,8 +53,8 @@ export async function paperFor(house: House, job: JobAt): Promise<Paper> {
   })
 }
 
-async function paperRun(house: House, run: RunRow): Promise<PaperRun> {
-  const journal = await readJournal(house.db, run.id)
+async function paperRun(workshop: Workshop, run: RunRow): Promise<PaperRun> {
+  const journal = await readJournal(workshop.db, run.id)
   const images = run.plan.packages.flatMap(({ manifest }) => manifest.images)
   const next = run.shown?.next ?? 0
   const step = [...run.steps].reverse().find(({ firstCommand }) => firstCommand <= next)

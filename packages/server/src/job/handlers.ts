@@ -4,11 +4,11 @@ import type { Json, Paper, Result } from '@plain-slate/core'
 import { ok, refuse } from '@plain-slate/core'
 import { WRITTEN } from '../edge/mount.ts'
 import type { Handler } from '../edge/mount.ts'
-import type { House } from '../house.ts'
-import type { Refusal } from '../refusal.ts'
+import type { Workshop } from '../base/workshop.ts'
+import type { Refusal } from '../base/refusal.ts'
 import { showRun } from '../runs/show.ts'
 import { readRun } from '../tables/runs.ts'
-import type { JobAt } from './load.ts'
+import type { JobAt } from './job-at.ts'
 import { loadJob } from './load.ts'
 import { planPage, takePlan } from './plan.ts'
 import { paperFor } from './after.ts'
@@ -26,42 +26,42 @@ type Of<Name extends keyof Contract> = Handler<Contract[Name]>
 
 /** Loads a job and shows something of it. */
 async function showing<Answer>(
-  house: House,
+  workshop: Workshop,
   number: string,
   show: (job: JobAt) => Answer | Promise<Answer>,
 ): Promise<Result<Answer, Refusal>> {
-  const job = await loadJob(house, number)
+  const job = await loadJob(workshop, number)
   return job.ok ? ok(await show(job.value)) : job
 }
 
-export function jobHandlers(house: House) {
+export function jobHandlers(workshop: Workshop) {
   const shown = async (job: Result<JobAt, Refusal>): Promise<Result<Job, Refusal>> =>
-    job.ok ? ok(await showJob(house, job.value)) : job
-  const job: Of<'job'> = async ({ params: { number } }) => shown(await loadJob(house, number))
+    job.ok ? ok(await showJob(workshop, job.value)) : job
+  const job: Of<'job'> = async ({ params: { number } }) => shown(await loadJob(workshop, number))
   const jobLines: Of<'jobLines'> = async ({ params: { number }, body, actor }) =>
-    shown(await sayLines(house, number, body.lines, actor))
+    shown(await sayLines(workshop, number, body.lines, actor))
   const jobReading: Of<'jobReading'> = async ({ params: { number }, body, actor }) =>
-    shown(await typeReading(house, number, body, actor?.id ?? null))
+    shown(await typeReading(workshop, number, body, actor?.id ?? null))
   const jobRead: Of<'jobRead'> = async ({ params: { number }, body, actor }) =>
-    shown(await readForSlip(house, number, { ...body, by: actor?.id ?? null }))
+    shown(await readForSlip(workshop, number, { ...body, by: actor?.id ?? null }))
   const jobRoutes: Of<'jobRoutes'> = ({ params: { number } }) =>
-    showing(house, number, (at) => routesOf(house, at))
+    showing(workshop, number, (at) => routesOf(workshop, at))
   const jobPlan: Of<'jobPlan'> = ({ params: { number } }) =>
-    showing(house, number, (at) => planPage(house, at))
+    showing(workshop, number, (at) => planPage(workshop, at))
   const jobTake: Of<'jobTake'> = async ({ params: { number }, body, actor }) => {
-    const taken = await takePlan(house, number, body.digest, actor?.id ?? null)
+    const taken = await takePlan(workshop, number, body.digest, actor?.id ?? null)
     if (!taken.ok) return taken
-    await showJob(house, taken.value)
-    return ok(await planPage(house, taken.value))
+    await showJob(workshop, taken.value)
+    return ok(await planPage(workshop, taken.value))
   }
   const jobReady: Of<'jobReady'> = ({ params: { number } }) =>
-    showing(house, number, (at) => readyOf(house, at, changesSince(at) !== undefined))
+    showing(workshop, number, (at) => readyOf(workshop, at, changesSince(at) !== undefined))
   const jobStart: Of<'jobStart'> = async ({ params: { number }, body, actor }) => {
-    const run = await startJob(house, number, { digest: body.digest, who: actor ?? 'shell' })
+    const run = await startJob(workshop, number, { digest: body.digest, who: actor ?? 'shell' })
     if (!run.ok) return run
-    const after = await loadJob(house, number)
-    if (after.ok) await showJob(house, after.value)
-    return ok<RunShown>(await showRun(house, run.value))
+    const after = await loadJob(workshop, number)
+    if (after.ok) await showJob(workshop, after.value)
+    return ok<RunShown>(await showRun(workshop, run.value))
   }
   return {
     job,
@@ -73,7 +73,7 @@ export function jobHandlers(house: House) {
     jobTake,
     jobReady,
     jobStart,
-    ...paperHandlers(house),
+    ...paperHandlers(workshop),
   }
 }
 
@@ -81,23 +81,23 @@ export function jobHandlers(house: House) {
 const paperShown = (paper: Paper): PaperShown => structuredClone(paper) as PaperShown
 
 /** What a job leaves behind: its proof, the customer's sheet, what a run of the twin was made from. */
-function paperHandlers(house: House) {
+function paperHandlers(workshop: Workshop) {
   const jobProof: Of<'jobProof'> = ({ params: { number } }) =>
-    showing(house, number, async (at) => ({
+    showing(workshop, number, async (at) => ({
       ...proofOf(at),
-      paper: paperShown(await paperFor(house, at)),
+      paper: paperShown(await paperFor(workshop, at)),
     }))
   const jobSheet: Of<'jobSheet'> = async ({ params: { number }, res }) => {
-    const at = await loadJob(house, number)
+    const at = await loadJob(workshop, number)
     if (!at.ok) return at
-    const pdf = await sheetOf(house, at.value)
+    const pdf = await sheetOf(workshop, at.value)
     res.setHeader('content-disposition', `attachment; filename="slip-${number}.pdf"`)
     res.type('application/pdf').send(pdf)
     return ok(WRITTEN)
   }
   const jobReplay: Of<'jobReplay'> = async ({ params: { id } }) => {
-    const run = await readRun(house.db, id)
-    const family = house.families.find((one) => one.id === run?.plan.family)
+    const run = await readRun(workshop.db, id)
+    const family = workshop.families.find((one) => one.id === run?.plan.family)
     if (run === undefined || run.made === null || family === undefined)
       return refuse({ code: 'run.unknown', facts: { id } })
     return ok({

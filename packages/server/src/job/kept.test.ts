@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { openBench } from '../testing/bench.ts'
 import type { Bench, Browser } from '../testing/bench.ts'
 import { BENCH_SECRET, LEAD_FACTS, agentSees, answerLook } from '../testing/agent.ts'
-import type { JobAt } from './load.ts'
+import type { JobAt } from './job-at.ts'
 import { loadJob, loadJobIn } from './load.ts'
 
 let bench: Bench
@@ -26,12 +26,12 @@ const told = (job: JobAt): unknown =>
     ),
   )
 async function kept(): Promise<JobAt> {
-  const job = await loadJob(bench.server.house, NUMBER)
+  const job = await loadJob(bench.server.workshop, NUMBER)
   if (!job.ok) throw new Error(job.refusal.code)
   return job.value
 }
 async function fresh(): Promise<JobAt> {
-  const job = await loadJobIn(bench.server.house, NUMBER, bench.server.house.db)
+  const job = await loadJobIn(bench.server.workshop, NUMBER, bench.server.workshop.db)
   if (!job.ok) throw new Error(job.refusal.code)
   return job.value
 }
@@ -49,7 +49,7 @@ const look = async () => {
 describe('a job that is kept', () => {
   it('is the very same one while nothing changes', async () => {
     expect(await kept()).toBe(await kept())
-    await bench.server.house.db('slips').where({ number: '0402' }).update({ promise: 'other' })
+    await bench.server.workshop.db('slips').where({ number: '0402' }).update({ promise: 'other' })
     expect(await kept()).toBe(await kept())
   })
 

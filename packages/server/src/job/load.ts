@@ -3,7 +3,7 @@
  * shelf, the picked route, the plan that was taken, its run. Joins tables into core's shapes; decides
  * nothing.
  */
-import type { LineShown, Slip } from '@plain-slate/api'
+import type { Slip } from '@plain-slate/api'
 import type { DeviceFacts, Family, Identity, Lines, Mode, Reading, Result } from '@plain-slate/core'
 import {
   saysAsSeen,
@@ -20,77 +20,37 @@ import {
   toldOf,
   wishOf,
 } from '@plain-slate/core'
-import type { House } from '../house.ts'
-import type { Refusal } from '../refusal.ts'
-import type { AtPort, Wanted } from '../runs/case.ts'
-import { deviceRead, judgeable } from '../runs/case.ts'
+import type { Workshop } from '../base/workshop.ts'
+import type { Refusal } from '../base/refusal.ts'
+import type { AtPort, Wanted } from '../devices/case.ts'
+import { deviceRead, judgeable } from '../devices/case.ts'
+import type { JobAt } from './job-at.ts'
 import { keepJob, keptJob } from './kept.ts'
-import type { ProvenPackage } from '../shelf/shelf.ts'
 import { packageMeant, provenPackages } from '../shelf/shelf.ts'
-import type { CableRow } from '../tables/bench.ts'
 import { listCables } from '../tables/bench.ts'
 import type { Database } from '../tables/database.ts'
-import type { DeviceRow, Sight } from '../tables/devices.ts'
+import type { Sight } from '../tables/devices.ts'
 import { anyAgent, listSights, readDevice } from '../tables/devices.ts'
-import type { PlanRow } from '../tables/job.ts'
 import { jobMark } from '../tables/job-mark.ts'
 import { listLines, listReadings, readPlan, serialsOfOthers } from '../tables/job.ts'
-import type { LookRow } from '../tables/looks.ts'
 import { lastLook } from '../tables/looks.ts'
 import { lastRunOf, lastChanges } from '../tables/past-runs.ts'
-import type { RunRow } from '../tables/runs.ts'
 import { listRuns } from '../tables/runs.ts'
 import { readSlip } from '../tables/slips.ts'
 
-export type JobAt = {
-  readonly slip: Slip
-  readonly all: readonly LineShown[]
-  readonly lines: Lines
-  readonly readings: readonly Reading[]
-  readonly family: Family | undefined
-  readonly identity: Identity
-  readonly keepData: boolean
-  /** Ids of the family's own things; none where no family is known. */
-  readonly things: readonly string[]
-  /** True when somebody looked at the board since the readings that disagree with its fuses. */
-  readonly byEye: boolean
-  readonly serial: string | undefined
-  /** Where its device answers now. */
-  readonly sight: { readonly port: string; readonly facts: DeviceFacts } | undefined
-  readonly sights: readonly Sight[]
-  /** The bench beside: whether an agent lives, its cables, the runs that hold a port. */
-  readonly bench: {
-    readonly agent: boolean
-    readonly cables: readonly CableRow[]
-    readonly runs: readonly RunRow[]
-  }
-  /** The look that was asked for it last. */
-  readonly look: LookRow | undefined
-  /** Serials that other open slips claim. */
-  readonly others: ReadonlySet<string>
-  readonly device: DeviceRow | undefined
-  /** The case; undefined while the family, or what it is, is not known well enough. */
-  readonly found: AtPort | undefined
-  readonly shelf: readonly ProvenPackage[]
-  readonly picked: ProvenPackage | undefined
-  readonly taken: PlanRow | undefined
-  /** The run of this job; one that was stopped and put away is none any more. */
-  readonly run: RunRow | undefined
-}
-
 /** A slip's job; the one that is kept where nothing changed that it rests on. */
-export async function loadJob(house: House, number: string): Promise<Result<JobAt, Refusal>> {
-  const mark = await jobMark(house.db, number)
-  const kept = keptJob(house, number, mark)
+export async function loadJob(workshop: Workshop, number: string): Promise<Result<JobAt, Refusal>> {
+  const mark = await jobMark(workshop.db, number)
+  const kept = keptJob(workshop, number, mark)
   if (kept !== undefined) return ok(kept)
-  const job = await loadJobIn(house, number, house.db)
-  if (job.ok) keepJob(house, number, { mark, job: job.value })
+  const job = await loadJobIn(workshop, number, workshop.db)
+  if (job.ok) keepJob(workshop, number, { mark, job: job.value })
   return job
 }
 
 /** Reads a job, one query after the other: the database may be a transaction, which takes one at a time. */
 export async function loadJobIn(
-  house: House,
+  workshop: Workshop,
   number: string,
   db: Database,
 ): Promise<Result<JobAt, Refusal>> {
@@ -108,12 +68,12 @@ export async function loadJobIn(
   const lines = standingLines(
     all.map(({ topic, answer, at, by }) => ({ topic, answer, at: msOf(at), by })),
   )
-  const family = familyFor(house.families, slip, kept)
+  const family = familyFor(workshop.families, slip, kept)
   const trusting = family ?? { facts: {} }
   const serial = toldOf(identify(trusting, kept), 'serial')
   const changed = serial === undefined ? {} : await lastChanges(db, String(serial))
   const sight = sightOf(sights, serial === undefined ? undefined : String(serial))
-  const now = await house.clock.now()
+  const now = await workshop.clock.now()
   const readings = [...kept, ...besides(lines, sight?.facts, now)]
   const identity = identify(trusting, readings, changed)
   const device = serial === undefined ? undefined : await readDevice(db, String(serial))

@@ -2,7 +2,7 @@
 import { raising, said, settled } from '@plain-slate/core'
 import type { ProvenPackage } from '../shelf/shelf.ts'
 import { shelvedOf } from '../shelf/shelf.ts'
-import type { JobAt } from './load.ts'
+import type { JobAt } from './job-at.ts'
 
 /** The packages of the picked route: the aim, and what raises the loader before it. */
 export function routePackages({ picked, found, shelf, identity }: JobAt): readonly ProvenPackage[] {

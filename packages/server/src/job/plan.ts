@@ -2,33 +2,36 @@
 import type { PlanPage } from '@plain-slate/api'
 import type { Result } from '@plain-slate/core'
 import { basisOf, compareTables, familyTable, refuse } from '@plain-slate/core'
-import { layoutRead } from '../runs/case.ts'
+import { layoutRead } from '../devices/case.ts'
 import { enter } from '../book/append.ts'
-import type { House } from '../house.ts'
+import type { Workshop } from '../base/workshop.ts'
 import { sayAny } from '@plain-slate/texts'
-import type { Refusal } from '../refusal.ts'
-import type { Planned } from '../runs/plan.ts'
-import { figuresOf, planOn } from '../runs/plan.ts'
+import type { Refusal } from '../base/refusal.ts'
+import type { Planned } from '../plans/plan.ts'
+import { figuresOf, planOn } from '../plans/plan.ts'
 import { insertPlan } from '../tables/job.ts'
 import { tell } from '../tables/news.ts'
 import { raiseVersion } from '../tables/slips.ts'
-import type { JobAt } from './load.ts'
+import type { JobAt } from './job-at.ts'
 import { loadJobIn } from './load.ts'
 import { onOpenSlip } from './say.ts'
 import { changesSince } from './standing.ts'
 
 /** The plan of the picked route, rehearsed; or why there is none. */
-export async function plannedNow(house: House, job: JobAt): Promise<Result<Planned, Refusal>> {
+export async function plannedNow(
+  workshop: Workshop,
+  job: JobAt,
+): Promise<Result<Planned, Refusal>> {
   const { found, picked, slip, sight } = job
   if (found === undefined || picked === undefined)
     return refuse({ code: 'slip.no-plan', facts: { number: slip.number } })
-  const own = await figuresOf(house.db, found.family.id)
+  const own = await figuresOf(workshop.db, found.family.id)
   return planOn(found, { package: picked.key, port: sight?.port ?? '' }, own)
 }
 
-export async function planPage(house: House, job: JobAt): Promise<PlanPage> {
+export async function planPage(workshop: Workshop, job: JobAt): Promise<PlanPage> {
   const { taken, run } = job
-  const planned = run === undefined ? await plannedNow(house, job) : undefined
+  const planned = run === undefined ? await plannedNow(workshop, job) : undefined
   const now = planned?.ok === true ? planned.value : undefined
   return {
     now: now?.shown ?? null,
@@ -96,17 +99,17 @@ function layoutOf({ found, device }: JobAt): Pick<PlanPage, 'layout' | 'differen
 
 /** Takes the plan that was shown: it is kept with what it rests on. */
 export async function takePlan(
-  house: House,
+  workshop: Workshop,
   number: string,
   digest: string,
   by: string | null,
 ): Promise<Result<JobAt, Refusal>> {
-  return onOpenSlip(house, number, async (trx) => {
-    const loaded = await loadJobIn(house, number, trx)
+  return onOpenSlip(workshop, number, async (trx) => {
+    const loaded = await loadJobIn(workshop, number, trx)
     if (!loaded.ok) return loaded.refusal
     const job = loaded.value
     if (job.run !== undefined) return { code: 'slip.running', facts: { number } }
-    const planned = await plannedNow(house, job)
+    const planned = await plannedNow(workshop, job)
     if (!planned.ok) return planned.refusal
     const { plan, shown, found } = planned.value
     if (shown.digest !== digest) return { code: 'plan.changed', facts: { title: shown.title } }
@@ -118,10 +121,10 @@ export async function takePlan(
       basis: basisOf(found.at, found.mode, packages),
       shown,
       by,
-      at: new Date(await house.clock.now()),
+      at: new Date(await workshop.clock.now()),
     })
     const version = await raiseVersion(trx, number)
-    await enter(house, trx, {
+    await enter(workshop, trx, {
       by,
       act: 'plan.taken',
       slip: number,

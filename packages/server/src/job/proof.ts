@@ -2,7 +2,7 @@
 import type { AnswerOf, Contract, FindingShown } from '@plain-slate/api'
 import type { DeviceFacts, Expected } from '@plain-slate/core'
 import { PATCH_LOOK_DAYS } from '../shop/rules.ts'
-import type { JobAt } from './load.ts'
+import type { JobAt } from './job-at.ts'
 
 const DAY_MS = 86_400_000
 

@@ -2,50 +2,50 @@
 import type { LookFound } from '@plain-slate/api'
 import type { DeviceFacts, Result } from '@plain-slate/core'
 import { refuse, isOver } from '@plain-slate/core'
-import type { FoundDevice } from '../bench/looks.ts'
-import { askLook, endWith } from '../bench/looks.ts'
+import type { FoundDevice } from '../devices/looks.ts'
+import { askLook, endWith } from '../devices/looks.ts'
 import { enter } from '../book/append.ts'
-import type { House } from '../house.ts'
-import type { Refusal } from '../refusal.ts'
-import { readingsOf } from '../runs/case.ts'
+import type { Workshop } from '../base/workshop.ts'
+import type { Refusal } from '../base/refusal.ts'
+import { readingsOf } from '../devices/case.ts'
 import type { Transaction } from '../tables/database.ts'
 import { insertLines, insertReadings } from '../tables/job.ts'
 import { tell } from '../tables/news.ts'
 import { lockSlip, raiseVersion } from '../tables/slips.ts'
-import type { JobAt } from './load.ts'
+import type { JobAt } from './job-at.ts'
 import { loadJob, loadJobIn } from './load.ts'
 
 type Asked = { readonly port: string; readonly deep: boolean; readonly by: string | null }
 
 /** Asks for a look at a port for a slip. Another device than the one read before is refused at sight. */
 export async function readForSlip(
-  house: House,
+  workshop: Workshop,
   number: string,
   asked: Asked,
 ): Promise<Result<JobAt, Refusal>> {
-  const before = await loadJob(house, number)
+  const before = await loadJob(workshop, number)
   if (!before.ok) return before
   const { state } = before.value.slip
   if (isOver(state)) return refuse({ code: 'slip.ended', facts: { number, state } })
   const sight = before.value.sights.find(({ port }) => port === asked.port)
   const other = otherDevice(before.value, sight?.facts ?? undefined)
   if (other !== undefined) return refuse(other)
-  const look = await askLook(house, { ...asked, slip: number })
-  return look.ok ? loadJob(house, number) : look
+  const look = await askLook(workshop, { ...asked, slip: number })
+  return look.ok ? loadJob(workshop, number) : look
 }
 
 /** A look has ended: what it found for a slip becomes readings, unless the device is another, or it is over. */
-export const lookEnded = (house: House, id: string, found: LookFound): Promise<void> =>
-  endWith(house, id, found, ({ slip: number, by }) => async (trx, device) => {
+export const lookEnded = (workshop: Workshop, id: string, found: LookFound): Promise<void> =>
+  endWith(workshop, id, found, ({ slip: number, by }) => async (trx, device) => {
     if (number === null) return undefined
     const slip = await lockSlip(trx, number)
-    const job = slip === undefined ? undefined : await loadJobIn(house, number, trx)
+    const job = slip === undefined ? undefined : await loadJobIn(workshop, number, trx)
     if (slip === undefined || job?.ok !== true) return { code: 'slip.unknown', facts: { number } }
     if (isOver(slip.state)) return { code: 'slip.ended', facts: { number, state: slip.state } }
     const other = otherDevice(job.value, device.facts)
     if (other !== undefined) return other
     const when = job.value.run?.state === 'ended' ? 'after' : 'before'
-    await keepLook(house, trx, number, { found: device, when, by })
+    await keepLook(workshop, trx, number, { found: device, when, by })
     return undefined
   })
 
@@ -66,7 +66,7 @@ function otherDevice(
 
 /** Keeps what a look found, as readings over the link, with the tally where it could be taken. */
 export async function keepLook(
-  house: House,
+  workshop: Workshop,
   trx: Transaction,
   number: string,
   look: {
@@ -76,7 +76,7 @@ export async function keepLook(
   },
 ): Promise<void> {
   const { found, when, by } = look
-  const at = new Date(await house.clock.now())
+  const at = new Date(await workshop.clock.now())
   const readings = readingsOf(found.facts).map(({ fact, value, source, mode }) => ({
     fact,
     value,
@@ -91,7 +91,7 @@ export async function keepLook(
     const answer = `${items} ${bytes} ${opens ? 'opens' : 'closed'}`
     await insertLines(trx, number, [{ topic: `tally.${when}`, answer, noteText: null, by, at }])
   }
-  await enter(house, trx, {
+  await enter(workshop, trx, {
     by,
     act: 'slip.read',
     slip: number,

@@ -13,13 +13,13 @@ import {
   said,
   settled,
 } from '@plain-slate/core'
-import type { House } from '../house.ts'
+import type { Workshop } from '../base/workshop.ts'
 import type { ProvenPackage } from '../shelf/shelf.ts'
-import type { JobAt } from './load.ts'
+import type { JobAt } from './job-at.ts'
 import { isPublished, isVouchedFor, isWhole, routePackages } from './packages.ts'
 
 /** Everything the gate asks, looked at now. */
-async function gateFacts(house: House, job: JobAt, stale: boolean): Promise<ReadyFacts> {
+async function gateFacts(workshop: Workshop, job: JobAt, stale: boolean): Promise<ReadyFacts> {
   const { sight, family } = job
   const { agent, cables, runs } = job.bench
   return {
@@ -32,7 +32,7 @@ async function gateFacts(house: House, job: JobAt, stale: boolean): Promise<Read
     otherIds: otherIds(job),
     busy: runs.some(({ port }) => port === sight?.port),
     cable: cables.find(({ port }) => port !== null && port === sight?.port),
-    packages: await Promise.all(routePackages(job).map((one) => packageOf(house, one))),
+    packages: await Promise.all(routePackages(job).map((one) => packageOf(workshop, one))),
     overruled: isVouchedFor(job),
     doubted: job.byEye ? [] : doubtedFacts(job.identity),
     keepData: job.keepData,
@@ -66,10 +66,10 @@ function otherIds({ sight, identity }: JobAt): readonly string[] {
   return IDS.filter((id) => String(sight.facts[id]) !== String(settled(identity, id) ?? ''))
 }
 
-async function packageOf(house: House, pack: ProvenPackage) {
+async function packageOf(workshop: Workshop, pack: ProvenPackage) {
   const stamps = await Promise.all(
     pack.volumes.map(async ({ sha256, stamps: known }) => {
-      const now = await house.vault.stamp(sha256)
+      const now = await workshop.vault.stamp(sha256)
       return now !== undefined && (known.length === 0 || known.includes(now))
     }),
   )
@@ -82,8 +82,8 @@ async function packageOf(house: House, pack: ProvenPackage) {
 }
 
 /** Ready as it stands. */
-export async function readyOf(house: House, job: JobAt, stale: boolean): Promise<Ready> {
-  const facts = await gateFacts(house, job, stale)
+export async function readyOf(workshop: Workshop, job: JobAt, stale: boolean): Promise<Ready> {
+  const facts = await gateFacts(workshop, job, stale)
   const newest = new Map(job.all.map((line) => [line.topic, line]))
   return {
     checks: checksOf(facts).map((one) => ({ ...one, facts: { ...one.facts } })),
@@ -103,7 +103,7 @@ export async function readyOf(house: House, job: JobAt, stale: boolean): Promise
 
 /** What stands in the way of this job's run, as codes; none: it may start. */
 export const inTheWay = async (
-  house: House,
+  workshop: Workshop,
   job: JobAt,
   { stale, actor }: { readonly stale: boolean; readonly actor: Actor | 'shell' },
-): Promise<readonly string[]> => mayStart(await gateFacts(house, job, stale), actor)
+): Promise<readonly string[]> => mayStart(await gateFacts(workshop, job, stale), actor)

@@ -12,15 +12,15 @@ import {
   ruler,
   settled,
 } from '@plain-slate/core'
-import type { House } from '../house.ts'
-import type { Planned } from '../runs/plan.ts'
-import { candidateOf, figuresOf, planOn } from '../runs/plan.ts'
-import type { AtPort } from '../runs/case.ts'
+import type { Workshop } from '../base/workshop.ts'
+import type { Planned } from '../plans/plan.ts'
+import { candidateOf, figuresOf, planOn } from '../plans/plan.ts'
+import type { AtPort } from '../devices/case.ts'
 import { shelvedOf } from '../shelf/shelf.ts'
-import type { JobAt } from './load.ts'
+import type { JobAt } from './job-at.ts'
 
 export async function routesOf(
-  house: House,
+  workshop: Workshop,
   { found, picked, shelf, identity }: JobAt,
 ): Promise<AnswerOf<Contract['jobRoutes']>> {
   const model = settled(identity, 'model')
@@ -33,7 +33,7 @@ export async function routesOf(
     picked: picked?.key ?? null,
   }
   if (found === undefined) return { routes: [], left: [], ...counts }
-  const own = await figuresOf(house.db, found.family.id)
+  const own = await figuresOf(workshop.db, found.family.id)
   const judged = candidates(found.at)
   const none = new Map<string, string>()
   const routes = judged

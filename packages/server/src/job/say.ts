@@ -16,25 +16,25 @@ import {
 } from '@plain-slate/core'
 import { sayAny } from '@plain-slate/texts'
 import { enter, layText } from '../book/append.ts'
-import type { House } from '../house.ts'
-import type { Refusal } from '../refusal.ts'
+import type { Workshop } from '../base/workshop.ts'
+import type { Refusal } from '../base/refusal.ts'
 import type { Transaction } from '../tables/database.ts'
 import { insertLines, insertReadings, listLines, readPlan } from '../tables/job.ts'
 import { tell } from '../tables/news.ts'
 import { lockSlip, raiseVersion, updateState } from '../tables/slips.ts'
-import type { JobAt } from './load.ts'
+import type { JobAt } from './job-at.ts'
 import { loadJob } from './load.ts'
 
 type Draft = BodyOf<Contract['jobLines']>['lines'][number]
 
 /** Does something to a slip that is not over, under its lock; answers the job after it. */
 export async function onOpenSlip(
-  house: House,
+  workshop: Workshop,
   number: string,
   act: (trx: Transaction, slip: Slip) => Promise<Refusal | undefined>,
   { evenClosed }: { readonly evenClosed: boolean } = { evenClosed: false },
 ): Promise<Result<JobAt, Refusal>> {
-  const refused = await house.db.transaction(async (trx): Promise<Refusal | undefined> => {
+  const refused = await workshop.db.transaction(async (trx): Promise<Refusal | undefined> => {
     const slip = await lockSlip(trx, number)
     if (slip === undefined) return { code: 'slip.unknown', facts: { number } }
     const care = evenClosed && slip.state === 'closed'
@@ -42,7 +42,7 @@ export async function onOpenSlip(
       return { code: 'slip.ended', facts: { number, state: slip.state } }
     return act(trx, slip)
   })
-  return refused === undefined ? loadJob(house, number) : refuse(refused)
+  return refused === undefined ? loadJob(workshop, number) : refuse(refused)
 }
 
 /** Who says something: somebody who is signed in; undefined at the shell. */
@@ -54,7 +54,7 @@ export type Speaker =
  * person said already is recorded once; what comes after closing is said on a closed slip too.
  */
 export async function sayLines(
-  house: House,
+  workshop: Workshop,
   number: string,
   lines: readonly Draft[],
   who: Speaker,
@@ -66,19 +66,19 @@ export async function sayLines(
   const act = async (trx: Transaction, slip: Slip) => {
     const fresh = await notSaid(trx, number, lines, who?.name ?? null)
     if (fresh.length === 0) return undefined
-    const at = new Date(await house.clock.now())
-    for (const line of fresh) await sayLine(house, trx, number, { ...line, by, at })
+    const at = new Date(await workshop.clock.now())
+    for (const line of fresh) await sayLine(workshop, trx, number, { ...line, by, at })
     const ended = fresh.map(({ topic, answer }) => endedBy(topic, answer)).find(Boolean)
     const version =
       ended === undefined ? await raiseVersion(trx, number) : await updateState(trx, number, ended)
     if (ended !== undefined) {
       const facts = { from: slip.state, to: ended }
-      await enter(house, trx, { by, act: 'slip.state', slip: number, facts })
+      await enter(workshop, trx, { by, act: 'slip.state', slip: number, facts })
     }
     await tell(trx, 'slip', number, version)
     return undefined
   }
-  return onOpenSlip(house, number, act, { evenClosed })
+  return onOpenSlip(workshop, number, act, { evenClosed })
 }
 
 /** Why a line cannot be put down: no such answer, not this person's word, or a reason is wanting. */
@@ -107,7 +107,7 @@ async function notSaid(
 }
 
 async function sayLine(
-  house: House,
+  workshop: Workshop,
   trx: Transaction,
   slip: string,
   line: Draft & { readonly by: string | null; readonly at: Date },
@@ -115,7 +115,7 @@ async function sayLine(
   const note = line.note === '' ? undefined : await layText(trx, slip, line.note)
   const { topic, answer, by, at } = line
   await insertLines(trx, slip, [{ topic, answer, by, at, noteText: note?.id ?? null }])
-  await enter(house, trx, {
+  await enter(workshop, trx, {
     by,
     act: 'slip.line',
     slip,
@@ -166,24 +166,24 @@ const alike = (text: string): string =>
 
 /** Puts a reading down that somebody made. */
 export async function typeReading(
-  house: House,
+  workshop: Workshop,
   number: string,
   typed: BodyOf<Contract['jobReading']>,
   by: string | null,
 ): Promise<Result<JobAt, Refusal>> {
   const { fact, source } = typed
-  const value = readValue(house.families, fact, typed.value)
+  const value = readValue(workshop.families, fact, typed.value)
   if (!value.ok) {
     const { why, perhaps } = value.refusal
     const meant = perhaps === '' ? '' : sayAny('en-GB', 'slip.reading.perhaps', { value: perhaps })
     const facts = { value: typed.value, fact, why, perhaps: meant }
     return refuse({ code: 'slip.reading', facts })
   }
-  return onOpenSlip(house, number, async (trx) => {
-    const at = new Date(await house.clock.now())
+  return onOpenSlip(workshop, number, async (trx) => {
+    const at = new Date(await workshop.clock.now())
     await insertReadings(trx, number, [{ fact, value: value.value, source, mode: null, by, at }])
     const facts = { fact, value: value.value, source }
-    await enter(house, trx, { by, act: 'slip.reading', slip: number, facts })
+    await enter(workshop, trx, { by, act: 'slip.reading', slip: number, facts })
     await tell(trx, 'slip', number, await raiseVersion(trx, number))
     return undefined
   })

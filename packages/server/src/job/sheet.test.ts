@@ -4,7 +4,7 @@ import type { Fate, Paper } from '@plain-slate/core'
 import { standingLines } from '@plain-slate/core'
 import { describe, expect, it } from 'vitest'
 import { PATCH_LOOK_DAYS } from '../shop/rules.ts'
-import type { JobAt } from './load.ts'
+import type { JobAt } from './job-at.ts'
 import { nextPatch } from './proof.ts'
 import { drawSheet, sheetBlocks } from './sheet.ts'
 

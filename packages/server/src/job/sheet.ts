@@ -9,11 +9,11 @@ import type { Paper } from '@plain-slate/core'
 import { careOf, isoOf } from '@plain-slate/core'
 import { isCode, sayAny, speaker, worseWords } from '@plain-slate/texts'
 import PDFDocument from 'pdfkit'
-import type { House } from '../house.ts'
+import type { Workshop } from '../base/workshop.ts'
 import { readHead } from '../tables/book.ts'
 import { readShop } from '../tables/shop.ts'
 import { paperFor } from './after.ts'
-import type { JobAt } from './load.ts'
+import type { JobAt } from './job-at.ts'
 import { nextPatch, proofOf } from './proof.ts'
 import { tallyOf } from './tally.ts'
 
@@ -149,12 +149,12 @@ function nextBlock(job: JobAt, { done }: Paper): Block {
 }
 
 /** The sheet of a job as it stands, drawn. */
-export async function sheetOf(house: House, job: JobAt): Promise<Buffer> {
+export async function sheetOf(workshop: Workshop, job: JobAt): Promise<Buffer> {
   const [paper, head, shop, now] = await Promise.all([
-    paperFor(house, job),
-    readHead(house.db),
-    readShop(house.db),
-    house.clock.now(),
+    paperFor(workshop, job),
+    readHead(workshop.db),
+    readShop(workshop.db),
+    workshop.clock.now(),
   ])
   const name = shop === undefined ? '' : `${shop.name}, ${shop.place}`
   return drawSheet(sheetBlocks(job, paper, head, isoOf(now).slice(0, 10)), name)

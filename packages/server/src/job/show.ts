@@ -16,13 +16,13 @@ import {
   trustOf,
   waitingFor,
 } from '@plain-slate/core'
-import { lookShown } from '../bench/looks.ts'
-import type { House } from '../house.ts'
+import { lookShown } from '../devices/looks.ts'
+import type { Workshop } from '../base/workshop.ts'
 import { putStage } from '../tables/slips.ts'
 import { tell } from '../tables/news.ts'
 import { readRun } from '../tables/runs.ts'
 import { onceOf } from './kept.ts'
-import type { JobAt } from './load.ts'
+import type { JobAt } from './job-at.ts'
 import { loadJob } from './load.ts'
 import { isVouchedFor, isPublished, isWhole, routePackages } from './packages.ts'
 import { afterOf } from './after.ts'
@@ -30,10 +30,10 @@ import { changesSince, standingOf } from './standing.ts'
 import { tallyOf } from './tally.ts'
 
 /** Shows a job; the stage in the slip's head follows what it stands at. */
-export async function showJob(house: House, job: JobAt): Promise<Job> {
-  const stages = await standingOf(house, job)
+export async function showJob(workshop: Workshop, job: JobAt): Promise<Job> {
+  const stages = await standingOf(workshop, job)
   const at = stageAt(stages)
-  if (at !== job.slip.stage) await putStage(house.db, job.slip.number, at)
+  if (at !== job.slip.stage) await putStage(workshop.db, job.slip.number, at)
   const { taken, family, picked, run, others } = job
   return {
     number: job.slip.number,
@@ -92,13 +92,13 @@ const unpublishedOf = (job: JobAt): Job['unpublished'] => ({
 })
 
 /** A run that is over moves its slip on. */
-export async function followRun(house: House, id: string): Promise<void> {
-  const number = (await readRun(house.db, id))?.slip
+export async function followRun(workshop: Workshop, id: string): Promise<void> {
+  const number = (await readRun(workshop.db, id))?.slip
   if (typeof number !== 'string') return
-  const job = await loadJob(house, number)
+  const job = await loadJob(workshop, number)
   if (!job.ok) return
-  await showJob(house, job.value)
-  await tell(house.db, 'slip', number, job.value.slip.version)
+  await showJob(workshop, job.value)
+  await tell(workshop.db, 'slip', number, job.value.slip.version)
 }
 
 /** The newest line of each topic. */

@@ -1,11 +1,11 @@
 /** Where a job stands, from what is known of it: the plan as it would be now, what changed, the stages. */
 import type { Change, JobFacts, Plan, StageStanding } from '@plain-slate/core'
 import { NEEDED_FACTS, basisOf, changesIn, judge, openFacts, standingsOf } from '@plain-slate/core'
-import type { House } from '../house.ts'
-import { bareplan, digestOf } from '../runs/plan.ts'
+import type { Workshop } from '../base/workshop.ts'
+import { bareplan, digestOf } from '../plans/plan.ts'
 import type { ProvenPackage } from '../shelf/shelf.ts'
 import { shelvedOf } from '../shelf/shelf.ts'
-import type { JobAt } from './load.ts'
+import type { JobAt } from './job-at.ts'
 import { afterOf } from './after.ts'
 import { onceOf } from './kept.ts'
 import { isOverruled, isPublished, isWhole, routePackages } from './packages.ts'
@@ -40,11 +40,14 @@ export const changesSince = onceOf((job): readonly Change[] | undefined => {
 })
 
 /** Every stage as it stands. */
-export async function standingOf(house: House, job: JobAt): Promise<readonly StageStanding[]> {
+export async function standingOf(
+  workshop: Workshop,
+  job: JobAt,
+): Promise<readonly StageStanding[]> {
   const { taken, run } = job
   const changes = changesSince(job)
   const shown = taken?.shown
-  const signed = await readyOf(house, job, changes !== undefined)
+  const signed = await readyOf(workshop, job, changes !== undefined)
   const holds = [
     ...signed.checks.map((one) => one.holds),
     ...signed.signed.map((one) => one.signed),

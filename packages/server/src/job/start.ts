@@ -5,8 +5,8 @@
 import type { Actor, Result } from '@plain-slate/core'
 import { refuse } from '@plain-slate/core'
 import { sayAny } from '@plain-slate/texts'
-import type { House } from '../house.ts'
-import type { Refusal } from '../refusal.ts'
+import type { Workshop } from '../base/workshop.ts'
+import type { Refusal } from '../base/refusal.ts'
 import { enterRun } from '../runs/acts.ts'
 import type { RunRow } from '../tables/runs.ts'
 import { loadJob } from './load.ts'
@@ -18,11 +18,11 @@ import { changesSince } from './standing.ts'
 export type Starter = (Actor & { readonly name: string }) | 'shell'
 
 export async function startJob(
-  house: House,
+  workshop: Workshop,
   number: string,
   { digest, who }: { readonly digest: string; readonly who: Starter },
 ): Promise<Result<RunRow, Refusal>> {
-  const loaded = await loadJob(house, number)
+  const loaded = await loadJob(workshop, number)
   if (!loaded.ok) return loaded
   const job = loaded.value
   const { slip, run, taken, sight } = job
@@ -32,15 +32,15 @@ export async function startJob(
   if (taken === undefined) return refuse({ code: 'slip.no-plan', facts: { number } })
   if (taken.digest !== digest || changesSince(job) !== undefined)
     return refuse({ code: 'slip.stale', facts: { number } })
-  const open = await inTheWay(house, job, { stale: false, actor: who })
+  const open = await inTheWay(workshop, job, { stale: false, actor: who })
   if (open.length > 0 || sight === undefined) {
     const about = { what: job.family?.permission.what ?? '' }
     const what = open.map((code) => sayAny('en-GB', code as 'check.plan', about)).join(', ')
     return refuse({ code: 'slip.not-ready', facts: { number, what } })
   }
-  const planned = await plannedNow(house, job)
+  const planned = await plannedNow(workshop, job)
   if (!planned.ok) return planned
-  return enterRun(house, planned.value, {
+  return enterRun(workshop, planned.value, {
     port: sight.port,
     package: taken.package,
     digest,

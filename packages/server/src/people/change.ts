@@ -4,30 +4,30 @@ import type { BodyOf, Contract, Person } from '@plain-slate/api'
 import type { Result } from '@plain-slate/core'
 import { ok, refuse } from '@plain-slate/core'
 import { enter } from '../book/append.ts'
-import type { House } from '../house.ts'
-import type { Refusal } from '../refusal.ts'
+import type { Workshop } from '../base/workshop.ts'
+import type { Refusal } from '../base/refusal.ts'
 import type { Transaction } from '../tables/database.ts'
 import { insertPerson, lockLeads, readPerson, updatePerson } from '../tables/people.ts'
 import { tell } from '../tables/news.ts'
 import { dropSessionsOf } from '../tables/sessions.ts'
-import type { Face } from './face.ts'
+import type { Face } from '@plain-slate/api'
 import { personOf } from './face.ts'
 import { hashPin } from './pin.ts'
 
 /** Adds somebody under a name nobody else has. */
 export async function addPerson(
-  house: House,
+  workshop: Workshop,
   draft: BodyOf<Contract['personAdd']>,
   actor: Face | undefined,
 ): Promise<Result<Person, Refusal>> {
   const pinHash = await hashPin(draft.pin)
-  const addedAt = new Date(await house.clock.now())
+  const addedAt = new Date(await workshop.clock.now())
   const row = { id: randomUUID(), name: draft.name, role: draft.role, active: true, addedAt }
-  return house.db.transaction(async (trx) => {
+  return workshop.db.transaction(async (trx) => {
     if (!(await insertPerson(trx, { ...row, pinHash })))
       return refuse({ code: 'person.name-taken' as const, facts: { name: draft.name } })
     const facts = { person: row.id, role: row.role }
-    await enter(house, trx, { by: actor?.id ?? null, act: 'person.added', facts })
+    await enter(workshop, trx, { by: actor?.id ?? null, act: 'person.added', facts })
     await tell(trx, 'people', row.id, 1)
     return ok(personOf(row))
   })
@@ -35,13 +35,13 @@ export async function addPerson(
 
 /** Changes role, PIN or presence. The last lead stays one: nobody could mend it afterwards. */
 export async function changePerson(
-  house: House,
+  workshop: Workshop,
   id: string,
   change: BodyOf<Contract['personChange']>,
   actor: Face | undefined,
 ): Promise<Result<Person, Refusal>> {
   const pinHash = change.pin === undefined ? undefined : await hashPin(change.pin)
-  return house.db.transaction(async (trx) => {
+  return workshop.db.transaction(async (trx) => {
     if ((await readPerson(trx, id)) === undefined)
       return refuse({ code: 'person.unknown' as const })
     if (await leavesNoLead(trx, id, change)) return refuse({ code: 'person.last-lead' as const })
@@ -53,7 +53,11 @@ export async function changePerson(
     })
     if (active === false || pinHash !== undefined) await dropSessionsOf(trx, id)
     const facts = { person: id, role, active, pin: pinHash !== undefined }
-    await enter(house, trx, { by: actor?.id ?? null, act: 'person.changed', facts: defined(facts) })
+    await enter(workshop, trx, {
+      by: actor?.id ?? null,
+      act: 'person.changed',
+      facts: defined(facts),
+    })
     await tell(trx, 'people', id, 1)
     await tell(trx, 'session', id, 1)
     const after = await readPerson(trx, id)

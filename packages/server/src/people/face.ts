@@ -2,8 +2,6 @@
 import type { Face, Person } from '@plain-slate/api'
 import type { PersonRow } from '../tables/people.ts'
 
-export type { Face } from '@plain-slate/api'
-
 /** First letters of the first and the last word of a name: "Ilse Maro" → "IM". */
 export function initialsOf(name: string): string {
   const words = name.split(/\s+/).filter((word) => word !== '')
@@ -21,9 +19,3 @@ export const personOf = (row: PersonRow): Person => ({
   active: row.active,
   addedAt: row.addedAt.toISOString(),
 })
-
-declare module 'express-serve-static-core' {
-  interface Locals {
-    actor: Face | undefined
-  }
-}

@@ -2,11 +2,11 @@
 import { randomUUID } from 'node:crypto'
 import { ms } from '@plain-slate/core'
 import { enter } from '../book/append.ts'
-import type { House } from '../house.ts'
+import type { Workshop } from '../base/workshop.ts'
 import { insertBench } from '../tables/bench.ts'
 import { insertPerson } from '../tables/people.ts'
 import { foundShop } from '../tables/shop.ts'
-import type { Face } from './face.ts'
+import type { Face } from '@plain-slate/api'
 import { faceOf } from './face.ts'
 import { hashPin } from './pin.ts'
 
@@ -15,7 +15,7 @@ const PORTS = ['P1', 'P2', 'P3', 'P4', 'P5', 'P6']
 
 /** Founds the shop with its first lead; undefined when it was founded before. */
 export async function found(
-  house: House,
+  workshop: Workshop,
   draft: {
     readonly name: string
     readonly pin: string
@@ -25,7 +25,7 @@ export async function found(
 ): Promise<Face | undefined> {
   const pinHash = await hashPin(draft.pin)
   const now = ms(Date.now())
-  return house.db.transaction(async (trx) => {
+  return workshop.db.transaction(async (trx) => {
     const made = await foundShop(trx, {
       name: draft.shop,
       place: draft.place,
@@ -48,7 +48,7 @@ export async function found(
       ports: PORTS.map((name) => ({ name, note: '' })),
       cables: [],
     })
-    await enter(house, trx, { by: id, act: 'shop.founded', facts: { firstSlip: FIRST_SLIP } })
+    await enter(workshop, trx, { by: id, act: 'shop.founded', facts: { firstSlip: FIRST_SLIP } })
     return faceOf(lead)
   })
 }

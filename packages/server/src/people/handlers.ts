@@ -2,7 +2,7 @@
 import type { Contract } from '@plain-slate/api'
 import { ok, refuse } from '@plain-slate/core'
 import type { Handler } from '../edge/mount.ts'
-import type { House } from '../house.ts'
+import type { Workshop } from '../base/workshop.ts'
 import { listPeople } from '../tables/people.ts'
 import { addPerson, changePerson } from './change.ts'
 import { faceOf, personOf } from './face.ts'
@@ -12,35 +12,35 @@ import { signIn, signOff } from './sign-in.ts'
 
 type Of<Name extends keyof Contract> = Handler<Contract[Name]>
 
-export function peopleHandlers(house: House) {
+export function peopleHandlers(workshop: Workshop) {
   const faces: Of<'faces'> = async () => {
-    const people = await listPeople(house.db)
+    const people = await listPeople(workshop.db)
     return ok(people.filter((person) => person.active).map(faceOf))
   }
   const sessionShow: Of<'sessionShow'> = ({ actor }) =>
     Promise.resolve(ok({ person: actor ?? null }))
 
   const sessionBegin: Of<'sessionBegin'> = async ({ body, actor, req }) => {
-    const result = await signIn(house, body.person, body.pin, actor)
+    const result = await signIn(workshop, body.person, body.pin, actor)
     if (!result.ok) return result
     await beginSession(req, result.value.id)
     return ok({ person: result.value })
   }
   const sessionEnd: Of<'sessionEnd'> = async ({ actor, req }) => {
-    if (actor !== undefined) await signOff(house, actor)
+    if (actor !== undefined) await signOff(workshop, actor)
     await endSession(req)
     return ok({ person: null })
   }
   const firstLead: Of<'firstLead'> = async ({ body, req }) => {
-    const lead = await found(house, body)
+    const lead = await found(workshop, body)
     if (lead === undefined) return refuse({ code: 'shop.founded' })
     await beginSession(req, lead.id)
     return ok({ person: lead })
   }
-  const people: Of<'people'> = async () => ok((await listPeople(house.db)).map(personOf))
-  const personAdd: Of<'personAdd'> = ({ body, actor }) => addPerson(house, body, actor)
+  const people: Of<'people'> = async () => ok((await listPeople(workshop.db)).map(personOf))
+  const personAdd: Of<'personAdd'> = ({ body, actor }) => addPerson(workshop, body, actor)
   const personChange: Of<'personChange'> = ({ params, body, actor }) =>
-    changePerson(house, params.id, body, actor)
+    changePerson(workshop, params.id, body, actor)
 
   return {
     faces,

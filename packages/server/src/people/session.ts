@@ -3,7 +3,7 @@ import connectPgSimple from 'connect-pg-simple'
 import type { Request, RequestHandler } from 'express'
 import session from 'express-session'
 import pg from 'pg'
-import type { House } from '../house.ts'
+import type { Workshop } from '../base/workshop.ts'
 import { readPerson } from '../tables/people.ts'
 import { faceOf } from './face.ts'
 
@@ -20,13 +20,13 @@ const POOL_MAX = 3
 export type Sessions = { readonly handler: RequestHandler; readonly close: () => Promise<void> }
 
 /** The session middleware with its own small pool. Purging is a job, not a timer in here. */
-export function sessions(house: House): Sessions {
-  const pool = new pg.Pool({ connectionString: house.config.databaseUrl, max: POOL_MAX })
-  pool.on('error', (err) => house.log.warn({ err }, 'session pool'))
+export function sessions(workshop: Workshop): Sessions {
+  const pool = new pg.Pool({ connectionString: workshop.config.databaseUrl, max: POOL_MAX })
+  pool.on('error', (err) => workshop.log.warn({ err }, 'session pool'))
   const Store = connectPgSimple(session)
   const handler = session({
     name: 'plain-slate',
-    secret: house.config.cookieSecret,
+    secret: workshop.config.cookieSecret,
     store: new Store({ pool, tableName: 'sessions', pruneSessionInterval: false }),
     resave: false,
     saveUninitialized: false,
@@ -34,7 +34,7 @@ export function sessions(house: House): Sessions {
     cookie: {
       httpOnly: true,
       sameSite: 'strict',
-      secure: house.config.behindTls,
+      secure: workshop.config.behindTls,
       maxAge: SESSION_HOURS * 3600 * 1000,
       path: '/',
     },
@@ -43,10 +43,10 @@ export function sessions(house: House): Sessions {
 }
 
 /** Puts whoever is signed in on `res.locals.actor`; somebody who has left is nobody. */
-export function knowActor(house: House): RequestHandler {
+export function knowActor(workshop: Workshop): RequestHandler {
   return async (req, res, next) => {
     const id = req.session.personId
-    const person = id === undefined ? undefined : await readPerson(house.db, id)
+    const person = id === undefined ? undefined : await readPerson(workshop.db, id)
     res.locals.actor = person?.active === true ? faceOf(person) : undefined
     next()
   }

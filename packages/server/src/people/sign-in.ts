@@ -2,9 +2,9 @@
 import type { Result } from '@plain-slate/core'
 import { ok, refuse } from '@plain-slate/core'
 import { enter } from '../book/append.ts'
-import type { House } from '../house.ts'
-import type { Refusal } from '../refusal.ts'
-import type { Face } from './face.ts'
+import type { Workshop } from '../base/workshop.ts'
+import type { Refusal } from '../base/refusal.ts'
+import type { Face } from '@plain-slate/api'
 import { faceOf } from './face.ts'
 import { tryPin } from './pin.ts'
 
@@ -13,16 +13,16 @@ import { tryPin } from './pin.ts'
  * refusal says nothing about whether the person exists.
  */
 export async function signIn(
-  house: House,
+  workshop: Workshop,
   personId: string,
   pin: string,
   before: Face | undefined,
 ): Promise<Result<Face, Refusal>> {
-  return house.db.transaction(async (trx) => {
+  return workshop.db.transaction(async (trx) => {
     const tried = await tryPin(trx, personId, pin, Date.now())
     if (tried.kind === 'wrong') {
       const facts = { person: tried.person?.id ?? personId, why: 'pin' }
-      await enter(house, trx, { by: null, act: 'session.refused', facts })
+      await enter(workshop, trx, { by: null, act: 'session.refused', facts })
       return refuse({ code: 'session.pin' as const })
     }
     if (tried.kind === 'slow') {
@@ -36,16 +36,16 @@ export async function signIn(
     const face = faceOf(tried.person)
     if (before !== undefined && before.id !== face.id) {
       const facts = { handedTo: face.id }
-      await enter(house, trx, { by: before.id, act: 'session.ended', facts })
+      await enter(workshop, trx, { by: before.id, act: 'session.ended', facts })
     }
-    await enter(house, trx, { by: face.id, act: 'session.begun', facts: {} })
+    await enter(workshop, trx, { by: face.id, act: 'session.begun', facts: {} })
     return ok(face)
   })
 }
 
 /** Enters that a person signed off. */
-export async function signOff(house: House, actor: Face): Promise<void> {
-  await house.db.transaction((trx) =>
-    enter(house, trx, { by: actor.id, act: 'session.ended', facts: {} }),
+export async function signOff(workshop: Workshop, actor: Face): Promise<void> {
+  await workshop.db.transaction((trx) =>
+    enter(workshop, trx, { by: actor.id, act: 'session.ended', facts: {} }),
   )
 }

@@ -3,15 +3,15 @@ import { randomUUID } from 'node:crypto'
 import type { BookAct, Command, Result } from '@plain-slate/core'
 import { flatten, ok, refuse } from '@plain-slate/core'
 import { enter } from '../book/append.ts'
-import type { House } from '../house.ts'
-import type { Refusal } from '../refusal.ts'
+import type { Workshop } from '../base/workshop.ts'
+import type { Refusal } from '../base/refusal.ts'
 import { listPorts } from '../tables/bench.ts'
 import { anyAgent, forgetDigests } from '../tables/devices.ts'
 import type { Transaction } from '../tables/database.ts'
 import { tell } from '../tables/news.ts'
 import type { PlaceRow, RunRow } from '../tables/runs.ts'
 import { answerRun, askStop, freePort, insertRun, readRun, wishRun } from '../tables/runs.ts'
-import type { Planned } from './plan.ts'
+import type { Planned } from '../plans/plan.ts'
 
 export type StartAsked = {
   readonly port: string
@@ -29,18 +29,18 @@ export type StartAsked = {
  * gate of a slip's job (`job/start.ts`) calls this.
  */
 export async function enterRun(
-  house: House,
+  workshop: Workshop,
   planned: Planned,
   asked: StartAsked,
 ): Promise<Result<RunRow, Refusal>> {
   const { plan, shown, found, steps } = planned
   if (shown.digest !== asked.digest)
     return refuse({ code: 'plan.changed', facts: { title: shown.title } })
-  const port = (await listPorts(house.db)).find(({ name }) => name === asked.port)
+  const port = (await listPorts(workshop.db)).find(({ name }) => name === asked.port)
   if (port === undefined) return refuse({ code: 'port.unknown', facts: { port: asked.port } })
   const id = randomUUID()
   const { commands } = flatten(plan)
-  const made = await house.db.transaction(async (trx) => {
+  const made = await workshop.db.transaction(async (trx) => {
     const entered = await insertRun(trx, {
       id,
       slip: asked.slip,
@@ -55,11 +55,11 @@ export async function enterRun(
       wall: shown.wall.partitions,
       answers: answersOf(commands, asked.signed),
       by: asked.by,
-      startedAt: new Date(await house.clock.now()),
+      startedAt: new Date(await workshop.clock.now()),
     })
     if (!entered) return false
     await forgetDigests(trx, found.facts.serial)
-    await note(house, trx, id, 'run.started', asked.by, asked.slip, {
+    await note(workshop, trx, id, 'run.started', asked.by, asked.slip, {
       serial: plan.serial,
       port: asked.port,
       package: asked.package,
@@ -68,7 +68,7 @@ export async function enterRun(
     return true
   })
   if (!made) return refuse({ code: 'port.busy', facts: { port: asked.port } })
-  return runNow(house, id)
+  return runNow(workshop, id)
 }
 
 /** What was signed for before: everything a person is asked that is no key. */
@@ -92,14 +92,14 @@ const placesOf = ({ plan, found }: Planned): readonly PlaceRow[] =>
     })
   })
 
-async function runNow(house: House, id: string): Promise<Result<RunRow, Refusal>> {
-  const run = await readRun(house.db, id)
+async function runNow(workshop: Workshop, id: string): Promise<Result<RunRow, Refusal>> {
+  const run = await readRun(workshop.db, id)
   return run === undefined ? refuse({ code: 'run.unknown', facts: { id } }) : ok(run)
 }
 
 /** One entry of the book, and the news of it. */
 async function note(
-  house: House,
+  workshop: Workshop,
   trx: Transaction,
   id: string,
   act: BookAct,
@@ -108,7 +108,7 @@ async function note(
   facts: Record<string, string | number>,
 ): Promise<void> {
   const entry = { by, act, facts: { run: id, ...facts } }
-  await enter(house, trx, typeof slip === 'string' ? { ...entry, slip } : entry)
+  await enter(workshop, trx, typeof slip === 'string' ? { ...entry, slip } : entry)
   for (const topic of ['run', 'bench', 'work'] as const) await tell(trx, topic, id, 1)
 }
 
@@ -116,46 +116,49 @@ type By = { readonly id: string; readonly by: string | null }
 
 /** A person did what was asked of hands at a command. */
 export async function doneByHand(
-  house: House,
+  workshop: Workshop,
   { id, by }: By,
   command: number,
 ): Promise<Result<RunRow, Refusal>> {
-  const run = await readRun(house.db, id)
+  const run = await readRun(workshop.db, id)
   if (run === undefined) return refuse({ code: 'run.unknown', facts: { id } })
   const asked = run.commands[command]
   if (run.state !== 'running' || asked?.kind !== 'person')
     return refuse({ code: 'run.not-asked', facts: { id } })
-  await house.db.transaction(async (trx) => {
+  await workshop.db.transaction(async (trx) => {
     await answerRun(trx, id, command, by ?? 'from the shell')
-    await note(house, trx, id, 'run.done-by-hand', by, run.slip, { command, ask: asked.ask })
+    await note(workshop, trx, id, 'run.done-by-hand', by, run.slip, { command, ask: asked.ask })
   })
-  return runNow(house, id)
+  return runNow(workshop, id)
 }
 
 /** Orders a stop: it is shown as stopped when whoever drives it has met the order. */
-export const stopRun = (house: House, { id, by }: By): Promise<Result<RunRow, Refusal>> =>
-  word(house, id, 'run.over', async (trx, run) => {
+export const stopRun = (workshop: Workshop, { id, by }: By): Promise<Result<RunRow, Refusal>> =>
+  word(workshop, id, 'run.over', async (trx, run) => {
     if (!(await askStop(trx, id))) return false
-    await note(house, trx, id, 'run.stop-asked', by, run.slip, {})
+    await note(workshop, trx, id, 'run.stop-asked', by, run.slip, {})
     return true
   })
 
 /** Takes up a run that stopped, or that nobody drives: an agent is to claim it from its journal. */
-export async function takeUpRun(house: House, { id, by }: By): Promise<Result<RunRow, Refusal>> {
-  const run = await readRun(house.db, id)
+export async function takeUpRun(
+  workshop: Workshop,
+  { id, by }: By,
+): Promise<Result<RunRow, Refusal>> {
+  const run = await readRun(workshop.db, id)
   if (run?.state === 'ended' || run?.putAway === true)
     return refuse({ code: 'run.over', facts: { id } })
-  if (!(await anyAgent(house.db))) return refuse({ code: 'port.no-agent' })
-  return word(house, id, 'run.driven', async (trx, { slip }) => {
+  if (!(await anyAgent(workshop.db))) return refuse({ code: 'port.no-agent' })
+  return word(workshop, id, 'run.driven', async (trx, { slip }) => {
     if (!(await wishRun(trx, id))) return false
-    await note(house, trx, id, 'run.taken-up', by, slip, {})
+    await note(workshop, trx, id, 'run.taken-up', by, slip, {})
     return true
   })
 }
 
 /** Takes a run that is over off its port. */
-export const putAwayRun = (house: House, { id }: By): Promise<Result<RunRow, Refusal>> =>
-  word(house, id, 'run.driven', async (trx) => {
+export const putAwayRun = (workshop: Workshop, { id }: By): Promise<Result<RunRow, Refusal>> =>
+  word(workshop, id, 'run.driven', async (trx) => {
     if (!(await freePort(trx, id))) return false
     for (const topic of ['run', 'bench', 'work'] as const) await tell(trx, topic, id, 1)
     return true
@@ -163,13 +166,13 @@ export const putAwayRun = (house: House, { id }: By): Promise<Result<RunRow, Ref
 
 /** Something said of a run, in one transaction: refused where it can no longer be said. */
 async function word(
-  house: House,
+  workshop: Workshop,
   id: string,
   otherwise: 'run.over' | 'run.driven',
   say: (trx: Transaction, run: RunRow) => Promise<boolean>,
 ): Promise<Result<RunRow, Refusal>> {
-  const run = await readRun(house.db, id)
+  const run = await readRun(workshop.db, id)
   if (run === undefined) return refuse({ code: 'run.unknown', facts: { id } })
-  const taken = await house.db.transaction((trx) => say(trx, run))
-  return taken ? runNow(house, id) : refuse({ code: otherwise, facts: { id } })
+  const taken = await workshop.db.transaction((trx) => say(trx, run))
+  return taken ? runNow(workshop, id) : refuse({ code: otherwise, facts: { id } })
 }

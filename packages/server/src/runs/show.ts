@@ -2,12 +2,12 @@
 import type { RunRow as RunRowShown, RunShown, ShownRun } from '@plain-slate/api'
 import type { Command, LedgeWord, Phase, StopReason } from '@plain-slate/core'
 import { ledgeWord, placeOf, standingOf, stopWaits } from '@plain-slate/core'
-import type { House } from '../house.ts'
+import type { Workshop } from '../base/workshop.ts'
 import { listSights } from '../tables/devices.ts'
 import type { RunRow } from '../tables/runs.ts'
 import { readJournal } from '../tables/runs.ts'
-import { seenOf } from '../bench/seen.ts'
-import { withoutPlace } from './shown.ts'
+import { seenOf } from '../devices/seen.ts'
+import { withoutPlace } from '../plans/shown.ts'
 import { leftOf, logOf, looksNow } from './told.ts'
 
 /** The phase as it is known: from the agent, or from the row where no agent has shown any. */
@@ -54,10 +54,10 @@ export function runRowOf(run: RunRow): RunRowShown {
 }
 
 /** Everything a page shows of a run. */
-export async function showRun(house: House, run: RunRow): Promise<RunShown> {
-  const journal = await readJournal(house.db, run.id)
-  const family = house.families.find(({ id }) => id === run.plan.family)
-  const sight = (await listSights(house.db)).find(({ port }) => port === run.port)
+export async function showRun(workshop: Workshop, run: RunRow): Promise<RunShown> {
+  const journal = await readJournal(workshop.db, run.id)
+  const family = workshop.families.find(({ id }) => id === run.plan.family)
+  const sight = (await listSights(workshop.db)).find(({ port }) => port === run.port)
   const next = Math.max(placeOf(journal).next, run.shown?.next ?? 0)
   const step = [...run.steps].reverse().find(({ firstCommand }) => firstCommand <= next)
   const command = commandAt(run, next)

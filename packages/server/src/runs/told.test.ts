@@ -1,7 +1,7 @@
 /** What is told of a run: its log in shop time, what is left of it, what the device should show. */
 import type { Command, JournalEntry } from '@plain-slate/core'
 import { describe, expect, it } from 'vitest'
-import { readFamilies } from '../families.ts'
+import { readFamilies } from '../base/families.ts'
 import type { RunRow } from '../tables/runs.ts'
 import { leftOf, logOf, looksNow } from './told.ts'
 

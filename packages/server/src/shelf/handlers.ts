@@ -4,7 +4,7 @@ import type { Contract } from '@plain-slate/api'
 import type { ProofClaim } from '@plain-slate/core'
 import { ok } from '@plain-slate/core'
 import type { Handler } from '../edge/mount.ts'
-import type { House } from '../house.ts'
+import type { Workshop } from '../base/workshop.ts'
 import { listArchives, listEntries, wholeArchives } from '../tables/shelf.ts'
 import { publishArchive, readArchiveAgain, removeArchive, restoreArchive } from './acts.ts'
 import type { ProvenPackage } from './shelf.ts'
@@ -16,21 +16,21 @@ type Of<Name extends keyof Contract> = Handler<Contract[Name]>
 /** Entries on one page. */
 const PAGE = 200
 
-export function shelfHandlers(house: House) {
+export function shelfHandlers(workshop: Workshop) {
   const shelf: Of<'shelf'> = async () => {
     const [packages, archives] = await Promise.all([
-      provenPackages(house.db),
-      listArchives(house.db),
+      provenPackages(workshop.db),
+      listArchives(workshop.db),
     ])
     return ok({ packages: packages.map(rowOf), archives })
   }
   const shelfPackage: Of<'shelfPackage'> = async ({ params: { id } }) => {
-    const meant = packageMeant(await provenPackages(house.db), id)
+    const meant = packageMeant(await provenPackages(workshop.db), id)
     if (!meant.ok) return meant
     const { value } = meant
     const volumes = volumesOf(value)
     const archives = await wholeArchives(
-      house.db,
+      workshop.db,
       volumes.map(({ sha256 }) => sha256),
     )
     return ok({
@@ -40,7 +40,7 @@ export function shelfHandlers(house: House) {
     })
   }
   const shelve: Of<'shelve'> = ({ query: { name, sha256, source, where }, actor, req }) =>
-    takeIn(house, {
+    takeIn(workshop, {
       name,
       bytes: Number(req.headers['content-length'] ?? 0),
       source: req,
@@ -50,18 +50,18 @@ export function shelfHandlers(house: House) {
   const archiveEntries: Of<'archiveEntries'> = async ({ params: { id }, query }) => {
     const { after, only } = query
     const page = { archive: id, after, refused: only === 'refused', limit: PAGE + 1 }
-    const found = await listEntries(house.db, page)
+    const found = await listEntries(workshop.db, page)
     const entries = found.slice(0, PAGE).map((one) => ({ ...one, name: shownName(one.name) }))
     return ok({ entries, more: found.length > PAGE })
   }
   const archiveRemove: Of<'archiveRemove'> = ({ params: { id }, actor }) =>
-    removeArchive(house, { id, by: actor?.id ?? null })
+    removeArchive(workshop, { id, by: actor?.id ?? null })
   const archiveRestore: Of<'archiveRestore'> = ({ params: { id }, actor }) =>
-    restoreArchive(house, { id, by: actor?.id ?? null })
+    restoreArchive(workshop, { id, by: actor?.id ?? null })
   const archiveReadAgain: Of<'archiveReadAgain'> = ({ params: { id } }) =>
-    readArchiveAgain(house, id)
+    readArchiveAgain(workshop, id)
   const archivePublished: Of<'archivePublished'> = ({ params: { id }, body, actor }) =>
-    publishArchive(house, { id, by: actor?.id ?? null }, body)
+    publishArchive(workshop, { id, by: actor?.id ?? null }, body)
   return {
     shelf,
     shelfPackage,

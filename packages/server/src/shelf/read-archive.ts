@@ -10,7 +10,7 @@ import type { Archive } from '@plain-slate/api'
 import type { Manifest } from '@plain-slate/core'
 import { manifestIn, packageKey, whyUnread } from '@plain-slate/core'
 import { enter } from '../book/append.ts'
-import type { House } from '../house.ts'
+import type { Workshop } from '../base/workshop.ts'
 import { tell } from '../tables/news.ts'
 import type { ArchiveEnd, EntryRow } from '../tables/shelf.ts'
 import { endReading, noteReading, putPackage, readArchiveRow, senderOf } from '../tables/shelf.ts'
@@ -27,39 +27,41 @@ const FAULT_MOST = 200
 type Ended = ArchiveEnd & { readonly manifest?: Manifest }
 
 /** Reads one archive; does nothing when it was read already. */
-export async function readArchive(house: House, id: string): Promise<object> {
-  const row = await readArchiveRow(house.db, id)
+export async function readArchive(workshop: Workshop, id: string): Promise<object> {
+  const row = await readArchiveRow(workshop.db, id)
   if (row?.state !== 'reading') return { id, state: row?.state ?? 'unknown' }
-  const state = await readToItsEnd(house, row)
-  if (state === 'refused') await dropUnowned(house, row.sha256)
+  const state = await readToItsEnd(workshop, row)
+  if (state === 'refused') await dropUnowned(workshop, row.sha256)
   return { id, state }
 }
 
-async function readToItsEnd(house: House, row: Archive): Promise<Archive['state']> {
+async function readToItsEnd(workshop: Workshop, row: Archive): Promise<Archive['state']> {
   try {
-    const reading = await readCounted(house, row)
-    const end = reading.ok ? await wholeEnd(house, row, reading.listing) : refusedEnd(row, reading)
-    return await endRead(house, row, end)
+    const reading = await readCounted(workshop, row)
+    const end = reading.ok
+      ? await wholeEnd(workshop, row, reading.listing)
+      : refusedEnd(row, reading)
+    return await endRead(workshop, row, end)
   } catch (error) {
-    house.log.error({ err: error, archive: row.id }, 'an archive could not be read')
-    return endRead(house, row, failedEnd(row, error))
+    workshop.log.error({ err: error, archive: row.id }, 'an archive could not be read')
+    return endRead(workshop, row, failedEnd(row, error))
   }
 }
 
 /** Puts down what reading came to, and enters it. */
 async function endRead(
-  house: House,
+  workshop: Workshop,
   row: Archive,
   { manifest, ...end }: Ended,
 ): Promise<Archive['state']> {
-  await house.db.transaction(async (trx) => {
+  await workshop.db.transaction(async (trx) => {
     if (!(await endReading(trx, row.id, end))) return
     if (manifest !== undefined) await putPackage(trx, { manifest, firstArchive: row.sha256 })
     const facts = { archive: row.sha256, bytes: row.bytes, name: row.name }
     const by = await senderOf(trx, row.id)
     const via = by === null ? { via: 'shell' } : {}
     const { act, facts: all } = entryOf(end, { ...facts, ...via })
-    await enter(house, trx, { by, act, facts: all })
+    await enter(workshop, trx, { by, act, facts: all })
     await tell(trx, 'shelf', row.id, 2)
   })
   return end.state
@@ -78,15 +80,15 @@ function entryOf(end: ArchiveEnd, facts: Facts) {
   }
 }
 
-async function readCounted(house: House, row: Archive): Promise<TarReading> {
+async function readCounted(workshop: Workshop, row: Archive): Promise<TarReading> {
   let noted = 0
-  const source = await house.vault.read(row.sha256)
+  const source = await workshop.vault.read(row.sha256)
   return readTar(source as AsyncIterable<Uint8Array>, (bytes) => {
     const now = Date.now()
     if (now - noted < NOTE_MS) return
     noted = now
-    void noteReading(house.db, row.id, bytes)
-      .then(() => tell(house.db, 'shelf', row.id, 1))
+    void noteReading(workshop.db, row.id, bytes)
+      .then(() => tell(workshop.db, 'shelf', row.id, 1))
       .catch(() => undefined)
   })
 }
@@ -116,7 +118,7 @@ function failedEnd(row: Archive, error: unknown): Ended {
 type Listing = Extract<TarReading, { ok: true }>['listing']
 
 /** The entries as they stand, and the package whose manifest lies among the good ones. */
-async function wholeEnd(house: House, row: Archive, listing: Listing): Promise<Ended> {
+async function wholeEnd(workshop: Workshop, row: Archive, listing: Listing): Promise<Ended> {
   const entries = listing.entries.map(({ name, offset, size, sha256, refused }): EntryRow => ({
     name: refused === undefined ? name : shownName(name),
     offset,
@@ -131,13 +133,13 @@ async function wholeEnd(house: House, row: Archive, listing: Listing): Promise<E
     entries,
     endMark: listing.endMark,
     behind: listing.behind ?? null,
-    stamp: (await house.vault.stamp(row.sha256)) ?? null,
+    stamp: (await workshop.vault.stamp(row.sha256)) ?? null,
   } as const
   const listed = entries.find(({ name, refused }) => refused === null && name === MANIFEST)
   if (listed === undefined) return end
   if (listed.size > MANIFEST_BYTES) return { ...end, trouble: 'longer than 1 MiB' }
   const range = { from: listed.offset, to: listed.offset + listed.size }
-  const read = manifestIn(await textOf(await house.vault.read(row.sha256, range)))
+  const read = manifestIn(await textOf(await workshop.vault.read(row.sha256, range)))
   if (!read.ok) return { ...end, trouble: shownName(whyUnread(read.refusal)) }
   const manifest = read.value
   return { ...end, package: packageKey(manifest.id, row.sha256), manifest }

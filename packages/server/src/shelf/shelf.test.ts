@@ -34,7 +34,7 @@ const entries = async (id: string, query = '') =>
       `/api/shelf/archives/${id}/entries${query}`,
     )
   ).body
-const has = (digest: string) => bench.server.house.vault.has(digest)
+const has = (digest: string) => bench.server.workshop.vault.has(digest)
 
 describe('an archive', () => {
   it.each<[string, Uint8Array, string | null, string | null]>([
@@ -132,17 +132,17 @@ describe('an archive', () => {
     const [one, other] = [await send(bytes), await send(bytes)]
     await ilse.post(`/api/shelf/archives/${one.id}/remove`)
     later(PUT_BACK_MS * 2)
-    await purgeShelf(bench.server.house)
+    await purgeShelf(bench.server.workshop)
     expect([await row(one.id), await has(sha256(bytes))]).toEqual([undefined, true])
     await ilse.post(`/api/shelf/archives/${other.id}/remove`)
     later(PUT_BACK_MS * 4)
-    await purgeShelf(bench.server.house)
+    await purgeShelf(bench.server.workshop)
     expect(await has(sha256(bytes))).toBe(false)
     expect(await packages('two-owners')).toEqual([])
   })
 
   it('that could not be read fails with its reason, keeps its bytes, and is read again', async () => {
-    const { vault } = bench.server.house
+    const { vault } = bench.server.workshop
     const reading = vault.read
     Object.assign(vault, { read: () => Promise.reject(new NotStored('the disk is away')) })
     const bytes = packed('failed')
@@ -176,7 +176,7 @@ describe('an archive', () => {
 /** The shop's clock so much later; it stays there for what follows. */
 const began = Date.now()
 const later = (byMs: number) =>
-  Object.assign(bench.server.house.clock, { now: () => Promise.resolve(began + byMs) })
+  Object.assign(bench.server.workshop.clock, { now: () => Promise.resolve(began + byMs) })
 
 describe('removing', () => {
   it('takes a package off the shelf, and putting back brings it whole', async () => {

@@ -2,7 +2,7 @@
 import type { PackageRow } from '@plain-slate/api'
 import type { Manifest, Proof, ReadArchive, Result, Shelved } from '@plain-slate/core'
 import { ok, packageKey, packageNamed, prove, refuse } from '@plain-slate/core'
-import type { Refusal } from '../refusal.ts'
+import type { Refusal } from '../base/refusal.ts'
 import type { Database } from '../tables/database.ts'
 import { listPackages, listVolumes, shelfRevision } from '../tables/shelf.ts'
 

@@ -9,8 +9,8 @@ import { shownName } from '@plain-slate/archives'
 import type { OutsideSource, Result } from '@plain-slate/core'
 import { ok, refuse } from '@plain-slate/core'
 import type { Received } from '@plain-slate/vault'
-import type { House } from '../house.ts'
-import type { Refusal } from '../refusal.ts'
+import type { Workshop } from '../base/workshop.ts'
+import type { Refusal } from '../base/refusal.ts'
 import { insertArchive, insertOutside, lockBytes, readArchiveRow } from '../tables/shelf.ts'
 import { endUpload, noteUpload, promiseRoom } from '../tables/uploads.ts'
 import { tell } from '../tables/news.ts'
@@ -36,34 +36,37 @@ export type Incoming = {
 }
 
 /** Stores the bytes and has them read; refuses what is too long, or is not what was promised. */
-export async function takeIn(house: House, incoming: Incoming): Promise<Result<Archive, Refusal>> {
+export async function takeIn(
+  workshop: Workshop,
+  incoming: Incoming,
+): Promise<Result<Archive, Refusal>> {
   const archive = { ...incoming, name: shownName(incoming.name) }
   const { name, bytes } = archive
   if (!(bytes > 0 && bytes <= ARCHIVE_BYTES_MAX))
     return refuse({ code: 'archive.length', facts: { name } })
   const id = randomUUID()
-  const room = (await house.room()) - ROOM_LEFT
-  if (!(await promiseRoom(house.db, { id, bytes }, room)))
+  const room = (await workshop.room()) - ROOM_LEFT
+  if (!(await promiseRoom(workshop.db, { id, bytes }, room)))
     return refuse({ code: 'archive.room', facts: { name, mib: Math.ceil(bytes / 1024 ** 2) } })
   try {
-    const received = await receive(house, id, archive)
+    const received = await receive(workshop, id, archive)
     if (!received.ok) return received
-    await shelveBytes(house, id, archive, received.value)
+    await shelveBytes(workshop, id, archive, received.value)
   } finally {
-    await endUpload(house.db, id)
+    await endUpload(workshop.db, id)
   }
-  await house.enqueue(READ_ARCHIVE, { id })
-  const row = await readArchiveRow(house.db, id)
+  await workshop.enqueue(READ_ARCHIVE, { id })
+  const row = await readArchiveRow(workshop.db, id)
   return row === undefined ? refuse({ code: 'server.fault', facts: { id } }) : ok(row)
 }
 
 async function receive(
-  house: House,
+  workshop: Workshop,
   id: string,
   { name, bytes, source, published }: Incoming,
 ): Promise<Result<Received, Refusal>> {
   try {
-    const received = await house.vault.receive(counted(house, id, source, bytes))
+    const received = await workshop.vault.receive(counted(workshop, id, source, bytes))
     const { bytes: got, sha256, forget } = received
     const broken = got !== bytes
     if (!broken && (published === undefined || published.sha256 === sha256)) return ok(received)
@@ -81,14 +84,14 @@ async function receive(
 
 /** Row and bytes together: under the lock of their digest, so that no refusal drops them between. */
 async function shelveBytes(
-  house: House,
+  workshop: Workshop,
   id: string,
   { name, bytes, published, by }: Incoming,
   { sha256, keep, forget }: Received,
 ): Promise<void> {
-  const at = new Date(await house.clock.now())
+  const at = new Date(await workshop.clock.now())
   try {
-    await house.db.transaction(async (trx) => {
+    await workshop.db.transaction(async (trx) => {
       await lockBytes(trx, sha256)
       await insertArchive(trx, { id, name, sha256, bytes, by, at })
       if (published !== undefined) {
@@ -100,7 +103,7 @@ async function shelveBytes(
     })
   } catch (error) {
     await forget()
-    await dropUnowned(house, sha256).catch(() => undefined)
+    await dropUnowned(workshop, sha256).catch(() => undefined)
     throw error
   }
 }
@@ -109,7 +112,7 @@ class TooLong extends Error {}
 
 /** The same bytes, counted; more than were declared are an error. */
 async function* counted(
-  house: House,
+  workshop: Workshop,
   id: string,
   source: AsyncIterable<Uint8Array>,
   bytes: number,
@@ -123,7 +126,7 @@ async function* counted(
     const now = Date.now()
     if (now - noted < NOTE_MS) continue
     noted = now
-    await noteUpload(house.db, id, got)
+    await noteUpload(workshop.db, id, got)
   }
 }
 

@@ -21,16 +21,16 @@ const send = (bytes: Uint8Array) => sendArchive(bench.address, bytes)
 
 describe('room', () => {
   it('that one upload was promised is not promised to another', async () => {
-    const { house } = bench.server
-    const free = house.room
-    Object.assign(house, { room: () => Promise.resolve(512 * 1024 ** 2 + 8000) })
+    const { workshop } = bench.server
+    const free = workshop.room
+    Object.assign(workshop, { room: () => Promise.resolve(512 * 1024 ** 2 + 8000) })
     const slow = dribble(5000, 400)
     await slow.begun
     const refused = await send(packed('no-room'))
     expect(refused.code).toBe('archive.room')
     await slow.over
     expect((await send(packed('no-room'))).code).toBe(undefined)
-    Object.assign(house, { room: free })
+    Object.assign(workshop, { room: free })
   })
 })
 

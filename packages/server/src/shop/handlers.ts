@@ -8,39 +8,39 @@ import { WRITTEN } from '../edge/mount.ts'
 import type { Handler } from '../edge/mount.ts'
 import { stream } from '../events/stream.ts'
 import { find as findAll } from '../find/find.ts'
-import type { House } from '../house.ts'
+import type { Workshop } from '../base/workshop.ts'
 import { readiness } from '../tables/database.ts'
 import { readShop } from '../tables/shop.ts'
 
 type Of<Name extends keyof Contract> = Handler<Contract[Name]>
 
-export function shopHandlers(house: House) {
+export function shopHandlers(workshop: Workshop) {
   const shop: Of<'shop'> = async () => {
-    const now = isoOf(await house.clock.now())
-    const found = await readShop(house.db)
+    const now = isoOf(await workshop.clock.now())
+    const found = await readShop(workshop.db)
     if (found === undefined)
       return ok({ name: '', place: '', zone: 'UTC', now, demo: false, empty: true })
     const { name, place, zone, demo } = found
     return ok({ name, place, zone, now, demo, empty: false })
   }
-  const find: Of<'find'> = async ({ query }) => ok(await findAll(house.db, query.q))
+  const find: Of<'find'> = async ({ query }) => ok(await findAll(workshop.db, query.q))
   const rights: Of<'rights'> = () => Promise.resolve(ok(rightsTable()))
 
   const events: Of<'events'> = ({ actor, req, res }) => {
     if (actor === undefined) throw new Error('events reached by nobody')
-    const streaming = stream(house, actor, req, res)
+    const streaming = stream(workshop, actor, req, res)
     return Promise.resolve(streaming ? ok(WRITTEN) : refuse({ code: 'events.full' as const }))
   }
   const health: Of<'health'> = () =>
-    Promise.resolve(ok({ alive: true as const, version: house.version }))
+    Promise.resolve(ok({ alive: true as const, version: workshop.version }))
 
   const ready: Of<'ready'> = async ({ res }) => {
-    const state = await readiness(house.db)
+    const state = await readiness(workshop.db)
     const whole = state.database && state.tables
     if (!whole) res.status(503)
     return ok({ ready: whole, ...state })
   }
-  const openapi: Of<'openapi'> = () => Promise.resolve(ok(openApi(house.version)))
+  const openapi: Of<'openapi'> = () => Promise.resolve(ok(openApi(workshop.version)))
   const docs: Of<'docs'> = ({ res }) => {
     res.type('html').send(docsPage())
     return Promise.resolve(ok(WRITTEN))

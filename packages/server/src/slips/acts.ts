@@ -3,10 +3,10 @@ import type { EventLine, Slip } from '@plain-slate/api'
 import type { Result, SlipState } from '@plain-slate/core'
 import { authorise, nextStates, ok, refuse } from '@plain-slate/core'
 import { enter, layText } from '../book/append.ts'
-import type { House } from '../house.ts'
-import type { Face } from '../people/face.ts'
+import type { Workshop } from '../base/workshop.ts'
+import type { Face } from '@plain-slate/api'
 import { tryPin } from '../people/pin.ts'
-import type { Refusal } from '../refusal.ts'
+import type { Refusal } from '../base/refusal.ts'
 import { listEntries, withdrawTexts } from '../tables/book.ts'
 import type { Transaction } from '../tables/database.ts'
 import { tell } from '../tables/news.ts'
@@ -17,16 +17,16 @@ const unknown = (number: string) => refuse({ code: 'slip.unknown' as const, fact
 
 /** Writes a note: an entry of the book whose text lies beside it. */
 export async function noteOnSlip(
-  house: House,
+  workshop: Workshop,
   number: string,
   text: string,
   by: string,
 ): Promise<Result<EventLine, Refusal>> {
-  return house.db.transaction(async (trx) => {
+  return workshop.db.transaction(async (trx) => {
     if ((await lockSlip(trx, number)) === undefined) return unknown(number)
     const note = await layText(trx, number, text)
     const version = await raiseVersion(trx, number)
-    const { seq } = await enter(house, trx, {
+    const { seq } = await enter(workshop, trx, {
       by,
       act: 'slip.noted',
       slip: number,
@@ -41,19 +41,19 @@ export async function noteOnSlip(
 
 /** Moves a slip to another state. Stopping and declining need a reason; the reason is personal text. */
 export async function setSlipState(
-  house: House,
+  workshop: Workshop,
   number: string,
   wanted: { readonly state: SlipState; readonly reason: string },
   by: string,
 ): Promise<Result<Slip, Refusal>> {
-  return house.db.transaction(async (trx) => {
+  return workshop.db.transaction(async (trx) => {
     const slip = await lockSlip(trx, number)
     if (slip === undefined) return unknown(number)
     if (!nextStates(slip.state).includes(wanted.state))
       return refuse({ code: 'slip.state' as const, facts: { from: slip.state, to: wanted.state } })
     const reason = wanted.reason === '' ? undefined : await layText(trx, number, wanted.reason)
     const version = await updateState(trx, number, wanted.state)
-    await enter(house, trx, {
+    await enter(workshop, trx, {
       by,
       act: 'slip.state',
       slip: number,
@@ -76,16 +76,16 @@ type Second = { readonly person: string; readonly pin: string }
  * holds, and the texts read "withdrawn".
  */
 export async function withdrawSlip(
-  house: House,
+  workshop: Workshop,
   number: string,
   actor: Face,
   second: Second | undefined,
 ): Promise<Result<{ withdrawn: number; slip: Slip }, Refusal>> {
-  return house.db.transaction(async (trx) => {
+  return workshop.db.transaction(async (trx) => {
     const beside = await secondPerson(trx, second)
     if (!beside.ok) {
       if (beside.refusal.code === 'act.second-pin')
-        await enter(house, trx, wrongSecond(number, actor, second))
+        await enter(workshop, trx, wrongSecond(number, actor, second))
       return beside
     }
     const decision = authorise(actor, 'text.withdraw', beside.value)
@@ -94,7 +94,7 @@ export async function withdrawSlip(
       return refuse({ code: 'act.needs-second' as const, facts: { role }, more: { role } })
     }
     if (decision.kind === 'refused') {
-      await enter(house, trx, {
+      await enter(workshop, trx, {
         by: actor.id,
         act: 'act.refused',
         slip: number,
@@ -108,7 +108,7 @@ export async function withdrawSlip(
           })
         : refuse({ code: 'act.second-is-same' as const })
     }
-    return withdraw(house, trx, number, actor, beside.value)
+    return withdraw(workshop, trx, number, actor, beside.value)
   })
 }
 
@@ -135,16 +135,16 @@ async function secondPerson(
 }
 
 async function withdraw(
-  house: House,
+  workshop: Workshop,
   trx: Transaction,
   number: string,
   actor: Face,
   second: { readonly id: string } | undefined,
 ): Promise<Result<{ withdrawn: number; slip: Slip }, Refusal>> {
   if ((await lockSlip(trx, number)) === undefined) return unknown(number)
-  const withdrawn = await withdrawTexts(trx, number, new Date(await house.clock.now()))
+  const withdrawn = await withdrawTexts(trx, number, new Date(await workshop.clock.now()))
   const version = await raiseVersion(trx, number)
-  await enter(house, trx, {
+  await enter(workshop, trx, {
     by: actor.id,
     act: 'text.withdrawn',
     slip: number,

@@ -1,15 +1,15 @@
 /** Aftercare: copies of customers' data that are kept until their owners say that all is well. */
 import type { CareShown } from '@plain-slate/api'
 import { careOf, isoOf, ms, msOf, standingLines } from '@plain-slate/core'
-import type { House } from '../house.ts'
+import type { Workshop } from '../base/workshop.ts'
 import { CARE_DAYS } from '../shop/rules.ts'
 import { listCareLines } from '../tables/job.ts'
 
 const DAY_MS = 86_400_000
 
 /** Closed slips whose copy is still here, the first due first. */
-export async function listCare(house: House): Promise<CareShown[]> {
-  const slips = await listCareLines(house.db)
+export async function listCare(workshop: Workshop): Promise<CareShown[]> {
+  const slips = await listCareLines(workshop.db)
   return slips
     .flatMap(({ number, device, customer, lines }) => {
       const standing = standingLines(lines.map((line) => ({ ...line, at: msOf(line.at) })))

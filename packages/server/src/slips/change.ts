@@ -9,8 +9,8 @@ import type { Result } from '@plain-slate/core'
 import { isOver, ok, refuse } from '@plain-slate/core'
 import { enter, layText } from '../book/append.ts'
 import type { LaidText } from '../book/append.ts'
-import type { House } from '../house.ts'
-import type { Refusal } from '../refusal.ts'
+import type { Workshop } from '../base/workshop.ts'
+import type { Refusal } from '../base/refusal.ts'
 import { lastWriter } from '../tables/book.ts'
 import type { Transaction } from '../tables/database.ts'
 import { tell } from '../tables/news.ts'
@@ -21,12 +21,12 @@ const PERSONAL: readonly SlipField[] = ['customer', 'words']
 
 /** Applies what can be applied whole, or answers what stands in the way. */
 export async function changeSlip(
-  house: House,
+  workshop: Workshop,
   number: string,
   change: SlipChange,
   by: string,
 ): Promise<Result<Slip, Refusal>> {
-  return house.db.transaction(async (trx) => {
+  return workshop.db.transaction(async (trx) => {
     const slip = await lockSlip(trx, number)
     if (slip === undefined) return refuse({ code: 'slip.unknown' as const, facts: { number } })
     if (isOver(slip.state))
@@ -38,7 +38,7 @@ export async function changeSlip(
       for (const { field } of against) theirs.push(await theirsOf(trx, slip, field))
       return refuse({ code: 'slip.conflict' as const, facts: { number }, more: { theirs } })
     }
-    if (wanted.length > 0) await apply(house, trx, slip, wanted, by)
+    if (wanted.length > 0) await apply(workshop, trx, slip, wanted, by)
     const after = await readSlip(trx, number)
     return after === undefined
       ? refuse({ code: 'slip.unknown' as const, facts: { number } })
@@ -68,7 +68,7 @@ async function theirsOf(trx: Transaction, slip: Slip, field: SlipField): Promise
 }
 
 async function apply(
-  house: House,
+  workshop: Workshop,
   trx: Transaction,
   slip: Slip,
   wanted: readonly Wanted[],
@@ -90,6 +90,6 @@ async function apply(
   }
   const version = await updateSlip(trx, slip.number, columns)
   const facts = { fields: wanted.map(({ field }) => field), to: said }
-  await enter(house, trx, { by, act: 'slip.changed', slip: slip.number, facts, texts })
+  await enter(workshop, trx, { by, act: 'slip.changed', slip: slip.number, facts, texts })
   await tell(trx, 'slip', slip.number, version)
 }

@@ -4,7 +4,7 @@ import { isoOf, ok, refuse } from '@plain-slate/core'
 import { sendCsv } from '../edge/csv.ts'
 import { WRITTEN } from '../edge/mount.ts'
 import type { Call, Handler } from '../edge/mount.ts'
-import type { House } from '../house.ts'
+import type { Workshop } from '../base/workshop.ts'
 import { listEntries } from '../tables/book.ts'
 import { countStates, listSlips, readSlip } from '../tables/slips.ts'
 import { listCare } from './care.ts'
@@ -23,43 +23,43 @@ function someone(call: Pick<Call<Contract['slip']>, 'actor'>) {
   return call.actor
 }
 
-export function slipHandlers(house: House) {
+export function slipHandlers(workshop: Workshop) {
   const slips: Of<'slips'> = async ({ query }) => {
     const [rows, states] = await Promise.all([
-      listSlips(house.db, query),
-      countStates(house.db, query),
+      listSlips(workshop.db, query),
+      countStates(workshop.db, query),
     ])
     const total = Object.values(states).reduce((sum, n) => sum + n, 0)
     return ok({ rows, total, states })
   }
   const slipsCsv: Of<'slipsCsv'> = async ({ query, res }) => {
-    const day = isoOf(await house.clock.now()).slice(0, 10)
-    await sendCsv(res, `slips-${day}.csv`, CSV_COLUMNS, await csvRows(house, query))
+    const day = isoOf(await workshop.clock.now()).slice(0, 10)
+    await sendCsv(res, `slips-${day}.csv`, CSV_COLUMNS, await csvRows(workshop, query))
     return ok(WRITTEN)
   }
   const slipOpen: Of<'slipOpen'> = async (call) =>
-    ok(await openSlip(house, call.body, call.actor?.id ?? null))
+    ok(await openSlip(workshop, call.body, call.actor?.id ?? null))
 
   const slip: Of<'slip'> = async ({ params: { number } }) => {
-    const found = await readSlip(house.db, number)
+    const found = await readSlip(workshop.db, number)
     return found === undefined ? refuse({ code: 'slip.unknown', facts: { number } }) : ok(found)
   }
   const slipChange: Of<'slipChange'> = (call) =>
-    changeSlip(house, call.params.number, call.body, someone(call).id)
+    changeSlip(workshop, call.params.number, call.body, someone(call).id)
 
   const slipState: Of<'slipState'> = (call) =>
-    setSlipState(house, call.params.number, call.body, someone(call).id)
+    setSlipState(workshop, call.params.number, call.body, someone(call).id)
 
   const slipHistory: Of<'slipHistory'> = async ({ params: { number } }) =>
-    ok(await listEntries(house.db, { slip: number }, HISTORY_MAX))
+    ok(await listEntries(workshop.db, { slip: number }, HISTORY_MAX))
 
   const slipNote: Of<'slipNote'> = (call) =>
-    noteOnSlip(house, call.params.number, call.body.text, someone(call).id)
+    noteOnSlip(workshop, call.params.number, call.body.text, someone(call).id)
 
   const slipWithdraw: Of<'slipWithdraw'> = (call) =>
-    withdrawSlip(house, call.params.number, someone(call), call.body.second)
+    withdrawSlip(workshop, call.params.number, someone(call), call.body.second)
 
-  const care: Of<'care'> = async () => ok(await listCare(house))
+  const care: Of<'care'> = async () => ok(await listCare(workshop))
 
   return {
     care,
@@ -88,8 +88,8 @@ const CSV_COLUMNS = [
   'opened',
 ]
 
-async function csvRows(house: House, query: SlipQuery): Promise<string[][]> {
-  const rows = await listSlips(house.db, query)
+async function csvRows(workshop: Workshop, query: SlipQuery): Promise<string[][]> {
+  const rows = await listSlips(workshop.db, query)
   return rows.map((row) => [
     row.number,
     row.device,

@@ -3,7 +3,7 @@ import type { BodyOf, Contract, Slip } from '@plain-slate/api'
 import { isoOf } from '@plain-slate/core'
 import { enter, layText } from '../book/append.ts'
 import type { LaidText } from '../book/append.ts'
-import type { House } from '../house.ts'
+import type { Workshop } from '../base/workshop.ts'
 import type { Transaction } from '../tables/database.ts'
 import { tell } from '../tables/news.ts'
 import { takeSlipNumber } from '../tables/shop.ts'
@@ -12,8 +12,12 @@ import { insertSlip, readSlip } from '../tables/slips.ts'
 export type SlipDraft = BodyOf<Contract['slipOpen']>
 
 /** Opens a slip in the name of `by`, or of nobody at the shell. Throws when the shop is not founded. */
-export async function openSlip(house: House, draft: SlipDraft, by: string | null): Promise<Slip> {
-  return house.db.transaction(async (trx) => {
+export async function openSlip(
+  workshop: Workshop,
+  draft: SlipDraft,
+  by: string | null,
+): Promise<Slip> {
+  return workshop.db.transaction(async (trx) => {
     const number = await takeSlipNumber(trx)
     const customer = await layIfSaid(trx, number, draft.customer)
     const words = await layIfSaid(trx, number, draft.words)
@@ -26,13 +30,13 @@ export async function openSlip(house: House, draft: SlipDraft, by: string | null
       stage: 'intake',
       state: 'open',
       due: draft.due === '' ? null : draft.due,
-      openedAt: isoOf(await house.clock.now()),
+      openedAt: isoOf(await workshop.clock.now()),
       openedBy: by,
       customerText: customer?.id ?? null,
       wordsText: words?.id ?? null,
     })
     const { device, model, intent, promise, due } = draft
-    await enter(house, trx, {
+    await enter(workshop, trx, {
       by,
       act: 'slip.opened',
       slip: number,

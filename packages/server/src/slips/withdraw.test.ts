@@ -64,7 +64,7 @@ describe('withdrawing personal text', () => {
   })
 
   it('leaves the book whole: withdrawn is not broken', async () => {
-    const check = await checkBook(bench.server.house)
+    const check = await checkBook(bench.server.workshop)
     expect(check).toMatchObject({ holds: true, broken: null })
   })
 

@@ -7,7 +7,7 @@ import type { Bench } from '@plain-slate/api'
 import { computed } from 'vue'
 import Resource from '../parts/Resource.vue'
 import { endOf } from '@plain-slate/texts'
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 import { useRead } from '../server/query.ts'
 import Cables from './Cables.vue'
 

@@ -4,7 +4,7 @@
 
 <script setup lang="ts">
 import { useRoute } from 'vue-router'
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 import { useRead } from '../server/query.ts'
 
 const say = useSay()

@@ -9,7 +9,7 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import Trouble from '../parts/Trouble.vue'
 import { useSessionStore } from '../people/session.ts'
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 import { troubleOf } from '../server/call.ts'
 import { renew, useChange } from '../server/query.ts'
 

@@ -5,7 +5,7 @@
 <script setup lang="ts">
 import type { FindingShown } from '@plain-slate/api'
 import { findingWords } from '@plain-slate/texts'
-import { useBrowserStore } from '../browser.ts'
+import { useBrowserStore } from '../base/browser.ts'
 import Marks from '../pictures/Marks.vue'
 import Peg from '../pictures/Peg.vue'
 

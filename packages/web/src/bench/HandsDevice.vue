@@ -7,7 +7,7 @@ import type { StandInAct, StandInDevice } from '@plain-slate/api'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import Trouble from '../parts/Trouble.vue'
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 import { troubleOf } from '../server/call.ts'
 import { renew, useChange } from '../server/query.ts'
 

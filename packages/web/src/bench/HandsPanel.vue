@@ -7,7 +7,7 @@ import { leastOf, reaches } from '@plain-slate/core'
 import { computed } from 'vue'
 import Margin from '../parts/Margin.vue'
 import { useSessionStore } from '../people/session.ts'
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 import { useRead } from '../server/query.ts'
 import HandsDevice from './HandsDevice.vue'
 

@@ -6,7 +6,7 @@
 import { computed } from 'vue'
 import EmptyNote from '../parts/EmptyNote.vue'
 import Resource from '../parts/Resource.vue'
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 import { useRead } from '../server/query.ts'
 import DeviceSheet from './DeviceSheet.vue'
 import PlanSheet from './PlanSheet.vue'

@@ -6,7 +6,7 @@
 import type { RunShown } from '@plain-slate/api'
 import { computed } from 'vue'
 import { mib } from '@plain-slate/texts'
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 
 const props = defineProps<{ run: RunShown }>()
 const say = useSay()

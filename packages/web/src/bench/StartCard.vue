@@ -15,7 +15,7 @@ import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import Trouble from '../parts/Trouble.vue'
 import { useSessionStore } from '../people/session.ts'
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 import { troubleOf } from '../server/call.ts'
 import { renew, useChange } from '../server/query.ts'
 

@@ -5,7 +5,7 @@
 <script setup lang="ts">
 import type { StepShown } from '@plain-slate/api'
 import { rangeWords, stepWords } from '@plain-slate/texts'
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 
 const props = defineProps<{
   steps: readonly StepShown[]

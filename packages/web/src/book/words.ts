@@ -3,7 +3,7 @@ import type { EventLine } from '@plain-slate/api'
 import type { Json } from '@plain-slate/core'
 import type { Code, Say } from '@plain-slate/texts'
 import { isCode } from '@plain-slate/texts'
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 import { useRead } from '../server/query.ts'
 
 const textOf = (value: Json | undefined): string =>

@@ -5,7 +5,7 @@
 <script setup lang="ts">
 import { useRoute, useRouter } from 'vue-router'
 import { useSessionStore } from '../people/session.ts'
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 
 const emit = defineEmits<{ keys: [] }>()
 const say = useSay()

@@ -5,7 +5,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { useRoute } from 'vue-router'
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 import { useShop } from '../time/shop.ts'
 import { clockTime } from '../time/words.ts'
 import FindBox from './FindBox.vue'

@@ -1,9 +1,9 @@
 /** What can be done from the find box: go to a place, open a slip, change the light, leave. */
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
-import { THEMES, useBrowserStore } from '../browser.ts'
+import { THEMES, useBrowserStore } from '../base/browser.ts'
 import { useSessionStore } from '../people/session.ts'
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 import type { Command } from './findings.ts'
 import { PLACES } from './places.ts'
 

@@ -5,10 +5,10 @@
 <script setup lang="ts">
 import { reaches } from '@plain-slate/core'
 import { computed } from 'vue'
-import { THEMES, useBrowserStore } from '../browser.ts'
+import { THEMES, useBrowserStore } from '../base/browser.ts'
 import Resource from '../parts/Resource.vue'
 import { useSessionStore } from '../people/session.ts'
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 import { useRead } from '../server/query.ts'
 import AddPerson from './AddPerson.vue'
 import PersonRow from './PersonRow.vue'

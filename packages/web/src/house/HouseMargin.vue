@@ -7,7 +7,7 @@ import { ref } from 'vue'
 import { contract } from '@plain-slate/api'
 import Margin from '../parts/Margin.vue'
 import Resource from '../parts/Resource.vue'
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 import { useRead } from '../server/query.ts'
 
 const say = useSay()

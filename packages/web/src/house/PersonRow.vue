@@ -8,7 +8,7 @@ import { ROLES } from '@plain-slate/core'
 import { useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import Trouble from '../parts/Trouble.vue'
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 import { troubleOf } from '../server/call.ts'
 import { renew, useChange } from '../server/query.ts'
 

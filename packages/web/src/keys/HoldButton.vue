@@ -8,7 +8,7 @@
 <script setup lang="ts">
 import { useRafFn } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 import { heldShare } from './hold.ts'
 
 const props = defineProps<{

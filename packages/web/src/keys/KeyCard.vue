@@ -5,8 +5,8 @@
 <script setup lang="ts">
 import type { PlainCode } from '@plain-slate/texts'
 import { computed } from 'vue'
-import { useBrowserStore } from '../browser.ts'
-import { useSay } from '../said.ts'
+import { useBrowserStore } from '../base/browser.ts'
+import { useSay } from '../base/said.ts'
 import { useShortcutStore } from './shortcuts.ts'
 import type { Group } from './shortcuts.ts'
 

@@ -5,8 +5,8 @@
 <script setup lang="ts">
 import type { PlanShown } from '@plain-slate/api'
 import { sayAny } from '@plain-slate/texts'
-import { useBrowserStore } from '../browser.ts'
-import { useSay } from '../said.ts'
+import { useBrowserStore } from '../base/browser.ts'
+import { useSay } from '../base/said.ts'
 
 defineProps<{ fates: PlanShown['fates'] }>()
 const say = useSay()

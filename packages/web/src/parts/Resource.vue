@@ -7,7 +7,7 @@
 
 <script setup lang="ts" generic="Data">
 import { computed } from 'vue'
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 import { troubleOf } from '../server/call.ts'
 import type { Read } from '../server/query.ts'
 import Trouble from './Trouble.vue'

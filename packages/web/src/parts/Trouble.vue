@@ -3,7 +3,7 @@
 </script>
 
 <script setup lang="ts">
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 import type { Trouble } from '../server/call.ts'
 
 defineProps<{ trouble: Trouble; quiet?: boolean }>()

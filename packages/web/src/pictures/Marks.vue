@@ -4,7 +4,7 @@
 
 <script setup lang="ts">
 import type { FindingShown } from '@plain-slate/api'
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 
 defineProps<{ marks: FindingShown['marks'] }>()
 const say = useSay()

@@ -5,7 +5,7 @@
 <script setup lang="ts">
 import { bandOf } from '@plain-slate/core'
 import { computed } from 'vue'
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 import { clockOf } from './wall.ts'
 
 const props = defineProps<{

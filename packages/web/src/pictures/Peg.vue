@@ -7,7 +7,7 @@
 
 <script setup lang="ts">
 import type { Verdict } from '@plain-slate/core'
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 
 defineProps<{ verdict: Verdict }>()
 const say = useSay()

@@ -9,7 +9,7 @@
 import type { PlanShown } from '@plain-slate/api'
 import { rangeWords, stepWords } from '@plain-slate/texts'
 import { computed } from 'vue'
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 import { placesOf, runsIn, spanOf } from './strip.ts'
 
 const props = defineProps<{ plan: PlanShown }>()

@@ -22,7 +22,7 @@ export type CourseShown = { readonly title: string; readonly bricks: readonly Br
 <script setup lang="ts">
 import { BRICK_FATES } from '@plain-slate/core'
 import { computed } from 'vue'
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 import { GAP_PX, columnsOf, widthOf } from './wall.ts'
 
 const props = defineProps<{

@@ -3,7 +3,7 @@
 </script>
 
 <script setup lang="ts">
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 import { useRead } from '../server/query.ts'
 import { useShop } from '../time/shop.ts'
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { SLIP_STATES } from '@plain-slate/core'
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 import { useRead } from '../server/query.ts'
 import { useShop } from '../time/shop.ts'
 import { dayAndMonth, weekday } from '../time/words.ts'

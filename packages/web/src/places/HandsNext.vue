@@ -6,7 +6,7 @@
 import type { Port } from '@plain-slate/api'
 import { endOf } from '@plain-slate/texts'
 import { computed } from 'vue'
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 import { useRead } from '../server/query.ts'
 
 const say = useSay()

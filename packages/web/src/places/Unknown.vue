@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 
 const say = useSay()
 </script>

@@ -3,7 +3,7 @@
 </script>
 
 <script setup lang="ts">
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 import type { Answer } from '../server/call.ts'
 
 type Claim = Answer<'shelfPackage'>['claims'][number]

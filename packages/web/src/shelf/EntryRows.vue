@@ -6,9 +6,9 @@
 import type { Archive, EntryShown } from '@plain-slate/api'
 import { isCode, sayAny } from '@plain-slate/texts'
 import { ref, watch } from 'vue'
-import { useBrowserStore } from '../browser.ts'
+import { useBrowserStore } from '../base/browser.ts'
 import Resource from '../parts/Resource.vue'
-import { useSay } from '../said.ts'
+import { useSay } from '../base/said.ts'
 import { useRead } from '../server/query.ts'
 
 const props = defineProps<{ archive: Archive }>()

@@ -7,13 +7,13 @@ import type { Job, PlanPage } from '@plain-slate/api'
 import { mib, reasonWords, sayAny } from '@plain-slate/texts'
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
-import { useBrowserStore } from '../../browser.ts'
+import { useBrowserStore } from '../../base/browser.ts'
 import Resource from '../../parts/Resource.vue'
 import Wall from '../../pictures/Wall.vue'
-import { useSay } from '../../said.ts'
-import StageSheet from '../StageSheet.vue'
+import { useSay } from '../../base/said.ts'
+import StageSheet from '../sheet/StageSheet.vue'
 import { standingOf, useJob } from '../job.ts'
-import { usePlanPage, wallOf } from '../plan-page.ts'
+import { usePlanPage, wallOf } from '../sheet/plan-page.ts'
 
 const say = useSay()
 const router = useRouter()

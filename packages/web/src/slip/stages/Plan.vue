@@ -15,12 +15,12 @@ import Resource from '../../parts/Resource.vue'
 import { useSessionStore } from '../../people/session.ts'
 import Strip from '../../pictures/Strip.vue'
 import Wall from '../../pictures/Wall.vue'
-import { useSay } from '../../said.ts'
+import { useSay } from '../../base/said.ts'
 import { renew, useChange } from '../../server/query.ts'
 import { useShop } from '../../time/shop.ts'
-import StageSheet from '../StageSheet.vue'
+import StageSheet from '../sheet/StageSheet.vue'
 import { useJob } from '../job.ts'
-import { changesWords, usePlanPage, wallOf } from '../plan-page.ts'
+import { changesWords, usePlanPage, wallOf } from '../sheet/plan-page.ts'
 
 const say = useSay()
 const client = useQueryClient()

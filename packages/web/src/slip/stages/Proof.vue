@@ -9,10 +9,10 @@ import { mib, refusalWords } from '@plain-slate/texts'
 import { computed, ref, watch } from 'vue'
 import Resource from '../../parts/Resource.vue'
 import { useSessionStore } from '../../people/session.ts'
-import { useSay } from '../../said.ts'
+import { useSay } from '../../base/said.ts'
 import { useRead } from '../../server/query.ts'
-import PackageClaims from '../PackageClaims.vue'
-import StageSheet from '../StageSheet.vue'
+import PackageClaims from '../sheet/PackageClaims.vue'
+import StageSheet from '../sheet/StageSheet.vue'
 import { standingOf, useJob } from '../job.ts'
 
 const say = useSay()

@@ -6,11 +6,11 @@
 import type { Job, Ready } from '@plain-slate/api'
 import { computed } from 'vue'
 import Resource from '../../parts/Resource.vue'
-import { useSay } from '../../said.ts'
+import { useSay } from '../../base/said.ts'
 import { useRead } from '../../server/query.ts'
 import { useShop } from '../../time/shop.ts'
-import CheckList from '../CheckList.vue'
-import StageSheet from '../StageSheet.vue'
+import CheckList from '../sheet/CheckList.vue'
+import StageSheet from '../sheet/StageSheet.vue'
 import { standingOf, useJob, useLineWords } from '../job.ts'
 
 const say = useSay()

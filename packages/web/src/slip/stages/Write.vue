@@ -9,13 +9,13 @@ import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import { useMainAction } from '../../keys/shortcuts.ts'
 import Resource from '../../parts/Resource.vue'
-import { useSay } from '../../said.ts'
+import { useSay } from '../../base/said.ts'
 import { useRead } from '../../server/query.ts'
-import RunLive from '../RunLive.vue'
-import StageSheet from '../StageSheet.vue'
-import StartSlip from '../StartSlip.vue'
+import RunLive from '../run/RunLive.vue'
+import StageSheet from '../sheet/StageSheet.vue'
+import StartSlip from '../head/StartSlip.vue'
 import { useJob } from '../job.ts'
-import { usePlanPage } from '../plan-page.ts'
+import { usePlanPage } from '../sheet/plan-page.ts'
 
 const say = useSay()
 const { job, number } = useJob()

@@ -1,0 +1,136 @@
+/**
+ * Looking at the device at a port: asked here, done by the agent, and what was found is kept when the agent
+ * says it. Nobody waits in between: a look is a job, and its end is news.
+ */
+import { randomUUID } from 'node:crypto'
+import type { LookFound, LookShown } from '@plain-slate/api'
+import type { DeviceFacts, Result } from '@plain-slate/core'
+import { ok, refuse } from '@plain-slate/core'
+import { familyOf } from './case.ts'
+import type { Workshop } from '../base/workshop.ts'
+import type { Refusal } from '../base/refusal.ts'
+import { errorOf } from '../base/refusal.ts'
+import { provenPackages } from '../shelf/shelf.ts'
+import { listPorts } from '../tables/bench.ts'
+import type { Transaction } from '../tables/database.ts'
+import { anyAgent, listSights, putDevice, takeEpoch } from '../tables/devices.ts'
+import type { LookOutcome, LookRow } from '../tables/looks.ts'
+import { endLook, giveUpLooks, insertLook, lastLook, lockLook } from '../tables/looks.ts'
+import { tell } from '../tables/news.ts'
+import { listRuns } from '../tables/runs.ts'
+
+export type LookAsked = {
+  readonly port: string
+  readonly slip: string | null
+  /** Into the loader and back, where the device is in another mode. */
+  readonly deep: boolean
+  readonly by: string | null
+}
+
+/** A look that found a device. */
+export type FoundDevice = LookFound & { readonly facts: DeviceFacts }
+
+/** Asks for a look: facts anywhere; in the loader the table too, and the digests that packages need. */
+export async function askLook(
+  workshop: Workshop,
+  asked: LookAsked,
+): Promise<Result<LookRow, Refusal>> {
+  const { port, deep, ...whose } = asked
+  const known = (await listPorts(workshop.db)).some(({ name }) => name === port)
+  if (!known) return refuse({ code: 'port.unknown', facts: { port } })
+  if (!(await anyAgent(workshop.db))) return refuse({ code: 'port.no-agent' })
+  await giveUpOld(workshop)
+  const busy = (await listRuns(workshop.db, 'at-ports')).some(
+    (run) => run.port === port && (run.state === 'running' || run.state === 'wanted'),
+  )
+  if (busy) return refuse({ code: 'port.busy', facts: { port } })
+  const id = randomUUID()
+  const epoch = deep ? await takeEpoch(workshop.db) : null
+  const digests = await digestsWanted(workshop, port)
+  if (!(await insertLook(workshop.db, { id, port, ...whose, digests, epoch })))
+    return refuse({ code: 'look.under-way', facts: { port } })
+  await tell(workshop.db, 'work', id, 1)
+  await tellOf(workshop, { port, slip: asked.slip })
+  const row = await lastLook(workshop.db, { port })
+  return row === undefined ? refuse({ code: 'port.unknown', facts: { port } }) : ok(row)
+}
+
+/** Keeps what was found for a slip; a refusal is the look's end. */
+type KeepFound = (trx: Transaction, found: FoundDevice) => Promise<Refusal | undefined>
+
+/**
+ * Ends a look with what its agent found. What belongs to the bench is kept here; `keep` says what else, in
+ * the same transaction. One that has ended already changes nothing.
+ */
+export async function endWith(
+  workshop: Workshop,
+  id: string,
+  found: LookFound,
+  keep: (look: LookRow) => KeepFound,
+): Promise<void> {
+  const ended = await workshop.db.transaction(async (trx) => {
+    const look = await lockLook(trx, id)
+    if (look === undefined) return undefined
+    await endLook(trx, id, await outcomeOf(workshop, trx, look, found, keep(look)))
+    return look
+  })
+  if (ended !== undefined) await tellOf(workshop, ended)
+}
+
+async function outcomeOf(
+  workshop: Workshop,
+  trx: Transaction,
+  { port }: LookRow,
+  found: LookFound,
+  keep: KeepFound,
+): Promise<LookOutcome> {
+  const { facts } = found
+  if (facts === null) return { kind: 'failed', code: 'port.empty', facts: { port } }
+  const refused = await keep(trx, { ...found, facts })
+  if (refused !== undefined)
+    return { kind: 'failed', code: refused.code, facts: refused.facts ?? {} }
+  await putDevice(trx, facts, found, new Date(await workshop.clock.now()))
+  const { digests, table } = found
+  return { kind: 'found', serial: facts.serial, digests: digests.length, table: table !== null }
+}
+
+/** Looks whose agent never came back are ended: asked before anything is shown or begun. */
+async function giveUpOld(workshop: Workshop): Promise<void> {
+  for (const look of await giveUpLooks(workshop.db)) await tellOf(workshop, look)
+}
+
+async function tellOf(
+  workshop: Workshop,
+  { port, slip }: Pick<LookRow, 'port' | 'slip'>,
+): Promise<void> {
+  await tell(workshop.db, 'bench', port, 1)
+  if (slip !== null) await tell(workshop.db, 'slip', slip, 1)
+}
+
+/** A look as a page shows it; why it failed in a sentence. */
+export function lookShown({ id, port, epoch, at, outcome }: LookRow): LookShown {
+  const plain = { id, port, deep: epoch !== null, at }
+  if (outcome === null) return { ...plain, state: 'looking', found: null, trouble: null }
+  if (outcome.kind === 'found') {
+    const { serial, digests, table } = outcome
+    return { ...plain, state: 'found', found: { serial, digests, table }, trouble: null }
+  }
+  const trouble = errorOf({ code: outcome.code, facts: outcome.facts }, id, 'en-GB')
+  return { ...plain, state: 'failed', found: null, trouble }
+}
+
+/** The ranges whose digests tell whether an image is there: those of the family's packages. */
+async function digestsWanted(workshop: Workshop, port: string) {
+  const sight = (await listSights(workshop.db)).find((one) => one.port === port)
+  const facts = sight?.facts ?? undefined
+  const family = facts === undefined ? undefined : familyOf(workshop.families, facts)
+  if (family === undefined) return []
+  const packages = (await provenPackages(workshop.db)).filter(
+    ({ manifest }) => manifest.family === family.id,
+  )
+  const ranges = packages.flatMap(({ manifest }) =>
+    manifest.images.map(({ partition, size }) => ({ partition, size })),
+  )
+  const distinct = new Map(ranges.map((range) => [range.partition, range]))
+  return [...distinct.values()]
+}

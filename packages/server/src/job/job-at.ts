@@ -1,0 +1,46 @@
+/** A slip's job as everything about it reads it. */
+import type { LineShown, Slip } from '@plain-slate/api'
+import type { DeviceFacts, Family, Identity, Lines, Reading } from '@plain-slate/core'
+import type { AtPort } from '../devices/case.ts'
+import type { ProvenPackage } from '../shelf/shelf.ts'
+import type { CableRow } from '../tables/bench.ts'
+import type { DeviceRow, Sight } from '../tables/devices.ts'
+import type { PlanRow } from '../tables/job.ts'
+import type { LookRow } from '../tables/looks.ts'
+import type { RunRow } from '../tables/runs.ts'
+
+export type JobAt = {
+  readonly slip: Slip
+  readonly all: readonly LineShown[]
+  readonly lines: Lines
+  readonly readings: readonly Reading[]
+  readonly family: Family | undefined
+  readonly identity: Identity
+  readonly keepData: boolean
+  /** Ids of the family's own things; none where no family is known. */
+  readonly things: readonly string[]
+  /** True when somebody looked at the board since the readings that disagree with its fuses. */
+  readonly byEye: boolean
+  readonly serial: string | undefined
+  /** Where its device answers now. */
+  readonly sight: { readonly port: string; readonly facts: DeviceFacts } | undefined
+  readonly sights: readonly Sight[]
+  /** The bench beside: whether an agent lives, its cables, the runs that hold a port. */
+  readonly bench: {
+    readonly agent: boolean
+    readonly cables: readonly CableRow[]
+    readonly runs: readonly RunRow[]
+  }
+  /** The look that was asked for it last. */
+  readonly look: LookRow | undefined
+  /** Serials that other open slips claim. */
+  readonly others: ReadonlySet<string>
+  readonly device: DeviceRow | undefined
+  /** The case; undefined while the family, or what it is, is not known well enough. */
+  readonly found: AtPort | undefined
+  readonly shelf: readonly ProvenPackage[]
+  readonly picked: ProvenPackage | undefined
+  readonly taken: PlanRow | undefined
+  /** The run of this job; one that was stopped and put away is none any more. */
+  readonly run: RunRow | undefined
+}

@@ -1,0 +1,235 @@
+/** Planning for a device: judged, planned, folded, rehearsed to its end and with its cuts. */
+import { createHash } from 'node:crypto'
+import type { Candidate, PlanShown } from '@plain-slate/api'
+import type {
+  CutClass,
+  DeviceFacts,
+  DeviceModel,
+  ItemFate,
+  Judgement,
+  Json,
+  NoPlan,
+  OwnFigures,
+  Plan,
+  Result,
+} from '@plain-slate/core'
+import {
+  candidates,
+  canonical,
+  factsOf as deviceSays,
+  fold,
+  judge,
+  makePlan,
+  measuredIn,
+  ok,
+  ownFigures,
+  keepsPromise,
+  refuse,
+  rehearse,
+  rehearseCuts,
+  worstByStep,
+} from '@plain-slate/core'
+import { findingWords, isCode, sayAny, speaker } from '@plain-slate/texts'
+import type { Workshop } from '../base/workshop.ts'
+import type { Refusal } from '../base/refusal.ts'
+import { packageMeant, shelvedOf } from '../shelf/shelf.ts'
+import type { Database } from '../tables/database.ts'
+import { lastEnded, listEnded } from '../tables/past-runs.ts'
+import type { AtPort } from '../devices/case.ts'
+import { caseAt, modelledAt, wantedAtPort } from '../devices/case.ts'
+import { stripShown, wallShown } from './pictures.ts'
+import { findingOf, stepsOf, withoutPlace } from './shown.ts'
+
+type Asked = Parameters<typeof wantedAtPort>[0]
+
+/** Every package that could be the aim, in order, with every reason. */
+export async function fitAt(
+  workshop: Workshop,
+  port: string,
+  wanted: Asked,
+): Promise<Result<Candidate[], Refusal>> {
+  const found = await caseAt(workshop, port, wantedAtPort(wanted))
+  return found.ok ? ok(candidates(found.value.at).map(candidateOf)) : found
+}
+
+export const candidateOf = ({ shelved, verdict, findings }: Judgement): Candidate => ({
+  package: shelved.key,
+  title: shelved.manifest.title,
+  build: shelved.manifest.build,
+  verdict,
+  findings: findings.map(findingOf),
+})
+
+export type PlanAsked = Asked & { readonly port: string; readonly package: string }
+export type Planned = {
+  readonly plan: Plan
+  readonly shown: PlanShown
+  readonly steps: ReturnType<typeof stepsOf>
+  readonly found: AtPort
+}
+
+/** A plan for the device at a port, or why there is none. */
+export async function planAt(
+  workshop: Workshop,
+  asked: PlanAsked,
+): Promise<Result<Planned, Refusal>> {
+  const found = await caseAt(workshop, asked.port, wantedAtPort(asked))
+  if (!found.ok) return found
+  return planOn(found.value, asked, await figuresOf(workshop.db, found.value.family.id))
+}
+
+/** This bench's own figures for a family, from the runs that ended. */
+export async function figuresOf(db: Database, family: string): Promise<OwnFigures> {
+  const upTo = await lastEnded(db)
+  const known = figures.get(`${family} ${upTo}`)
+  if (known !== undefined) return known
+  const made = await figuresFrom(db, family)
+  figures.clear()
+  figures.set(`${family} ${upTo}`, made)
+  return made
+}
+
+/** Figures up to the run that ended last: they change with it alone. */
+const figures = new Map<string, OwnFigures>()
+
+async function figuresFrom(db: Database, family: string): Promise<OwnFigures> {
+  const runs = await listEnded(db, family)
+  const wiped = (plan: Plan) => plan.steps.some((one) => one.kind === 'first-start' && one.wiped)
+  return ownFigures(
+    runs.flatMap(({ plan, commands, journal }) => {
+      const scale = plan.packages.at(-1)?.manifest.scale ?? 1
+      return measuredIn({ commands, journal, scale, wiped: wiped(plan) })
+    }),
+  )
+}
+
+/** A plan on a case, folded and rehearsed, or why there is none. */
+export function planOn(
+  found: AtPort,
+  asked: { readonly package: string; readonly port: string },
+  own: OwnFigures,
+): Result<Planned, Refusal> {
+  const made = bareplan(found, asked.package)
+  if (!made.ok) return made
+  const { plan, at } = made.value
+  const digest = digestOf(plan)
+  const { worst, end, says } = rehearsed(found, plan, digest)
+  const steps = stepsOf(plan, at.family, worst, own)
+  const folds = fold(plan, at, own)
+  const { verdict, findings } = judge(at)
+  const { manifest, key } = at.shelved
+  const shown: PlanShown = {
+    package: key,
+    title: manifest.title,
+    serial: plan.serial,
+    port: asked.port,
+    verdict,
+    findings: findings.map(findingOf),
+    steps: steps.map(withoutPlace),
+    time: { ...folds.time },
+    hands: { ...folds.hands },
+    needs: folds.needs,
+    restarts: folds.restarts,
+    fates: folds.fates.map((fate) => ({ ...fate, name: thingName(fate) })),
+    writes: writesOf(plan),
+    wayBackUntil: folds.wayBackUntil ?? null,
+    wayBack: at.shelf.find((one) => one.key === plan.wayBack)?.manifest.title ?? null,
+    atRisk: atRiskOf(steps),
+    reaches: keepsPromise(plan, folds.fates, end, says),
+    ends: {
+      build: says.build ?? '',
+      outcome: end.outcome,
+      readable: end.data.readable,
+      lock: end.lock,
+    },
+    strip: stripShown(plan, at.family, steps),
+    wall: wallShown(plan, found, steps),
+    ownRuns: own.write?.n ?? 0,
+    digest,
+    scale: manifest.scale,
+  }
+  return ok({ plan, shown, steps, found })
+}
+
+const say = speaker('en-GB')
+
+/** What a thing is called: by its family, or, where that has no place for it, as it is asked for. */
+const thingName = ({ item, name }: ItemFate): string => {
+  const code = `topic.survive.${item}`
+  return name === '' && isCode(code) ? say(code as 'topic.survive.photos') : name || item
+}
+
+type Rehearsed = {
+  readonly worst: ReadonlyMap<number, CutClass>
+  readonly end: DeviceModel
+  /** What the device says of itself at the end. */
+  readonly says: DeviceFacts
+}
+
+/** Rehearsals of the plans asked for last: a page asks for the same plan again and again. */
+const rehearsals = new Map<string, Rehearsed>()
+const REHEARSALS_MOST = 64
+
+/** Rehearses a plan to its end and with its cuts; the same plan on the same device once. */
+function rehearsed(found: AtPort, plan: Plan, digest: string): Rehearsed {
+  const { facts, digests } = found.read
+  const key = `${digest} ${JSON.stringify(facts)} ${JSON.stringify([...digests])}`
+  const known = rehearsals.get(key)
+  if (known !== undefined) return known
+  const { nature, device } = modelledAt(found)
+  const end = rehearse(nature, device, plan).end.device
+  const made = {
+    worst: worstByStep(plan, rehearseCuts(nature, device, plan)),
+    end,
+    says: deviceSays(nature, end),
+  }
+  const [oldest] = rehearsals.keys()
+  if (rehearsals.size >= REHEARSALS_MOST && oldest !== undefined) rehearsals.delete(oldest)
+  rehearsals.set(key, made)
+  return made
+}
+
+/** The plan alone, without folds and rehearsal: quick enough to ask whether one still holds. */
+export function bareplan(found: AtPort, id: string) {
+  const meant = packageMeant(found.shelf, id)
+  if (!meant.ok) return meant
+  const pack = meant.value
+  const at = { ...found.at, shelved: shelvedOf(pack) }
+  const made = makePlan({ at, mode: found.mode, permission: true })
+  if (made.ok) return ok({ plan: made.value, at })
+  const facts = { title: pack.manifest.title, why: whyNone(made.refusal) }
+  return refuse({ code: 'plan.none' as const, facts })
+}
+
+/** Why there is no plan, as the second half of a sentence. */
+function whyNone(refusal: NoPlan): string {
+  if (refusal.kind !== 'not-takeable') return sayAny('en-GB', `plan.none.${refusal.kind}`, {})
+  return findingWords('en-GB', refusal)
+}
+
+const writesOf = (plan: Plan): PlanShown['writes'] =>
+  plan.packages.flatMap(({ manifest, decisions }) =>
+    decisions.map(({ image, write, reason }) => {
+      const { kind, ...facts } = reason
+      return {
+        partition: image.partition,
+        write,
+        reason: kind,
+        facts,
+        bytes: image.size * manifest.scale,
+      }
+    }),
+  )
+
+/** Seconds at the longest in which a cut would leave each class. */
+function atRiskOf(steps: Planned['steps']): PlanShown['atRisk'] {
+  const sums: Partial<Record<CutClass, number>> = {}
+  for (const { worst, seconds } of steps) sums[worst] = (sums[worst] ?? 0) + seconds.high
+  return sums
+}
+
+/** SHA-256 of the plan's canonical JSON: equal plans are equal byte by byte. */
+export const digestOf = (plan: Plan): string =>
+  createHash('sha256')
+    .update(canonical(JSON.parse(JSON.stringify(plan)) as Json))
+    .digest('hex')

@@ -1,0 +1,74 @@
+<script lang="ts">
+/** Erasing a slip's personal text: named, held, and with a second person's PIN. */
+</script>
+
+<script setup lang="ts">
+import type { Slip } from '@plain-slate/api'
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import HoldButton from '../../keys/HoldButton.vue'
+import Trouble from '../../parts/Trouble.vue'
+import { useSessionStore } from '../../people/session.ts'
+import { useSay } from '../../base/said.ts'
+import { troubleOf } from '../../server/call.ts'
+import { renew, useChange, useRead } from '../../server/query.ts'
+
+const props = defineProps<{ slip: Slip }>()
+const say = useSay()
+const client = useQueryClient()
+const session = useSessionStore()
+const faces = useRead('faces')
+const withdraw = useChange('slipWithdraw')
+const open = ref(false)
+const second = ref<string>()
+const pin = ref('')
+
+const others = computed(() =>
+  (faces.data.value ?? [])
+    .filter((face) => face.id !== session.person?.id)
+    .map((face) => ({ value: face.id, title: `${face.name}, ${say(`role.${face.role}`)}` })),
+)
+
+async function go() {
+  if (second.value === undefined) return
+  const input = {
+    params: { number: props.slip.number },
+    body: { second: { person: second.value, pin: pin.value } },
+  }
+  pin.value = ''
+  const done = await withdraw.mutateAsync(input).catch(() => undefined)
+  if (done !== undefined) renew(client, 'slip')
+}
+</script>
+
+<template>
+  <section class="no-print">
+    <h2>
+      <button type="button" class="act" :aria-expanded="open" @click="open = !open">
+        {{ say('slip.withdraw') }}
+      </button>
+    </h2>
+    <div v-if="open">
+      <p class="lede">{{ say('slip.withdraw.what', { number: slip.number }) }}</p>
+      <div class="form">
+        <v-select v-model="second" :items="others" :label="say('slip.withdraw.second')" />
+        <v-text-field
+          v-model="pin"
+          :label="say('slip.withdraw.pin')"
+          type="password"
+          inputmode="numeric"
+          autocomplete="off"
+          maxlength="8"
+        />
+        <div class="wide">
+          <HoldButton
+            :label="say('slip.withdraw.go', { number: slip.number })"
+            :disabled="second === undefined || pin.length < 4 || withdraw.isPending.value"
+            @held="go"
+          />
+        </div>
+      </div>
+      <Trouble v-if="withdraw.error.value" :trouble="troubleOf(withdraw.error.value)" quiet />
+    </div>
+  </section>
+</template>

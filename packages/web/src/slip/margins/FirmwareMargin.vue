@@ -1,0 +1,27 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import Margin from '../../parts/Margin.vue'
+import { useSay } from '../../base/said.ts'
+import FindingList from '../sheet/FindingList.vue'
+import { useRoutes } from '../sheet/routes.ts'
+
+const say = useSay()
+const { asked, inHand, number } = useRoutes()
+const shown = computed(() => asked.value ?? inHand.value)
+const title = computed(() => {
+  if (shown.value === undefined) return ''
+  const about = { title: shown.value.title }
+  return asked.value === undefined ? say('routes.findings', about) : say('routes.why', about)
+})
+const right = computed(() => {
+  const all = shown.value?.findings ?? []
+  const count = (verdict: string) => all.filter((one) => one.verdict === verdict).length
+  return say('routes.findings.right', { fits: count('fits'), ifs: count('fits-if') })
+})
+</script>
+
+<template>
+  <Margin v-if="shown" :title="title" :right="right">
+    <FindingList :findings="shown.findings" :number="number" />
+  </Margin>
+</template>

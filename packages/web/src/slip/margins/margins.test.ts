@@ -1,0 +1,104 @@
+// @vitest-environment jsdom
+/** What stands beside a stage: findings with their numbers and remedies, and what a plan asks for. */
+import type { PlanShown } from '@plain-slate/api'
+import { flushPromises } from '@vue/test-utils'
+import { describe, expect, it } from 'vitest'
+import { mounted } from '../../testing/mounted.ts'
+import FindingList from '../sheet/FindingList.vue'
+import PlanMargin from './PlanMargin.vue'
+import { numbersOf } from '../sheet/routes.ts'
+import { job, plan, planPage } from '../testing/job.ts'
+
+const at = '/slips/0417/firmware'
+const { device } = job('plan')
+if (device === null) throw new Error('no device')
+
+describe('numbers of findings', () => {
+  const finding = (code: string, more: object = {}) => ({
+    rule: 'state.loader',
+    verdict: 'fits-if' as const,
+    code,
+    facts: {},
+    marks: [],
+    remedy: null,
+    ...more,
+  })
+  it('tie a finding in two routes together, and leave plain ones without', () => {
+    const first = finding('fit.state.loader.raise')
+    const plain = finding('fit.state.floor.fits', { verdict: 'fits' })
+    const marked = finding('fit.state.floor.rises', {
+      verdict: 'fits',
+      marks: [{ kind: 'irreversible' }],
+    })
+    const number = numbersOf([{ findings: [first, plain] }, { findings: [first, marked] }])
+    expect([number(first), number(plain), number(marked)]).toEqual([1, undefined, 2])
+    expect(number({ ...first, facts: { here: 6 } })).toBe(undefined)
+  })
+
+  it('stand beside the claim, with the remedy that acts', async () => {
+    const findings = [
+      finding('fit.state.battery.charge', {
+        facts: { here: 24, needed: 44, margin: 20 },
+        remedy: 'charge',
+      }),
+      finding('fit.package.here.fetch', { facts: { title: 'x' }, remedy: 'fetch' }),
+    ]
+    const { shown } = await mounted(FindingList, { findings, number: () => 3 }, { at })
+    expect(shown.find('.told').text()).toBe('3')
+    const links = shown.findAll('a').map((one) => one.attributes('href'))
+    expect(links).toEqual(['/slips/0417/ready', '/shelf'])
+    expect(shown.text()).toContain('Battery 24 %, needs 44 %: charge it first')
+    const there = await mounted(FindingList, { findings }, { at: '/slips/0417/ready' })
+    expect(there.shown.findAll('a').map((one) => one.attributes('href'))).toEqual(['/shelf'])
+  })
+
+  it('folds what merely holds away and counts it, and shows it where nothing else is to be said', async () => {
+    const first = finding('fit.package.here.fetch', { facts: { title: 'x' }, remedy: 'fetch' })
+    const plain = finding('fit.state.floor.fits', {
+      verdict: 'fits',
+      facts: { here: 5, generation: 6 },
+    })
+    const listed = async (findings: readonly object[]) =>
+      (await mounted(FindingList, { findings }, { at })).shown
+    const both = await listed([first, plain, plain])
+    expect(both.find('summary').text()).toBe('2 more rules hold')
+    expect(both.findAll('details .finding')).toHaveLength(2)
+    expect(both.find('details').attributes('open')).toBeUndefined()
+    expect((await listed([plain])).find('details').attributes('open')).toBeDefined()
+    expect((await listed([first])).find('details').exists()).toBe(false)
+  })
+})
+
+describe('beside a plan', () => {
+  const notes = async (more: Partial<PlanShown> = {}, battery: number | null = 71) => {
+    const answers = {
+      job: job('plan', { device: { ...device, battery } }),
+      ...planPage(plan(more)),
+    }
+    const answer = (path: string) => answers[path.endsWith('/job') ? 'job' : 'plan']
+    const { shown } = await mounted(PlanMargin, {}, { at: '/slips/0417/plan', answer })
+    await flushPromises()
+    return shown.findAll('.note').map((one) => one.text())
+  }
+
+  it('says what is there of the charge and what is needed, and for what', async () => {
+    const [battery] = await notes()
+    expect(battery).toContain('Battery 71 %, needs 44 %')
+    expect(battery).toContain('What 26 min draw at the most, 3 restarts among them')
+    expect((await notes({ needs: 50 }))[0]).toContain('needs 50 %')
+    expect((await notes({}, 60))[0]).toContain('Battery 60 %')
+    expect((await notes({}, null))[0]).toContain('Needs 44 % of charge')
+    expect((await notes({ ownRuns: 2 }))[0]).toBe(battery)
+  })
+
+  it('says where the way back is and how long it stays', async () => {
+    expect((await notes())[1]).toContain('H2.0ZC.r4, proven. It stays open until step 1 of 1.')
+    expect((await notes({ wayBack: null }))[1]).toContain('There is no way back')
+    expect((await notes({ needs: 50 }))[1]).toBe((await notes())[1])
+  })
+
+  it('says whose figures the time is from', async () => {
+    expect((await notes())[2]).toContain('31 own writes')
+    expect((await notes({ ownRuns: 0 }))[2]).toContain('the family’s figures')
+  })
+})

@@ -1,0 +1,59 @@
+<script lang="ts">
+/** What the system sees by itself before a write, each with what was seen. */
+</script>
+
+<script setup lang="ts">
+import type { Ready } from '@plain-slate/api'
+import type { Mode } from '@plain-slate/core'
+import type { Code } from '@plain-slate/texts'
+import { isCode, sayAny } from '@plain-slate/texts'
+import { useBrowserStore } from '../../base/browser.ts'
+import { useSay } from '../../base/said.ts'
+
+type Check = Ready['checks'][number]
+defineProps<{ checks: readonly Check[]; label: string }>()
+const say = useSay()
+const browser = useBrowserStore()
+
+/** Which of a check's sentences: not every check has one for what could not be looked at. */
+function codeOf({ check, holds, seen, facts }: Check): Code {
+  if (check === 'published' && holds && facts['overruled'] === 1) return 'check.published.overruled'
+  const unseen = `check.${check}.unseen`
+  if (!seen && isCode(unseen)) return unseen
+  return `check.${check}.${holds ? 'says' : 'fails'}`
+}
+function saysOf(one: Check): string {
+  const { facts } = one
+  const text = (name: string) => String(facts[name] ?? '')
+  const about = {
+    port: text('port'),
+    mode: text('mode') === '' ? '' : say(`mode.${text('mode') as Mode}`),
+    drain: text('drain'),
+    here: text('here'),
+    needed: text('needed'),
+    unproven: text('unproven'),
+    titles: text('titles'),
+    other: text('other'),
+    doubted: text('doubted'),
+    cable: text('cable'),
+    runs: Number(facts['runs'] ?? 0),
+    losses: Number(facts['losses'] ?? 0),
+  }
+  return sayAny(browser.language, codeOf(one), about)
+}
+</script>
+
+<template>
+  <ul class="asked-list" :aria-label="label">
+    <li
+      v-for="one in checks"
+      :key="one.check"
+      :class="{ fails: !one.holds }"
+      :data-check="one.check"
+    >
+      <span class="word">{{ say(one.holds ? 'ready.holds' : 'ready.fails') }}</span>
+      <b>{{ say(`check.${one.check}`) }}</b>
+      <span class="dim">{{ saysOf(one) }}</span>
+    </li>
+  </ul>
+</template>

@@ -1,0 +1,121 @@
+<script lang="ts">
+/** Facts with their weighing: what is settled, contradicted or missing, who says so, where to read it. */
+</script>
+
+<script setup lang="ts">
+import type { FactShown } from '@plain-slate/api'
+import { computed } from 'vue'
+import { useSay } from '../../base/said.ts'
+import { useShop } from '../../time/shop.ts'
+
+const props = defineProps<{ facts: readonly FactShown[] }>()
+const say = useSay()
+const { when } = useShop()
+
+const shown = computed(() => props.facts.filter(({ needed, kind }) => needed || kind !== 'missing'))
+const sources = (claim: FactShown['claims'][number]) =>
+  claim.sources
+    .map(({ source, by, at }) =>
+      [say(`source.${source}`), by, when(at)].filter((part) => part !== null).join(', '),
+    )
+    .join('; ')
+type ClaimShown = FactShown['claims'][number]
+/** A claim that lost: what its first source really tells of. */
+const lost = ({ kind, value }: FactShown, claim: ClaimShown) => {
+  const source = claim.sources[0]?.source
+  const won = kind !== 'settled' || claim.value === value || source === undefined
+  return won ? '' : `; ${say(`readings.lost.${source}`)}`
+}
+const claimWords = (fact: FactShown, claim: ClaimShown) =>
+  say('readings.claim', {
+    value: String(claim.value),
+    weight: claim.weight,
+    sources: sources(claim),
+  }) + lost(fact, claim)
+const places = ({ where }: FactShown) =>
+  where
+    .map(({ source, where: place, seconds }) =>
+      say('readings.where.at', { source: say(`source.${source}`), where: place, seconds }),
+    )
+    .join('; ')
+</script>
+
+<template>
+  <h2 id="facts">
+    {{ say('readings.facts') }} <small>{{ say('readings.facts.small') }}</small>
+  </h2>
+  <div class="scroll-x" tabindex="0" role="group" :aria-label="say('readings.facts')">
+    <table class="rows" aria-labelledby="facts">
+      <thead>
+        <tr>
+          <th scope="col">{{ say('readings.fact') }}</th>
+          <th scope="col">{{ say('readings.value') }}</th>
+          <th scope="col">{{ say('readings.claims') }}</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr
+          v-for="fact in shown"
+          :key="fact.fact"
+          :data-fact="fact.fact"
+          :class="`is-${fact.kind}`"
+        >
+          <th scope="row">{{ say(`fact.${fact.fact}`) }}</th>
+          <td class="value">
+            <b v-if="fact.value !== null" class="mono">{{ fact.value }}</b>
+            <span class="standing">{{ say(`standing.${fact.kind}`) }}</span>
+          </td>
+          <td>
+            <span v-for="claim in fact.claims" :key="String(claim.value)" class="claim">{{
+              claimWords(fact, claim)
+            }}</span>
+            <span v-if="fact.kind !== 'settled' && fact.where.length > 0" class="claim dim">{{
+              places(fact)
+            }}</span>
+            <span v-if="fact.holdsUp.length > 0" class="claim ochre">{{
+              say('readings.holds-up', { titles: fact.holdsUp.join(', ') })
+            }}</span>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
+</template>
+
+<style scoped>
+tbody th {
+  font-size: 14px !important;
+  color: var(--ink) !important;
+  border-top: 1px solid var(--rule);
+  vertical-align: top;
+  padding: 7px 10px 7px 10px !important;
+  border-left: 4px solid transparent;
+}
+.is-contradicted th {
+  border-left-color: var(--brick);
+}
+.is-missing th,
+.is-told th,
+.is-stale th {
+  border-left: 4px dotted var(--ink-2);
+}
+.value {
+  white-space: nowrap;
+}
+.standing {
+  font-size: 12.5px;
+  margin-left: 6px;
+  color: var(--ink-2);
+}
+.is-contradicted .standing {
+  color: var(--brick);
+  font-weight: 600;
+}
+.claim {
+  display: block;
+  font-size: 13.5px;
+}
+.ochre {
+  color: var(--ochre);
+}
+</style>

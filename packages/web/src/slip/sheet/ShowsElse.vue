@@ -1,0 +1,73 @@
+<script lang="ts">
+/** "It shows something else": what the family's modes look like, what each means now, kept as a line. */
+</script>
+
+<script setup lang="ts">
+import type { Job } from '@plain-slate/api'
+import type { Mode } from '@plain-slate/core'
+import { computed, ref } from 'vue'
+import { useSay } from '../../base/said.ts'
+import { useJob } from '../job.ts'
+
+const props = defineProps<{ job: Job; wanted: string | null }>()
+const say = useSay()
+const { tell, may } = useJob()
+const open = ref(false)
+const said = ref<Mode | 'none'>()
+const looks = computed(() => props.job.family?.looks ?? [])
+const wantedMode = computed(() => looks.value.find(({ looks: look }) => look === props.wanted))
+async function choose(mode: Mode | 'none') {
+  said.value = mode
+  await tell([{ topic: 'screen.shows', answer: mode }])
+}
+const answer = computed(() => {
+  if (said.value === undefined) return ''
+  if (said.value === 'none') return say('write.shows.none.do')
+  const same = said.value === wantedMode.value?.mode
+  const what = same
+    ? say('write.shows.same')
+    : say('write.shows.other', { mode: say(`mode.${wantedMode.value?.mode ?? 'loader'}`) })
+  return say('write.shows.says', { mode: say(`mode.${said.value}`), what })
+})
+</script>
+
+<template>
+  <span class="no-print">
+    <button type="button" class="act" :aria-expanded="open" @click="open = !open">
+      {{ say('write.shows') }}
+    </button>
+    <span v-if="open" class="looks" role="group" :aria-label="say('write.shows.which')">
+      <b>{{ say('write.shows.which') }}</b>
+      <button
+        v-for="one in looks"
+        :key="one.mode"
+        type="button"
+        class="act"
+        :disabled="!may"
+        @click="choose(one.mode)"
+      >
+        {{ one.looks }}
+      </button>
+      <button type="button" class="act" :disabled="!may" @click="choose('none')">
+        {{ say('write.shows.none') }}
+      </button>
+      <span v-if="answer !== ''" role="status" class="answer">{{ answer }}</span>
+    </span>
+  </span>
+</template>
+
+<style scoped>
+.looks {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+  margin: 6px 0;
+  padding: 8px 12px;
+  border-left: 4px solid var(--line);
+  background: var(--raised);
+  font-size: 14px;
+}
+.answer {
+  flex-basis: 100%;
+}
+</style>

@@ -1,0 +1,46 @@
+/** The routes of a job, read once for sheet and margin, and the numbers that tie their findings together. */
+import type { FindingShown, RouteShown } from '@plain-slate/api'
+import { computed } from 'vue'
+import { useRoute } from 'vue-router'
+import type { Answer } from '../../server/call.ts'
+import { useRead } from '../../server/query.ts'
+import { useJob } from '../job.ts'
+
+type Left = Answer<'jobRoutes'>['left'][number]
+
+/** What makes two findings the same one. */
+const keyOf = ({ rule, code, facts }: FindingShown): string =>
+  `${rule} ${code} ${JSON.stringify(facts)}`
+/** Findings of which something is to be said: those with a condition or a mark. They carry a number. */
+export const isTold = ({ verdict, marks }: FindingShown): boolean =>
+  verdict !== 'fits' || marks.length > 0
+
+/** Numbers of told findings, in the order in which the routes bring them. */
+export function numbersOf(routes: readonly Pick<RouteShown, 'findings'>[]) {
+  const keys = [...new Set(routes.flatMap(({ findings }) => findings.filter(isTold).map(keyOf)))]
+  return (finding: FindingShown): number | undefined => {
+    const at = keys.indexOf(keyOf(finding))
+    return at < 0 ? undefined : at + 1
+  }
+}
+
+/** Routes, the one in hand (picked, or else the first), and the package that is asked about. */
+export function useRoutes() {
+  const route = useRoute()
+  const { params, job } = useJob()
+  const known = computed(() => (job.data.value?.family ?? null) !== null)
+  const read = useRead('jobRoutes', () => ({ params: params.value }), {
+    enabled: known,
+    keep: true,
+  })
+  const asked = computed(() => {
+    const why = route.query['why']
+    return read.data.value?.left.find((one: Left) => one.package === why)
+  })
+  const inHand = computed(() => {
+    const data = read.data.value
+    return data?.routes.find((one) => one.package === data.picked) ?? data?.routes[0]
+  })
+  const number = computed(() => numbersOf(read.data.value?.routes ?? []))
+  return { read, asked, inHand, number, known }
+}
