@@ -3,9 +3,9 @@
  * running server would hold them: the same manifests, the same rules, the same plans.
  */
 import type { DeviceFacts, Intent, Shelved } from '@plain-slate/core'
-import { identify, packageKey, packageNamed } from '@plain-slate/core'
+import { identify, packageKey, packageNamed, readingsOf } from '@plain-slate/core'
 import type { AtPort, ProvenPackage } from '@plain-slate/server'
-import { judgeable, readingsOf, shelvedOf, wantedAtPort } from '@plain-slate/server'
+import { judgeable, shelvedOf, wantedAtPort } from '@plain-slate/server'
 import { tarnFamily } from '../families.ts'
 import { DEMO_SCALE, buildPackage, digestOfVolume } from '../packages/build.ts'
 import { TARN_PACKAGES } from '../packages/tarn.ts'

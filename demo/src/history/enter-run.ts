@@ -2,7 +2,7 @@
 import { createHash } from 'node:crypto'
 import type { ms } from '@plain-slate/core'
 import type { Transaction } from '@plain-slate/server'
-import { digestOf, enter, insertPast, partitionsOf } from '@plain-slate/server'
+import { planDigest, enter, insertPast, partitionsOf } from '@plain-slate/server'
 import type { DemoName } from '../people.ts'
 import { idOf } from '../people.ts'
 import type { PastRun } from './past-run.ts'
@@ -84,7 +84,7 @@ export const tellStart = (trx: Transaction, at: At, { id, run, slip, port, by }:
       serial: run.plan.serial,
       port,
       package: run.plan.packages.at(-1)?.manifest.id ?? '',
-      plan: digestOf(run.plan),
+      plan: planDigest(run.plan),
     },
   })
 
@@ -101,7 +101,7 @@ export const tellEnd = (trx: Transaction, at: At, { id, run, slip }: Entered, se
       seconds: secondsOfRun(run),
       losses: run.made.losses,
       seed,
-      plan: digestOf(run.plan),
+      plan: planDigest(run.plan),
       journal: run.journalDigest,
     },
   })

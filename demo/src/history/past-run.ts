@@ -4,26 +4,34 @@
  * the same journal.
  */
 import { createHash } from 'node:crypto'
-import type { CutClass, DeviceFacts, Fault, Json, Plan, RunMade } from '@plain-slate/core'
+import type {
+  CutClass,
+  DeviceFacts,
+  Fault,
+  Json,
+  PlacedStep,
+  Plan,
+  RunMade,
+} from '@plain-slate/core'
 import {
   canonical,
   chances,
   flatten,
   makePlan,
   modelled,
+  placedSteps,
   rehearseCuts,
   runWithFaults,
   worstByStep,
 } from '@plain-slate/core'
 import type { AtPort } from '@plain-slate/server'
-import { stepsOf } from '@plain-slate/server'
 import { caseOf, family, shelvedNamed } from './devices.ts'
 
 export type PastRun = {
   readonly plan: Plan
   readonly at: AtPort
   readonly made: RunMade
-  readonly steps: ReturnType<typeof stepsOf>
+  readonly steps: readonly PlacedStep<CutClass>[]
   readonly recipe: Json
   readonly journalDigest: string
 }
@@ -62,7 +70,7 @@ export function pastRun({ seed, facts, package: id, faults, pick: wanted }: Past
     plan,
     at,
     made,
-    steps: stepsOf(plan, family, worst),
+    steps: placedSteps(plan, family, worst, 'unaffected'),
     recipe: JSON.parse(JSON.stringify(recipe)) as Json,
     journalDigest: digestOfJson(made.journal),
   }

@@ -202,7 +202,7 @@ export const runSchema = runRowSchema.extend({
   /** Seconds from now to the end of the plan, by its steps' ranges. */
   left: range,
   /** What the mode it is in looks like; null while it is not known. */
-  looks: z.string().nullable(),
+  looks: z.object({ mode: modeSchema, says: z.string() }).nullable(),
   cable: z.string().nullable(),
   battery: z.int().nullable(),
   wall: z.array(z.object({ name: z.string(), role: z.string(), bytes: z.int() })),

@@ -4,10 +4,10 @@
  * server what each run was made from.
  */
 import { createHash } from 'node:crypto'
-import type { DeviceFacts, Family, Fault, Json, Manifest, Plan } from '@plain-slate/core'
+import type { DeviceFacts, Family, Fault, Manifest, Plan } from '@plain-slate/core'
 import {
-  canonical,
   deviceFactsSchema,
+  digestOfJson,
   familySchema,
   manifestSchema,
   modelled,
@@ -39,10 +39,8 @@ const recipeSchema = z.looseObject({
 export type Replayed =
   { readonly kind: 'equal' } | { readonly kind: 'differs'; readonly what: 'plan' | 'journal' }
 
-const digestOf = (value: unknown): string =>
-  createHash('sha256')
-    .update(canonical(JSON.parse(JSON.stringify(value)) as Json))
-    .digest('hex')
+const sha256 = (text: string): string => createHash('sha256').update(text).digest('hex')
+const digestOf = (value: unknown): string => digestOfJson(value, sha256)
 
 type Made = {
   readonly family: Family

@@ -18,6 +18,18 @@ export function mibOf(family: Family, name: string, storageGb: number): number |
   return typeof mib === 'number' ? mib : mib[String(storageGb)]
 }
 
+/** Flash of a device whose table was not read: its partitions, and as much again for the customer. */
+const ROOM = 2
+
+/** The table that a device of a family should have, of a flash with room for it: where none was read. */
+export function assumedTable(family: Family, storageGb: number, scale: number): Table {
+  const mib = family.partitions.reduce(
+    (total, { name }) => total + (mibOf(family, name, storageGb) ?? 0),
+    0,
+  )
+  return familyTable(family, storageGb, scale, Math.ceil((mib * ROOM) / scale + 1) * MIB)
+}
+
 /** The role a partition has. */
 export const roleOf = (family: Family, partition: string): PartRole | undefined =>
   family.partitions.find(({ name }) => name === partition)?.role

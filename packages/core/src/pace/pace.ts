@@ -38,6 +38,13 @@ export function paceOf(family: Family, { pace }: Effect, own: OwnFigures = {}): 
   return { low: mib / fast, high: mib / slow, ...origin } as Pace
 }
 
+/** Percent of charge that must be there: what is drained at the longest and the house's margin, or its floor. */
+export const chargeNeeded = (
+  drained: number,
+  house: { readonly batteryMargin: number; readonly batteryFloor: number | undefined },
+): number => Math.max(Math.ceil(drained + house.batteryMargin), house.batteryFloor ?? 0)
+
+/** Percent of charge an effect costs at its longest. */
 /** Percent of charge an effect costs at its longest. */
 export function drainOf(family: Family, effect: Effect, own: OwnFigures = {}): number {
   if (effect.drain === 'none') return 0

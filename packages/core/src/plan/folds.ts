@@ -10,7 +10,7 @@ import type { Case } from '../match/rule.ts'
 import type { Fate, FateWhy } from '../match/rules/data-fate.ts'
 import { FATE_OF, FATE_WHYS, fateWhy } from '../match/rules/data-fate.ts'
 import type { OwnFigures, Seconds } from '../pace/pace.ts'
-import { drainOf, paceOf, sum } from '../pace/pace.ts'
+import { chargeNeeded, drainOf, paceOf, sum } from '../pace/pace.ts'
 import { settled } from '../device/identity.ts'
 import { operationOf } from './operation.ts'
 import type { Plan } from './plan.ts'
@@ -54,7 +54,7 @@ export function fold(plan: Plan, at: Case, own: OwnFigures = {}): Folds {
     time: sum(timed.map(({ pace }) => pace)),
     hands: sum(timed.filter(({ effect }) => effect.hands).map(({ pace }) => pace)),
     drains,
-    needs: Math.max(Math.ceil(drains + house.batteryMargin), house.batteryFloor ?? 0),
+    needs: chargeNeeded(drains, house),
     restarts: effects.filter(({ restarts }) => restarts).length,
     fates: fatesOf(plan, at, effects),
     wayBackUntil: wayBackUntil(plan, at, effects),

@@ -5,7 +5,7 @@
  * of the build the device reports; that is said by `assumed`.
  */
 import type { Family } from '../family/profile.ts'
-import { familyTable, roleOf } from '../family/layout.ts'
+import { assumedTable, roleOf } from '../family/layout.ts'
 import type { Manifest } from '../firmware/manifest.ts'
 import type { Table } from '../layout/table.ts'
 import type { DeviceModel, ImageFacts, Part, SignedBuild } from '../twin/state.ts'
@@ -28,10 +28,6 @@ export type Modelled = {
   readonly assumed: readonly string[]
 }
 
-/** Flash of a model whose table was not read: its partitions, and as much again. */
-const DISK_FACTOR = 2
-const MIB = 1024 * 1024
-
 /** Makes the model. `pick` says where in the family's ranges it lies, 0 to 1. */
 export function modelled(
   family: Family,
@@ -41,7 +37,7 @@ export function modelled(
 ): Modelled {
   const { facts, digests } = read
   const known = new Map(catalogueOf(shelf))
-  const table = read.table ?? assumedTable(family, facts)
+  const table = read.table ?? assumedTable(family, facts.storageGb, facts.scale)
   const present = shelf.find(({ build, kind }) => build === facts.build && kind === 'full')
   const assumed: string[] = []
   const parts = table.partitions.map(({ name, sectors }): readonly [string, Part] => {
@@ -78,16 +74,6 @@ export function modelled(
   }
 }
 
-/** The table its family says it should have. */
-function assumedTable(family: Family, { storageGb, scale }: DeviceFacts): Table {
-  const mib = family.partitions.reduce((sum, { mib: of }) => {
-    const one = typeof of === 'object' ? of[String(storageGb)] : of
-    return sum + (typeof one === 'number' ? one : 0)
-  }, 0)
-  const bytes = Math.ceil((mib * DISK_FACTOR) / scale + 1) * MIB
-  return familyTable(family, storageGb, scale, bytes)
-}
-
 /** An image that is on no shelf: whole, of the device's own build, started by its own loader. */
 function madeUp(image: string, role: Part['role'], blocks: number, facts: DeviceFacts): ImageFacts {
   const build: SignedBuild = {
@@ -100,21 +86,3 @@ function madeUp(image: string, role: Part['role'], blocks: number, facts: Device
   const loaderVersion = role === 'loader' ? facts.loaderVersion : undefined
   return { image, role, blocks, loaderVersion, builds: [build] }
 }
-
-/** What was read of a device over the link, as readings. */
-export const FACTS_OVER_LINK = [
-  'model',
-  'board',
-  'chipset',
-  'storageGb',
-  'region',
-  'carrier',
-  'build',
-  'release',
-  'patchDate',
-  'loaderVersion',
-  'floor',
-  'bootLock',
-  'serial',
-  'batteryPercent',
-] as const

@@ -1,6 +1,6 @@
 /** The bench as it is: what answers at each port, which run holds it, what each cable went through. */
 import type { Bench, Port } from '@plain-slate/api'
-import { ledgeWord } from '@plain-slate/core'
+import { ledgeWord, stepAt } from '@plain-slate/core'
 import { runRowOf } from '../runs/show.ts'
 import { listCables, listPorts } from '../tables/bench.ts'
 import type { Database } from '../tables/database.ts'
@@ -60,7 +60,7 @@ function portOf(
 
 function rowOnPort(run: RunRow) {
   const next = run.shown?.next ?? 0
-  const step = [...run.steps].reverse().find(({ firstCommand }) => firstCommand <= next)
+  const step = stepAt(run.steps, next)
   const command = run.commands[next]
   const high = step?.seconds.high ?? 0
   const seconds = run.shown === null ? 0 : (run.shown.at - run.shown.stepAt) / 1000

@@ -12,16 +12,15 @@ import type {
   Mode,
   Decoded,
   ReadDevice,
-  Reading,
   Result,
 } from '@plain-slate/core'
 import {
-  FACTS_OVER_LINK,
   decodeRanges,
+  familyOf,
   identify,
   modelled,
-  ms,
   ok,
+  readingsOf,
   refuse,
 } from '@plain-slate/core'
 import type { Modelled } from '@plain-slate/core'
@@ -91,19 +90,6 @@ export function judgeable(known: Known, wanted: Wanted): AtPort {
   }
   return { ...rest, at }
 }
-
-export const familyOf = (families: readonly Family[], { model }: DeviceFacts) =>
-  families.find(({ models }) => models.some(({ code }) => code === model))
-
-/** What the link said, as readings. */
-export const readingsOf = (facts: DeviceFacts): readonly Reading[] =>
-  FACTS_OVER_LINK.flatMap((fact) => {
-    const value = facts[fact]
-    if (value === undefined) return []
-    return [
-      { fact, value, source: 'link', at: ms(0), mode: facts.mode, person: undefined } as const,
-    ]
-  })
 
 export function deviceRead(facts: DeviceFacts, row: DeviceRow | undefined): ReadDevice {
   return {

@@ -1,6 +1,6 @@
 /** After the first start: everything that is worse than it went in, and the paper that says so. */
 import type { AfterFacts, Fate, Paper, PaperRun, Worse } from '@plain-slate/core'
-import { isDecided, msOf, paperOf, standingOf, worseAfter } from '@plain-slate/core'
+import { isDecided, msOf, paperOf, standingOf, stepAt, worseAfter } from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
 import { listRunsOf } from '../tables/past-runs.ts'
 import type { RunRow } from '../tables/runs.ts'
@@ -57,7 +57,7 @@ async function paperRun(workshop: Workshop, run: RunRow): Promise<PaperRun> {
   const journal = await readJournal(workshop.db, run.id)
   const images = run.plan.packages.flatMap(({ manifest }) => manifest.images)
   const next = run.shown?.next ?? 0
-  const step = [...run.steps].reverse().find(({ firstCommand }) => firstCommand <= next)
+  const step = stepAt(run.steps, next)
   return {
     ended: run.state === 'ended',
     step: step?.number ?? 1,

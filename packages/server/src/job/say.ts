@@ -1,13 +1,12 @@
 /** Saying things of a slip: lines under a name, and readings put down by hand. */
 import type { BodyOf, Contract, Slip } from '@plain-slate/api'
-import type { Fact, FactValue, Family, Result, Role } from '@plain-slate/core'
+import type { Result, Role } from '@plain-slate/core'
 import {
   endedBy,
   isOver,
   msOf,
-  ok,
   reaches,
-  readBuild,
+  readTyped,
   refuse,
   repeats,
   standingLines,
@@ -124,46 +123,6 @@ async function sayLine(
   })
 }
 
-/** Facts whose values are whole numbers. */
-const NUMBERS: readonly Fact[] = [
-  'storageGb',
-  'release',
-  'loaderVersion',
-  'floor',
-  'batteryPercent',
-]
-
-/** A typed value as the fact takes it; look-alike characters are told, never swapped in silence. */
-export function readValue(
-  families: readonly Family[],
-  fact: Fact,
-  typed: string,
-): Result<FactValue, { readonly why: 'number' | 'grammar' | 'model'; readonly perhaps: string }> {
-  if (NUMBERS.includes(fact)) {
-    const value = Number(typed)
-    return Number.isSafeInteger(value) && value >= 0
-      ? ok(value)
-      : refuse({ why: 'number', perhaps: '' })
-  }
-  if (fact === 'build') {
-    const reads = families.map((family) => readBuild(family.build, typed))
-    const read = reads.find((one) => one.ok)
-    if (read?.ok === true) return ok(read.value.text)
-    const perhaps = reads.flatMap((one) => (one.ok ? [] : [one.refusal.perhaps ?? '']))
-    return refuse({ why: 'grammar', perhaps: perhaps.find((one) => one !== '') ?? '' })
-  }
-  if (fact === 'model') {
-    const codes = families.flatMap(({ models }) => models.map(({ code }) => code))
-    const perhaps = codes.find((code) => alike(code) === alike(typed) && code !== typed)
-    return perhaps === undefined ? ok(typed) : refuse({ why: 'model', perhaps })
-  }
-  return ok(typed)
-}
-
-/** Characters that people take for each other, as one. */
-const alike = (text: string): string =>
-  text.toUpperCase().replace(/[O]/g, '0').replace(/[IL]/g, '1').replace(/S/g, '5')
-
 /** Puts a reading down that somebody made. */
 export async function typeReading(
   workshop: Workshop,
@@ -172,7 +131,7 @@ export async function typeReading(
   by: string | null,
 ): Promise<Result<JobAt, Refusal>> {
   const { fact, source } = typed
-  const value = readValue(workshop.families, fact, typed.value)
+  const value = readTyped(workshop.families, fact, typed.value)
   if (!value.ok) {
     const { why, perhaps } = value.refusal
     const meant = perhaps === '' ? '' : sayAny('en-GB', 'slip.reading.perhaps', { value: perhaps })

@@ -1,8 +1,16 @@
 /** Where a job stands, from what is known of it: the plan as it would be now, what changed, the stages. */
 import type { Change, JobFacts, Plan, StageStanding } from '@plain-slate/core'
-import { NEEDED_FACTS, basisOf, changesIn, judge, openFacts, standingsOf } from '@plain-slate/core'
+import {
+  NEEDED_FACTS,
+  basisOf,
+  changesIn,
+  judge,
+  openFacts,
+  standingsOf,
+  stepAt,
+} from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
-import { bareplan, digestOf } from '../plans/plan.ts'
+import { bareplan, planDigest } from '../plans/plan.ts'
 import type { ProvenPackage } from '../shelf/shelf.ts'
 import { shelvedOf } from '../shelf/shelf.ts'
 import type { JobAt } from './job-at.ts'
@@ -27,7 +35,7 @@ export const changesSince = onceOf((job): readonly Change[] | undefined => {
   const { taken, found, run } = job
   if (taken === undefined || run !== undefined) return undefined
   const made = found === undefined ? undefined : bareplan(found, taken.package)
-  const same = made?.ok === true && digestOf(made.value.plan) === taken.digest
+  const same = made?.ok === true && planDigest(made.value.plan) === taken.digest
   const repicked = job.picked !== undefined && job.picked.key !== taken.package
   if (same && !repicked) return undefined
   const before = { ...taken.basis, route: taken.package }
@@ -132,7 +140,7 @@ function writtenOf(job: JobAt): JobFacts['written'] {
 
 const runOf = (run: NonNullable<JobAt['run']>): JobFacts['run'] => {
   const next = run.shown?.next ?? 0
-  const step = [...run.steps].reverse().find(({ firstCommand }) => firstCommand <= next)
+  const step = stepAt(run.steps, next)
   const state = run.state === 'ended' ? 'ended' : run.state === 'stopped' ? 'stopped' : 'under-way'
   return { state, step: step?.number ?? 1, steps: run.steps.length }
 }

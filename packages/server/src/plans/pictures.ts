@@ -1,14 +1,13 @@
 /** What the strip and the wall are drawn from, as the contract takes it. */
 import type { PlanShown } from '@plain-slate/api'
-import type { Effect, Family, Plan, Table } from '@plain-slate/core'
-import { coursesOf, effectsOf, familyTable, roleOf, stripOf, sum } from '@plain-slate/core'
+import type { CutClass, Effect, Family, PlacedStep, Plan } from '@plain-slate/core'
+import { assumedTable, coursesOf, effectsOf, roleOf, stripOf, sum } from '@plain-slate/core'
 import type { AtPort } from '../devices/case.ts'
-import type { PlacedStep } from './shown.ts'
 
 export function stripShown(
   plan: Plan,
   family: Family,
-  steps: readonly PlacedStep[],
+  steps: readonly PlacedStep<CutClass>[],
 ): PlanShown['strip'] {
   const effects = effectsOf(plan, family)
   const strip = stripOf(
@@ -22,7 +21,7 @@ export function stripShown(
   return {
     stretches: strip.stretches.map((one) => ({
       ...one,
-      leaves: one.leaves as PlacedStep['worst'],
+      leaves: one.leaves as CutClass,
       seconds: { ...one.seconds },
     })),
     hands: [...strip.hands],
@@ -31,14 +30,10 @@ export function stripShown(
   }
 }
 
-const MIB = 1024 * 1024
-/** Flash of a device whose table was not read: as much for the customer as for all the rest. */
-const ROOM = 2
-
 /** Partitions in device order at model size: the device's own table, else the family's. */
 export function partitionsOf({ family, read }: Pick<AtPort, 'family' | 'read'>) {
   const { scale, storageGb } = read.facts
-  const table = read.table ?? assumed(family, storageGb, scale)
+  const table = read.table ?? assumedTable(family, storageGb, scale)
   return [...table.partitions]
     .sort((a, b) => a.start - b.start)
     .map(({ name, sectors }) => ({
@@ -48,18 +43,10 @@ export function partitionsOf({ family, read }: Pick<AtPort, 'family' | 'read'>) 
     }))
 }
 
-function assumed(family: Family, storageGb: number, scale: number): Table {
-  const fixed = family.partitions.reduce((total, { mib }) => {
-    const one = typeof mib === 'object' ? mib[String(storageGb)] : mib
-    return total + (typeof one === 'number' ? one : 0)
-  }, 0)
-  return familyTable(family, storageGb, scale, Math.ceil((fixed * ROOM) / scale + 1) * MIB)
-}
-
 export function wallShown(
   plan: Plan,
   found: AtPort,
-  steps: readonly PlacedStep[],
+  steps: readonly PlacedStep<CutClass>[],
 ): PlanShown['wall'] {
   const partitions = partitionsOf(found)
   const seconds = (pack: string, partition: string) =>

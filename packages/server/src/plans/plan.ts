@@ -7,15 +7,16 @@ import type {
   DeviceModel,
   ItemFate,
   Judgement,
-  Json,
   NoPlan,
   OwnFigures,
+  PlacedStep,
   Plan,
   Result,
 } from '@plain-slate/core'
 import {
+  atRisk,
   candidates,
-  canonical,
+  digestOfJson,
   factsOf as deviceSays,
   fold,
   judge,
@@ -23,6 +24,7 @@ import {
   measuredIn,
   ok,
   ownFigures,
+  placedSteps,
   keepsPromise,
   refuse,
   rehearse,
@@ -38,7 +40,7 @@ import { lastEnded, listEnded } from '../tables/past-runs.ts'
 import type { AtPort } from '../devices/case.ts'
 import { caseAt, modelledAt, wantedAtPort } from '../devices/case.ts'
 import { stripShown, wallShown } from './pictures.ts'
-import { findingOf, stepsOf, withoutPlace } from './shown.ts'
+import { findingOf, stepShown } from './shown.ts'
 
 type Asked = Parameters<typeof wantedAtPort>[0]
 
@@ -64,7 +66,7 @@ export type PlanAsked = Asked & { readonly port: string; readonly package: strin
 export type Planned = {
   readonly plan: Plan
   readonly shown: PlanShown
-  readonly steps: ReturnType<typeof stepsOf>
+  readonly steps: readonly PlacedStep<CutClass>[]
   readonly found: AtPort
 }
 
@@ -112,9 +114,9 @@ export function planOn(
   const made = bareplan(found, asked.package)
   if (!made.ok) return made
   const { plan, at } = made.value
-  const digest = digestOf(plan)
+  const digest = planDigest(plan)
   const { worst, end, says } = rehearsed(found, plan, digest)
-  const steps = stepsOf(plan, at.family, worst, own)
+  const steps = placedSteps(plan, at.family, worst, 'unaffected', own)
   const folds = fold(plan, at, own)
   const { verdict, findings } = judge(at)
   const { manifest, key } = at.shelved
@@ -125,7 +127,7 @@ export function planOn(
     port: asked.port,
     verdict,
     findings: findings.map(findingOf),
-    steps: steps.map(withoutPlace),
+    steps: steps.map(stepShown),
     time: { ...folds.time },
     hands: { ...folds.hands },
     needs: folds.needs,
@@ -134,7 +136,7 @@ export function planOn(
     writes: writesOf(plan),
     wayBackUntil: folds.wayBackUntil ?? null,
     wayBack: at.shelf.find((one) => one.key === plan.wayBack)?.manifest.title ?? null,
-    atRisk: atRiskOf(steps),
+    atRisk: atRisk(steps),
     reaches: keepsPromise(plan, folds.fates, end, says),
     ends: {
       build: says.build ?? '',
@@ -221,15 +223,8 @@ const writesOf = (plan: Plan): PlanShown['writes'] =>
     }),
   )
 
-/** Seconds at the longest in which a cut would leave each class. */
-function atRiskOf(steps: Planned['steps']): PlanShown['atRisk'] {
-  const sums: Partial<Record<CutClass, number>> = {}
-  for (const { worst, seconds } of steps) sums[worst] = (sums[worst] ?? 0) + seconds.high
-  return sums
-}
+/** SHA-256 of text, as hex: the one that names plans. */
+const sha256 = (text: string): string => createHash('sha256').update(text).digest('hex')
 
-/** SHA-256 of the plan's canonical JSON: equal plans are equal byte by byte. */
-export const digestOf = (plan: Plan): string =>
-  createHash('sha256')
-    .update(canonical(JSON.parse(JSON.stringify(plan)) as Json))
-    .digest('hex')
+/** What a plan is called by: equal plans are equal byte by byte. */
+export const planDigest = (plan: Plan): string => digestOfJson(plan, sha256)

@@ -1,13 +1,13 @@
 /** A run as it stands: its row, its journal's mirror, and what its agent showed last. */
 import type { RunRow as RunRowShown, RunShown, ShownRun } from '@plain-slate/api'
 import type { Command, LedgeWord, Phase, StopReason } from '@plain-slate/core'
-import { ledgeWord, placeOf, standingOf, stopWaits } from '@plain-slate/core'
+import { ledgeWord, placeOf, standingOf, stepAt, stopWaits } from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
 import { listSights } from '../tables/devices.ts'
 import type { RunRow } from '../tables/runs.ts'
 import { readJournal } from '../tables/runs.ts'
 import { seenOf } from '../devices/seen.ts'
-import { withoutPlace } from '../plans/shown.ts'
+import { stepShown } from '../plans/shown.ts'
 import { leftOf, logOf, looksNow } from './told.ts'
 
 /** The phase as it is known: from the agent, or from the row where no agent has shown any. */
@@ -59,14 +59,14 @@ export async function showRun(workshop: Workshop, run: RunRow): Promise<RunShown
   const family = workshop.families.find(({ id }) => id === run.plan.family)
   const sight = (await listSights(workshop.db)).find(({ port }) => port === run.port)
   const next = Math.max(placeOf(journal).next, run.shown?.next ?? 0)
-  const step = [...run.steps].reverse().find(({ firstCommand }) => firstCommand <= next)
+  const step = stepAt(run.steps, next)
   const command = commandAt(run, next)
   const { shown } = run
   const phase = phaseOf(run)
   return {
     ...runRowOf(run),
     word: wordOf(run, next, shown?.waiting ?? null),
-    steps: run.steps.map(withoutPlace),
+    steps: run.steps.map(stepShown),
     step: run.state === 'ended' ? run.steps.length + 1 : (step?.number ?? 1),
     asked: askedOf(run, phase, command, next),
     why: phase.kind === 'stopped' ? whyOf(phase.why) : null,

@@ -4,8 +4,16 @@
  * row of a higher one. What people want is a compare-and-set of one row: it names the states in which
  * it can be said, and of two at once one is refused. A report never turns a later word back.
  */
-import type { RunShown, ShownRun, StepShown } from '@plain-slate/api'
-import type { Command, ImagePlace, JournalEntry, Json, Plan } from '@plain-slate/core'
+import type { RunShown, ShownRun } from '@plain-slate/api'
+import type {
+  Command,
+  CutClass,
+  ImagePlace,
+  JournalEntry,
+  Json,
+  PlacedStep,
+  Plan,
+} from '@plain-slate/core'
 import type { StopOrders } from '@plain-slate/core'
 import { isoOf, ms } from '@plain-slate/core'
 import type { Database, Transaction } from './database.ts'
@@ -23,7 +31,7 @@ export type RunRow = {
   readonly package: string
   readonly plan: Plan
   readonly commands: readonly Command[]
-  readonly steps: readonly (StepShown & { readonly firstCommand: number })[]
+  readonly steps: readonly PlacedStep<CutClass>[]
   readonly places: readonly PlaceRow[]
   readonly state: RunState
   /** An agent is to claim it. */

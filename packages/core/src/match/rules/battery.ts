@@ -3,7 +3,7 @@
  * house's margin; or the house's fixed floor where that is higher. A damaged cell is never overruled.
  */
 import { effectOf } from '../../effect/effect.ts'
-import { drainOf } from '../../pace/pace.ts'
+import { chargeNeeded, drainOf } from '../../pace/pace.ts'
 import type { Case, Rule } from '../rule.ts'
 
 export const battery: Rule = {
@@ -33,5 +33,5 @@ function needOf(at: Case): number {
     effectOf(family, { kind: 'digest', bytes }),
     effectOf(family, { kind: 'first-start', wiped: false }),
   ].reduce((sum, effect) => sum + drainOf(family, effect), 0)
-  return Math.max(Math.ceil(drained + house.batteryMargin), house.batteryFloor ?? 0)
+  return chargeNeeded(drained, house)
 }

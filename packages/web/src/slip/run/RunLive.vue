@@ -96,8 +96,8 @@ useHeldKey(
     </div>
     <p v-if="under !== ''" class="shows">{{ under }}</p>
     <p v-if="driven && run.looks" class="shows">
-      {{ say('write.now') }} <b>{{ run.looks }}</b>.
-      <ShowsElse :job="job" :wanted="run.looks" />
+      {{ say('write.now') }} <b>{{ run.looks.says }}</b>.
+      <ShowsElse :job="job" :wanted="run.looks.mode" />
     </p>
     <p v-if="run.stop" class="amiss" role="status">{{ say(`run.stop.waits.${run.stop}`) }}</p>
     <p v-if="run.ownerless">{{ say('run.ownerless.do') }}</p>

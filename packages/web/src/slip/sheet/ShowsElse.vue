@@ -9,13 +9,12 @@ import { computed, ref } from 'vue'
 import { useSay } from '../../base/said.ts'
 import { useJob } from '../job.ts'
 
-const props = defineProps<{ job: Job; wanted: string | null }>()
+const props = defineProps<{ job: Job; wanted: Mode | null }>()
 const say = useSay()
 const { tell, may } = useJob()
 const open = ref(false)
 const said = ref<Mode | 'none'>()
 const looks = computed(() => props.job.family?.looks ?? [])
-const wantedMode = computed(() => looks.value.find(({ looks: look }) => look === props.wanted))
 async function choose(mode: Mode | 'none') {
   said.value = mode
   await tell([{ topic: 'screen.shows', answer: mode }])
@@ -23,10 +22,10 @@ async function choose(mode: Mode | 'none') {
 const answer = computed(() => {
   if (said.value === undefined) return ''
   if (said.value === 'none') return say('write.shows.none.do')
-  const same = said.value === wantedMode.value?.mode
+  const same = said.value === props.wanted
   const what = same
     ? say('write.shows.same')
-    : say('write.shows.other', { mode: say(`mode.${wantedMode.value?.mode ?? 'loader'}`) })
+    : say('write.shows.other', { mode: say(`mode.${props.wanted ?? 'off'}`) })
   return say('write.shows.says', { mode: say(`mode.${said.value}`), what })
 })
 </script>

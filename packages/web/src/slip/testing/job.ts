@@ -208,7 +208,7 @@ export const run = (more: Partial<RunShown> = {}): RunShown => ({
   journal: 4,
   log: [],
   left: { low: 540, high: 900 },
-  looks: 'a grey bar and no text',
+  looks: { mode: 'loader', says: 'a grey bar and no text' },
   cable: 'C',
   battery: 68,
   wall: plan().wall.partitions,

@@ -1,0 +1,29 @@
+import { describe, expect, it } from 'vitest'
+import { tarn } from '../testing/tarn.ts'
+import { readTyped } from './typed.ts'
+
+const read = (...asked: readonly ['floor' | 'build' | 'model' | 'board', string]) =>
+  readTyped([tarn], ...asked)
+
+describe('a typed value', () => {
+  it('of a number is a whole one', () => {
+    expect(read('floor', '5')).toEqual({ ok: true, value: 5 })
+    for (const odd of ['5.5', '-1', 'five', '9'.repeat(30)])
+      expect(read('floor', odd)).toMatchObject({ refusal: { why: 'number' } })
+  })
+
+  it('of a build is read by the family’s grammar, and look-alikes are told', () => {
+    expect(read('build', 'H2.104.r4')).toEqual({ ok: true, value: 'H2.104.r4' })
+    expect(read('build', 'H2.1O4.r4')).toMatchObject({
+      refusal: { why: 'grammar', perhaps: 'H2.104.r4' },
+    })
+  })
+
+  it('of a model that nobody knows stands; one that looks like a known one is asked about', () => {
+    expect(read('model', 'ZZ-1')).toEqual({ ok: true, value: 'ZZ-1' })
+    expect(read('model', 'BRAK-HZK')).toMatchObject({ ok: true })
+    expect(read('model', 'brak-h2k')).toMatchObject({
+      refusal: { why: 'model', perhaps: 'BRAK-H2K' },
+    })
+  })
+})
