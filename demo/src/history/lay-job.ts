@@ -1,5 +1,5 @@
 /** Laying a slip's job out, act by act, each as an event of the demo's time. */
-import type { Basis, Ms } from '@plain-slate/core'
+import type { Basis, Json, Ms } from '@plain-slate/core'
 import { basisOf, ms } from '@plain-slate/core'
 import type { ShopClock, Transaction } from '@plain-slate/server'
 import {
@@ -100,7 +100,7 @@ async function take(trx: Transaction, at: At, job: DemoJob, by: DemoName): Promi
   const own = await figuresOf(trx, found.at.family.id)
   const planned = planOn(found, { package: job.package, port: '' }, own)
   if (!planned.ok) throw new Error(`${job.number}: no plan`)
-  const { plan, shown } = planned.value
+  const { plan, made, shown } = planned.value
   const packages = plan.packages.map(({ manifest }) => manifest.id)
   const basis: Basis = basisOf(found.at, found.mode, packages)
   const now = new Date(await at.clock.now())
@@ -110,7 +110,7 @@ async function take(trx: Transaction, at: At, job: DemoJob, by: DemoName): Promi
     digest,
     mode: found.mode,
     basis,
-    shown,
+    made: made as unknown as Json,
     by: idOf(by),
     at: now,
   })

@@ -5,10 +5,11 @@ import { checkBook } from './book/check.ts'
 import { openBench } from './testing/bench.ts'
 import type { Bench, Browser } from './testing/bench.ts'
 
+const FAMILIES = new URL('../../../demo/families', import.meta.url).pathname
 let bench: Bench
 let ilse: Browser
 beforeAll(async () => {
-  bench = await openBench()
+  bench = await openBench('demo', undefined, { PLAIN_SLATE_FAMILIES: FAMILIES })
   ilse = await bench.at('Ilse')
 })
 afterAll(() => bench.close())

@@ -7,12 +7,11 @@ import type { RunRow } from '../tables/runs.ts'
 import { readJournal } from '../tables/runs.ts'
 import type { JobAt } from './job-at.ts'
 import { proofOf } from './proof.ts'
-import { tallyOf } from './tally.ts'
 
 /** What First start is held against. */
 export function afterFacts(job: JobAt): AfterFacts {
-  const { lines, all, taken } = job
-  const [before, after] = [tallyOf(all, 'before'), tallyOf(all, 'after')]
+  const { lines, tally, taken } = job
+  const { before, after } = tally
   return {
     lines,
     facts: proofOf(job).facts.map(({ fact, holds }) => ({ fact, holds: holds ?? undefined })),

@@ -1,13 +1,20 @@
 /** A slip's job as everything about it reads it. */
-import type { LineShown, Slip } from '@plain-slate/api'
+import type { LineShown, PlanShown, Slip } from '@plain-slate/api'
 import type { DeviceFacts, Family, Identity, Lines, Reading } from '@plain-slate/core'
 import type { AtPort } from '../devices/case.ts'
 import type { ProvenPackage } from '../shelf/shelf.ts'
 import type { CableRow } from '../tables/bench.ts'
 import type { DeviceRow, Sight } from '../tables/devices.ts'
-import type { PlanRow } from '../tables/job.ts'
+import type { MadePlan } from '../plans/made.ts'
+import type { PlanRow, Tallies } from '../tables/job.ts'
 import type { LookRow } from '../tables/looks.ts'
 import type { RunRow } from '../tables/runs.ts'
+
+/** The plan that was taken, with what it is shown as now. */
+export type TakenPlan = Omit<PlanRow, 'made'> & {
+  readonly made: MadePlan
+  readonly shown: PlanShown
+}
 
 export type JobAt = {
   readonly slip: Slip
@@ -40,7 +47,9 @@ export type JobAt = {
   readonly found: AtPort | undefined
   readonly shelf: readonly ProvenPackage[]
   readonly picked: ProvenPackage | undefined
-  readonly taken: PlanRow | undefined
+  readonly taken: TakenPlan | undefined
+  /** The customer's things as they were counted before and after. */
+  readonly tally: Tallies
   /** The run of this job; one that was stopped and put away is none any more. */
   readonly run: RunRow | undefined
 }

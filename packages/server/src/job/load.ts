@@ -24,7 +24,7 @@ import type { Workshop } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
 import type { AtPort, Wanted } from '../devices/case.ts'
 import { deviceRead, judgeable } from '../devices/case.ts'
-import type { JobAt } from './job-at.ts'
+import type { JobAt, TakenPlan } from './job-at.ts'
 import { keepJob, keptJob } from './kept.ts'
 import { packageMeant, provenPackages } from '../shelf/shelf.ts'
 import { listCables } from '../tables/bench.ts'
@@ -32,7 +32,10 @@ import type { Database } from '../tables/database.ts'
 import type { Sight } from '../tables/devices.ts'
 import { anyAgent, listSights, readDevice } from '../tables/devices.ts'
 import { jobMark } from '../tables/job-mark.ts'
-import { listLines, listReadings, readPlan, serialsOfOthers } from '../tables/job.ts'
+import type { PlanRow } from '../tables/job.ts'
+import { listLines, listReadings, readPlan, readTallies, serialsOfOthers } from '../tables/job.ts'
+import type { MadePlan } from '../plans/made.ts'
+import { showPlan } from '../plans/made.ts'
 import { lastLook } from '../tables/looks.ts'
 import { lastRunOf, lastChanges } from '../tables/past-runs.ts'
 import { listRuns } from '../tables/runs.ts'
@@ -60,7 +63,8 @@ export async function loadJobIn(
   const kept = await listReadings(db, number)
   const sights = await listSights(db)
   const shelf = await provenPackages(db)
-  const taken = await readPlan(db, number)
+  const taken = takenOf(workshop.families, await readPlan(db, number))
+  const tally = await readTallies(db, number)
   const last = await lastRunOf(db, number)
   const bench = await readBench(db)
   const others = await serialsOfOthers(db, number)
@@ -92,6 +96,7 @@ export async function loadJobIn(
     bench,
     others,
     look,
+    tally,
     all,
     lines,
     readings,
@@ -110,6 +115,16 @@ async function readBench(db: Database): Promise<JobAt['bench']> {
     cables: await listCables(db),
     runs: await listRuns(db, 'at-ports'),
   }
+}
+
+/** A taken plan, shown afresh; one whose family nobody knows any more is none. */
+function takenOf(families: readonly Family[], row: PlanRow | undefined): TakenPlan | undefined {
+  if (row === undefined) return undefined
+  const made = row.made as unknown as MadePlan
+  const family = families.find(({ id }) => id === made.plan.family)
+  return family === undefined
+    ? undefined
+    : { ...row, made, shown: showPlan(made, family, row.digest) }
 }
 
 /** The family whose model was read, or, before any was, whose model the slip's head names. */

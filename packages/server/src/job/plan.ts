@@ -1,6 +1,6 @@
 /** The plan page of a job: the plan as it would be now, the one that was taken, what is compared. */
 import type { PlanPage } from '@plain-slate/api'
-import type { Result } from '@plain-slate/core'
+import type { Json, Result } from '@plain-slate/core'
 import { basisOf, compareTables, familyTable, refuse } from '@plain-slate/core'
 import { layoutRead } from '../devices/case.ts'
 import { enter } from '../book/append.ts'
@@ -111,7 +111,7 @@ export async function takePlan(
     if (job.run !== undefined) return { code: 'slip.running', facts: { number } }
     const planned = await plannedNow(workshop, job)
     if (!planned.ok) return planned.refusal
-    const { plan, shown, found } = planned.value
+    const { plan, made, shown, found } = planned.value
     if (shown.digest !== digest) return { code: 'plan.changed', facts: { title: shown.title } }
     const packages = plan.packages.map(({ key }) => key)
     await insertPlan(trx, number, {
@@ -119,7 +119,7 @@ export async function takePlan(
       digest,
       mode: found.mode,
       basis: basisOf(found.at, found.mode, packages),
-      shown,
+      made: made as unknown as Json,
       by,
       at: new Date(await workshop.clock.now()),
     })

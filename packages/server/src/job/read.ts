@@ -8,7 +8,7 @@ import { enter } from '../book/append.ts'
 import type { Workshop } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
 import type { Transaction } from '../tables/database.ts'
-import { insertLines, insertReadings } from '../tables/job.ts'
+import { insertReadings, insertTally } from '../tables/job.ts'
 import { tell } from '../tables/news.ts'
 import { lockSlip, raiseVersion } from '../tables/slips.ts'
 import type { JobAt } from './job-at.ts'
@@ -85,11 +85,7 @@ export async function keepLook(
     at,
   }))
   await insertReadings(trx, number, readings)
-  if (found.tally !== null) {
-    const { items, bytes, opens } = found.tally
-    const answer = `${items} ${bytes} ${opens ? 'opens' : 'closed'}`
-    await insertLines(trx, number, [{ topic: `tally.${when}`, answer, noteText: null, by, at }])
-  }
+  if (found.tally !== null) await insertTally(trx, number, { ...found.tally, when, by, at })
   await enter(workshop, trx, {
     by,
     act: 'slip.read',

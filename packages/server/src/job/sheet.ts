@@ -15,7 +15,6 @@ import { readShop } from '../tables/shop.ts'
 import { paperFor } from './after.ts'
 import type { JobAt } from './job-at.ts'
 import { nextPatch, proofOf } from './proof.ts'
-import { tallyOf } from './tally.ts'
 
 export type Block = { readonly title: string; readonly lines: readonly string[] }
 export type Sheet = {
@@ -82,8 +81,8 @@ function wasAndIs(job: JobAt): string {
   return say('sheet.was', { build: was, now: String(build.now), date: String(date?.now ?? '') })
 }
 
-function thingsBlock({ all }: JobAt, { things, done }: Paper): Block {
-  const [before, after] = [tallyOf(all, 'before'), tallyOf(all, 'after')]
+function thingsBlock({ tally }: JobAt, { things, done }: Paper): Block {
+  const { before, after } = tally
   const counted =
     before === null || after === null || done.kind !== 'ended'
       ? []

@@ -27,7 +27,6 @@ import { loadJob } from './load.ts'
 import { isVouchedFor, isPublished, isWhole, routePackages } from './packages.ts'
 import { afterOf } from './after.ts'
 import { changesSince, standingOf } from './standing.ts'
-import { tallyOf } from './tally.ts'
 
 /** Shows a job; the stage in the slip's head follows what it stands at. */
 export async function showJob(workshop: Workshop, job: JobAt): Promise<Job> {
@@ -74,7 +73,7 @@ export async function showJob(workshop: Workshop, job: JobAt): Promise<Job> {
     doubted: job.byEye ? [] : [...doubtedFacts(job.identity)],
     unpublished: unpublishedOf(job),
     care: careOf(job.lines),
-    tally: { before: tallyOf(job.all, 'before'), after: tallyOf(job.all, 'after') },
+    tally: { ...job.tally },
   }
 }
 

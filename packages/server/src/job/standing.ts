@@ -39,10 +39,7 @@ export const changesSince = onceOf((job): readonly Change[] | undefined => {
   const repicked = job.picked !== undefined && job.picked.key !== taken.package
   if (same && !repicked) return undefined
   const before = { ...taken.basis, route: taken.package }
-  const packages = [taken.package, ...taken.shown.wall.courses.map(({ title }) => title)]
-  const ids = job.shelf
-    .filter(({ key, manifest }) => packages.includes(key) || packages.includes(manifest.title))
-    .map(({ key }) => key)
+  const ids = taken.made.plan.packages.map(({ key }) => key)
   const now = { ...basisNow(job, ids), route: job.picked?.key ?? '' }
   return changesIn(before, now)
 })

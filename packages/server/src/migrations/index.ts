@@ -17,6 +17,7 @@ import * as wordsToRuns from './015-words-to-runs.ts'
 import * as refusals from './016-refusals.ts'
 import * as shelfChanges from './017-shelf-changes.ts'
 import * as looksAreJobs from './018-looks-are-jobs.ts'
+import * as plansAndTallies from './019-plans-and-tallies.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -37,6 +38,7 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '016-refusals': refusals,
   '017-shelf-changes': shelfChanges,
   '018-looks-are-jobs': looksAreJobs,
+  '019-plans-and-tallies': plansAndTallies,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

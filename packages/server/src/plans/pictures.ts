@@ -45,10 +45,10 @@ export function partitionsOf({ family, read }: Pick<AtPort, 'family' | 'read'>) 
 
 export function wallShown(
   plan: Plan,
-  found: AtPort,
+  family: Family,
+  partitions: PlanShown['wall']['partitions'],
   steps: readonly PlacedStep<CutClass>[],
 ): PlanShown['wall'] {
-  const partitions = partitionsOf(found)
   const seconds = (pack: string, partition: string) =>
     sum(
       plan.steps.flatMap((step, index) => {
@@ -62,7 +62,7 @@ export function wallShown(
   const names = partitions.map(({ name }) => name)
   return {
     partitions,
-    courses: coursesOf(plan, found.family, names, seconds).map(({ title, bricks }) => ({
+    courses: coursesOf(plan, family, names, seconds).map(({ title, bricks }) => ({
       title,
       bricks: bricks.map(({ partition, fate, seconds: of }) => ({
         partition,

@@ -5,7 +5,6 @@ import type {
   CutClass,
   DeviceFacts,
   DeviceModel,
-  ItemFate,
   Judgement,
   NoPlan,
   OwnFigures,
@@ -14,7 +13,6 @@ import type {
   Result,
 } from '@plain-slate/core'
 import {
-  atRisk,
   candidates,
   digestOfJson,
   factsOf as deviceSays,
@@ -24,14 +22,13 @@ import {
   measuredIn,
   ok,
   ownFigures,
-  placedSteps,
   keepsPromise,
   refuse,
   rehearse,
   rehearseCuts,
   worstByStep,
 } from '@plain-slate/core'
-import { findingWords, isCode, sayAny, speaker } from '@plain-slate/texts'
+import { findingWords, sayAny } from '@plain-slate/texts'
 import type { Workshop } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
 import { packageMeant, shelvedOf } from '../shelf/shelf.ts'
@@ -39,8 +36,10 @@ import type { Database } from '../tables/database.ts'
 import { lastEnded, listEnded } from '../tables/past-runs.ts'
 import type { AtPort } from '../devices/case.ts'
 import { caseAt, modelledAt, wantedAtPort } from '../devices/case.ts'
-import { stripShown, wallShown } from './pictures.ts'
-import { findingOf, stepShown } from './shown.ts'
+import type { MadePlan } from './made.ts'
+import { showPlan, stepsOf } from './made.ts'
+import { partitionsOf } from './pictures.ts'
+import { findingOf } from './shown.ts'
 
 type Asked = Parameters<typeof wantedAtPort>[0]
 
@@ -65,6 +64,7 @@ export const candidateOf = ({ shelved, verdict, findings }: Judgement): Candidat
 export type PlanAsked = Asked & { readonly port: string; readonly package: string }
 export type Planned = {
   readonly plan: Plan
+  readonly made: MadePlan
   readonly shown: PlanShown
   readonly steps: readonly PlacedStep<CutClass>[]
   readonly found: AtPort
@@ -111,54 +111,36 @@ export function planOn(
   asked: { readonly package: string; readonly port: string },
   own: OwnFigures,
 ): Result<Planned, Refusal> {
-  const made = bareplan(found, asked.package)
-  if (!made.ok) return made
-  const { plan, at } = made.value
+  const bare = bareplan(found, asked.package)
+  if (!bare.ok) return bare
+  const { plan, at } = bare.value
   const digest = planDigest(plan)
   const { worst, end, says } = rehearsed(found, plan, digest)
-  const steps = placedSteps(plan, at.family, worst, 'unaffected', own)
   const folds = fold(plan, at, own)
-  const { verdict, findings } = judge(at)
-  const { manifest, key } = at.shelved
-  const shown: PlanShown = {
-    package: key,
-    title: manifest.title,
-    serial: plan.serial,
+  const made: MadePlan = {
+    plan,
     port: asked.port,
-    verdict,
-    findings: findings.map(findingOf),
-    steps: steps.map(stepShown),
-    time: { ...folds.time },
-    hands: { ...folds.hands },
-    needs: folds.needs,
-    restarts: folds.restarts,
-    fates: folds.fates.map((fate) => ({ ...fate, name: thingName(fate) })),
-    writes: writesOf(plan),
-    wayBackUntil: folds.wayBackUntil ?? null,
-    wayBack: at.shelf.find((one) => one.key === plan.wayBack)?.manifest.title ?? null,
-    atRisk: atRisk(steps),
-    reaches: keepsPromise(plan, folds.fates, end, says),
+    folds,
+    judged: judge(at),
+    worst: [...worst],
     ends: {
       build: says.build ?? '',
       outcome: end.outcome,
       readable: end.data.readable,
       lock: end.lock,
     },
-    strip: stripShown(plan, at.family, steps),
-    wall: wallShown(plan, found, steps),
-    ownRuns: own.write?.n ?? 0,
-    digest,
-    scale: manifest.scale,
+    reaches: keepsPromise(plan, folds.fates, end, says),
+    own,
+    partitions: partitionsOf(found),
+    wayBack: at.shelf.find((one) => one.key === plan.wayBack)?.manifest.title ?? null,
   }
-  return ok({ plan, shown, steps, found })
-}
-
-const say = speaker('en-GB')
-
-/** What a thing is called: by its family, or, where that has no place for it, as it is asked for. */
-const thingName = ({ item, name }: ItemFate): string => {
-  const code = `topic.survive.${item}`
-  return name === '' && isCode(code) ? say(code as 'topic.survive.photos') : name || item
+  return ok({
+    plan,
+    made,
+    shown: showPlan(made, found.family, digest),
+    steps: stepsOf(made, found.family),
+    found,
+  })
 }
 
 type Rehearsed = {
@@ -208,20 +190,6 @@ function whyNone(refusal: NoPlan): string {
   if (refusal.kind !== 'not-takeable') return sayAny('en-GB', `plan.none.${refusal.kind}`, {})
   return findingWords('en-GB', refusal)
 }
-
-const writesOf = (plan: Plan): PlanShown['writes'] =>
-  plan.packages.flatMap(({ manifest, decisions }) =>
-    decisions.map(({ image, write, reason }) => {
-      const { kind, ...facts } = reason
-      return {
-        partition: image.partition,
-        write,
-        reason: kind,
-        facts,
-        bytes: image.size * manifest.scale,
-      }
-    }),
-  )
 
 /** SHA-256 of text, as hex: the one that names plans. */
 const sha256 = (text: string): string => createHash('sha256').update(text).digest('hex')

@@ -70,9 +70,15 @@ describe('what is left of a run', () => {
 
 describe('what the device should show', () => {
   it('is the look of the mode that its step needs, in the family’s words', () => {
-    expect(looksNow(family, run(), undefined)).toBe('a grey bar and no text')
+    expect(looksNow(family, run(), undefined)).toEqual({
+      mode: 'loader',
+      says: 'a grey bar and no text',
+    })
     const starting = run({ shown: { got: 0, next: 1 } as RunRow['shown'] })
-    expect(looksNow(family, starting, undefined)).toBe('the start page')
+    expect(looksNow(family, starting, undefined)).toEqual({
+      mode: 'normal',
+      says: 'the start page',
+    })
   })
   it('is not known without a family, and follows that family’s words', () => {
     expect(looksNow(undefined, run(), undefined)).toBe(null)
@@ -80,6 +86,6 @@ describe('what the device should show', () => {
       ...family,
       modes: family.modes.map((mode) => ({ ...mode, looks: 'stripes' })),
     }
-    expect(looksNow(other, run(), undefined)).toBe('stripes')
+    expect(looksNow(other, run(), undefined)).toEqual({ mode: 'loader', says: 'stripes' })
   })
 })

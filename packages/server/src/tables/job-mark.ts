@@ -12,6 +12,7 @@ const MARK = `
     (select concat_ws(',', count(*), max(id)) from slip_readings),
     (select concat_ws(',', id, state) from looks where slip = :number order by at desc limit 1),
     (select sum(version) from slips where state in ('open', 'waiting')),
+    (select concat_ws(',', count(*), max(id)) from slip_tallies where slip = :number),
     (select concat_ws(',', count(*), max(id)) from slip_plans where slip = :number),
     (select concat_ws(',', count(*), sum(version), max(started_at), count(*) filter (where put_away))
        from runs),

@@ -2,8 +2,8 @@
  * What is kept of a slip's job: lines, readings, plans that were taken. Rows are only put, never changed;
  * who puts one holds the slip's row lock, so that two people's lines take turns.
  */
-import type { LineShown, PlanShown } from '@plain-slate/api'
-import type { Basis, FactValue, Mode, Reading, Stage } from '@plain-slate/core'
+import type { LineShown } from '@plain-slate/api'
+import type { Basis, FactValue, Json, Mode, Reading, Stage } from '@plain-slate/core'
 import { isoOf, ms } from '@plain-slate/core'
 import type { Database, Transaction } from './database.ts'
 
@@ -82,7 +82,8 @@ export type PlanRow = {
   readonly digest: string
   readonly mode: Mode
   readonly basis: Basis
-  readonly shown: PlanShown
+  /** The plan and what it was made with; it is shown afresh from it. */
+  readonly made: Json
   readonly by: string | null
   readonly at: string
 }
@@ -90,13 +91,13 @@ export type PlanRow = {
 export async function insertPlan(
   trx: Transaction,
   slip: string,
-  { basis, shown, at, ...plan }: Omit<PlanRow, 'at'> & { readonly at: Date },
+  { basis, made, at, ...plan }: Omit<PlanRow, 'at'> & { readonly at: Date },
 ): Promise<void> {
   await trx('slip_plans').insert({
     slip,
     ...plan,
     basis: JSON.stringify(basis),
-    shown: JSON.stringify(shown),
+    made: JSON.stringify(made),
     at,
   })
 }
@@ -107,9 +108,56 @@ export async function readPlan(db: Database, slip: string): Promise<PlanRow | un
     .leftJoin('people', 'people.id', 'slip_plans.by')
     .where('slip_plans.slip', slip)
     .orderBy('slip_plans.id', 'desc')
-    .first('package', 'digest', 'mode', 'basis', 'shown', 'people.name as by', 'at')) as
+    .first('package', 'digest', 'mode', 'basis', 'made', 'people.name as by', 'at')) as
     (Omit<PlanRow, 'at'> & { readonly at: Date }) | undefined
   return row === undefined ? undefined : { ...row, at: isoOf(ms(row.at.getTime())) }
+}
+
+export type Tally = {
+  readonly items: number
+  readonly bytes: number
+  readonly opens: boolean
+  readonly at: string
+}
+export type Tallies = Readonly<Record<'before' | 'after', Tally | null>>
+
+/** Puts a count of the customer's things down, before the write or after it. */
+export async function insertTally(
+  trx: Transaction,
+  slip: string,
+  {
+    when,
+    at,
+    by,
+    ...counted
+  }: Omit<Tally, 'at'> & {
+    readonly when: keyof Tallies
+    readonly at: Date
+    readonly by: string | null
+  },
+): Promise<void> {
+  await trx('slip_tallies').insert({ slip, when, at, by, ...counted })
+}
+
+/** The newest counts of a slip. */
+export async function readTallies(db: Database, slip: string): Promise<Tallies> {
+  const rows = (await db('slip_tallies')
+    .where({ slip })
+    .orderBy('id')
+    .select('when', 'items', 'bytes', 'opens', 'at')) as {
+    when: keyof Tallies
+    items: number
+    bytes: string
+    opens: boolean
+    at: Date
+  }[]
+  const of = (when: keyof Tallies): Tally | null => {
+    const row = rows.findLast((one) => one.when === when)
+    if (row === undefined) return null
+    const { items, bytes, opens, at } = row
+    return { items, bytes: Number(bytes), opens, at: isoOf(ms(at.getTime())) }
+  }
+  return { before: of('before'), after: of('after') }
 }
 
 /** Serial numbers that other open slips claim by a reading over the link. */

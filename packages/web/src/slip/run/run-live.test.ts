@@ -107,7 +107,7 @@ describe('the held key', () => {
 
 describe('“it shows something else”', () => {
   const shows = async (look: string) => {
-    const props = { job: job('write'), wanted: 'a grey bar and no text' }
+    const props = { job: job('write'), wanted: 'loader' }
     const { shown, asked } = await mounted(ShowsElse, props, { at })
     await shown.find('button').trigger('click')
     await shown
