@@ -105,6 +105,8 @@ export class FaultShop {
     await client.connect()
     await client.query('update plain_slate.runs set cable = null where put_away')
     await client.end()
+    for (const name of ['server', AGENT] as const)
+      if (this.whole.pid(name) === undefined) await this.whole.begin(name)
     await this.whole.kill('stand-ins')
     rmSync(this.#devices, { recursive: true })
     cpSync(`${this.#devices}.before`, this.#devices, { recursive: true })

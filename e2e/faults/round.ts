@@ -24,8 +24,13 @@ export type Outcome = {
   readonly lost: readonly string[]
 }
 
+/** What a plan says of a device that holds all of its package. */
+const ALL_THERE = 'everything of it stands on the device already'
 /** After a fault a run goes on by itself, or is taken up, within this. */
 const PATIENCE_MS = 90_000
+
+/** Percent of charge of the lead device as it comes in. */
+const CAME_IN = 71
 
 const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))
 const isRun = (shown: RunShown | ApiError | undefined): shown is RunShown =>
@@ -63,6 +68,8 @@ class Round {
   #number = ''
   #id = ''
   #inTheWay = ''
+  /** Everything stood on the device when it was planned anew: only its start is left, by hand. */
+  #written = false
   takeUps = 0
   /** Notes that the server acknowledged. */
   readonly notes: string[] = []
@@ -75,7 +82,10 @@ class Round {
 
   async begin(): Promise<void> {
     const { whole } = this.#shop
-    await this.#until('the device is seen', async () => (await whole.port('P2')).seen !== null)
+    await this.#until(
+      'the device is seen as it came in',
+      async () => (await whole.port('P2')).seen?.battery === CAME_IN,
+    )
     const { number, digest } = await whole.ready()
     this.#number = number
     await this.#start(digest)
@@ -94,11 +104,12 @@ class Round {
   /** Waits a moment, has the fault come, and answers at which step; undefined: the run was over before. */
   async faultComes(kind: Kind): Promise<string | undefined> {
     const due = Date.now() + this.#dice.whole(50, 900)
-    let run = await this.#goOn()
+    const look = () => this.#goOn().catch((error: unknown) => void this.#met(error))
+    let run = await look()
     while (Date.now() < due || run?.state !== 'running') {
-      if (run?.state === 'ended') return undefined
+      if (run?.state === 'ended' || this.#written) return undefined
       await pause(30)
-      run = await this.#goOn()
+      run = await look()
     }
     await this.#note()
     const step = run.steps.find(({ number }) => number === run.step)
@@ -112,7 +123,8 @@ class Round {
 
   async toItsEnd(): Promise<void> {
     try {
-      await this.#until('the run ends', async () => (await this.#goOn())?.state === 'ended')
+      const over = async () => this.#written || (await this.#goOn())?.state === 'ended'
+      await this.#until('the run ends', over)
     } catch (error) {
       this.lost.push(error instanceof Error ? error.message : String(error))
     }
@@ -147,7 +159,10 @@ class Round {
       await this.#shop.hands()
       return (await whole.port('P2')).seen !== null
     })
-    const { digest } = await whole.ready('P2', this.#number)
+    const { digest } = await whole.ready('P2', this.#number).catch((error: unknown) => {
+      if (String(error).includes(ALL_THERE)) this.#written = true
+      throw error
+    })
     await this.#start(digest)
   }
 
@@ -191,12 +206,13 @@ class Round {
     const gone = this.notes.filter((note) => !texts.includes(note))
     const run = await this.#shop.run(this.#id)
     const mirrored = isRun(run) ? run.journal : -1
-    const kept =
-      followed(this.#shop.journalOf(this.#id)).odd ?? this.#shop.journalOf(this.#id).length
+    const journal = this.#shop.journalOf(this.#id)
+    /* One that was damaged on purpose is not mirrored any further. */
+    const apart = followed(journal).odd === undefined && mirrored !== journal.length
     return [
       ...this.#shop.wrong(),
       ...gone.map((note) => `acknowledged and gone: ${note}`),
-      ...(mirrored === kept ? [] : [`journal ${kept}, mirror ${mirrored}`]),
+      ...(apart ? [`journal ${journal.length}, mirror ${mirrored}`] : []),
     ]
   }
 }

@@ -14,6 +14,8 @@ import type { Row } from './row.ts'
 const WANTED = Number(process.env['FAULTS'] ?? 1000)
 const SEED = Number(process.env['FAULT_SEED'] ?? 20261126)
 const SHOPS = 2
+/** Minutes after which no further round is begun; what was tried until then is told. */
+const MINUTES = Number(process.env['FAULT_MINUTES'] ?? 120)
 /** Faults to a round. */
 const AT_ONCE = 6
 
@@ -25,7 +27,8 @@ export async function faults(): Promise<readonly Row[]> {
     const superuser = process.env['E2E_SUPERUSER_URL'] ?? ''
     const shop = new FaultShop(await cloneTemplate('demo'), superuser)
     await shop.open()
-    for (let round = which; tried() < WANTED; round += SHOPS) {
+    const late = Date.now() + MINUTES * 60_000
+    for (let round = which; tried() < WANTED && Date.now() < late; round += SHOPS) {
       const seed = SEED + round
       const dice = diceOf(seed)
       const kinds = Array.from({ length: AT_ONCE }, () => dice.one(KINDS))
