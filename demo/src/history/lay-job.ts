@@ -98,7 +98,7 @@ async function typeAll(trx: Transaction, at: At, job: DemoJob, by: DemoName): Pr
 async function take(trx: Transaction, at: At, job: DemoJob, by: DemoName): Promise<void> {
   const found = caseOf(job.facts, 'update')
   const own = await figuresOf(trx, found.at.family.id)
-  const planned = planOn(found, { package: job.package, port: '' }, own)
+  const planned = await planOn(found, { package: job.package, port: '' }, own)
   if (!planned.ok) throw new Error(`${job.number}: no plan`)
   const { plan, made, shown } = planned.value
   const packages = plan.packages.map(({ manifest }) => manifest.id)

@@ -3,6 +3,7 @@
  * computes no figure of its own beyond rounding.
  */
 import type { CutClass, Fate, Json, LedgeWord, Mode, Worse } from '@plain-slate/core'
+import { worstFate } from '@plain-slate/core'
 import type { Say } from './say.ts'
 
 type Facts = Readonly<Record<string, Json>>
@@ -11,7 +12,7 @@ export type StepSaid = { readonly kind: string; readonly facts: Facts }
 export type WhySaid = { readonly code: string; readonly facts: Facts }
 export type PlanSaid = {
   readonly steps: readonly StepSaid[]
-  readonly fates: readonly { readonly fate: string }[]
+  readonly fates: readonly { readonly fate: Fate }[]
   /** Seconds in which a cut would leave each class. */
   readonly atRisk: Readonly<Partial<Record<CutClass, number | undefined>>>
 }
@@ -132,12 +133,6 @@ export function runTitle(say: Say, run: RunSaid): string {
   return titles[run.word] ?? say('run.title.hands-off', { step: words })
 }
 
-/** The worst of what becomes of the customer's things. */
-export function worstFate({ fates }: Pick<PlanSaid, 'fates'>): Fate {
-  const order = ['wiped', 'unpromised', 'unreadable'] as const
-  return order.find((worst) => fates.some(({ fate }) => fate === worst)) ?? 'kept'
-}
-
 /** A plan's headline: how long a list, what becomes of the data, what could go how wrong for how long. */
 export function planTitle(say: Say, plan: PlanSaid): string {
   const { atRisk } = plan
@@ -154,7 +149,7 @@ export function planTitle(say: Say, plan: PlanSaid): string {
   ]
   return say('plan.title', {
     steps: plan.steps.length,
-    fate: say(`fate.${worstFate(plan)}`),
+    fate: say(`fate.${worstFate(plan.fates.map(({ fate }) => fate))}`),
     risks: risks.length === 0 ? say('plan.risk.none') : risks.join(', '),
   })
 }

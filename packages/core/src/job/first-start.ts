@@ -15,6 +15,10 @@ export type Tally = {
   readonly opens: boolean
 }
 
+/** True when two counts say the same: as many things, as many bytes, and they open or do not. */
+export const sameTally = (a: Tally, b: Tally): boolean =>
+  a.items === b.items && a.bytes === b.bytes && a.opens === b.opens
+
 export type AfterFacts = {
   readonly lines: Lines
   /** Facts that were promised, and whether the device says so now; undefined: it was not asked. */

@@ -1,6 +1,14 @@
 /** After the first start: everything that is worse than it went in, and the paper that says so. */
 import type { AfterFacts, Fate, Paper, PaperRun, Worse } from '@plain-slate/core'
-import { isDecided, msOf, paperOf, standingOf, stepAt, worseAfter } from '@plain-slate/core'
+import {
+  isDecided,
+  msOf,
+  paperOf,
+  standingOf,
+  stepAt,
+  worseAfter,
+  worstFate,
+} from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
 import { listRunsOf } from '../tables/past-runs.ts'
 import type { RunRow } from '../tables/runs.ts'
@@ -16,14 +24,16 @@ export function afterFacts(job: JobAt): AfterFacts {
     lines,
     facts: proofOf(job).facts.map(({ fact, holds }) => ({ fact, holds: holds ?? undefined })),
     tally: { before: before ?? undefined, after: after ?? undefined },
-    promised: worstOf(taken?.shown.fates.filter(({ partition }) => partition !== '') ?? []),
+    promised: promisedOf(taken?.shown.fates ?? []),
     readAt: after === null ? undefined : msOf(after.at),
   }
 }
 
-const GRAVE: readonly Fate[] = ['wiped', 'unreadable', 'kept']
-const worstOf = (fates: readonly { readonly fate: string }[]): Fate | undefined =>
-  GRAVE.find((grave) => fates.some(({ fate }) => fate === grave))
+/** The worst of what was promised of the things that have a place; undefined: of nothing. */
+const promisedOf = (fates: readonly { readonly fate: Fate; readonly partition: string }[]) => {
+  const placed = fates.filter(({ partition }) => partition !== '').map(({ fate }) => fate)
+  return placed.length === 0 ? undefined : worstFate(placed)
+}
 
 /** What is worse, and whether somebody decided on it; nothing while no run has ended. */
 export function afterOf(job: JobAt): {

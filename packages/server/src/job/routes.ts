@@ -36,14 +36,13 @@ export async function routesOf(
   const own = await figuresOf(workshop.db, found.family.id)
   const judged = candidates(found.at)
   const none = new Map<string, string>()
-  const routes = judged
-    .filter(({ verdict }) => isTakeable(verdict))
-    .flatMap(({ shelved: { key } }) => {
-      const planned = planOn(found, { package: key, port: '' }, own)
-      if (planned.ok) return [routeOf(found, planned.value)]
-      none.set(key, String(planned.refusal.facts?.['why'] ?? ''))
-      return []
-    })
+  const takeable = judged.filter(({ verdict }) => isTakeable(verdict))
+  const routes: RouteShown[] = []
+  for (const { shelved } of takeable) {
+    const planned = await planOn(found, { package: shelved.key, port: '' }, own)
+    if (planned.ok) routes.push(routeOf(found, planned.value))
+    else none.set(shelved.key, String(planned.refusal.facts?.['why'] ?? ''))
+  }
   const taken = new Set(routes.map((one) => one.package))
   const rest = judged.filter(({ shelved }) => !taken.has(shelved.key))
   const others = found.shelf

@@ -1,21 +1,10 @@
 /** Planning for a device: judged, planned, folded, rehearsed to its end and with its cuts. */
 import { createHash } from 'node:crypto'
 import type { Candidate, PlanShown } from '@plain-slate/api'
-import type {
-  CutClass,
-  DeviceFacts,
-  DeviceModel,
-  Judgement,
-  NoPlan,
-  OwnFigures,
-  PlacedStep,
-  Plan,
-  Result,
-} from '@plain-slate/core'
+import type { Judgement, NoPlan, OwnFigures, Plan, Result } from '@plain-slate/core'
 import {
   candidates,
   digestOfJson,
-  factsOf as deviceSays,
   fold,
   judge,
   makePlan,
@@ -24,9 +13,6 @@ import {
   ownFigures,
   keepsPromise,
   refuse,
-  rehearse,
-  rehearseCuts,
-  worstByStep,
 } from '@plain-slate/core'
 import { findingWords, sayAny } from '@plain-slate/texts'
 import type { Workshop } from '../base/workshop.ts'
@@ -35,10 +21,11 @@ import { packageMeant, shelvedOf } from '../shelf/shelf.ts'
 import type { Database } from '../tables/database.ts'
 import { lastEnded, listEnded } from '../tables/past-runs.ts'
 import type { AtPort } from '../devices/case.ts'
-import { caseAt, modelledAt, wantedAtPort } from '../devices/case.ts'
+import { caseAt, wantedAtPort } from '../devices/case.ts'
 import type { MadePlan } from './made.ts'
 import { showPlan, stepsOf } from './made.ts'
 import { partitionsOf } from './pictures.ts'
+import { rehearsed } from './rehearsals.ts'
 import { findingOf } from './shown.ts'
 
 type Asked = Parameters<typeof wantedAtPort>[0]
@@ -66,7 +53,7 @@ export type Planned = {
   readonly plan: Plan
   readonly made: MadePlan
   readonly shown: PlanShown
-  readonly steps: readonly PlacedStep<CutClass>[]
+  readonly steps: ReturnType<typeof stepsOf>
   readonly found: AtPort
 }
 
@@ -106,23 +93,23 @@ async function figuresFrom(db: Database, family: string): Promise<OwnFigures> {
 }
 
 /** A plan on a case, folded and rehearsed, or why there is none. */
-export function planOn(
+export async function planOn(
   found: AtPort,
   asked: { readonly package: string; readonly port: string },
   own: OwnFigures,
-): Result<Planned, Refusal> {
+): Promise<Result<Planned, Refusal>> {
   const bare = bareplan(found, asked.package)
   if (!bare.ok) return bare
   const { plan, at } = bare.value
   const digest = planDigest(plan)
-  const { worst, end, says } = rehearsed(found, plan, digest)
+  const { worst, end, says } = await rehearsed(found, plan, digest)
   const folds = fold(plan, at, own)
   const made: MadePlan = {
     plan,
     port: asked.port,
     folds,
     judged: judge(at),
-    worst: [...worst],
+    worst,
     ends: {
       build: says.build ?? '',
       outcome: end.outcome,
@@ -141,36 +128,6 @@ export function planOn(
     steps: stepsOf(made, found.family),
     found,
   })
-}
-
-type Rehearsed = {
-  readonly worst: ReadonlyMap<number, CutClass>
-  readonly end: DeviceModel
-  /** What the device says of itself at the end. */
-  readonly says: DeviceFacts
-}
-
-/** Rehearsals of the plans asked for last: a page asks for the same plan again and again. */
-const rehearsals = new Map<string, Rehearsed>()
-const REHEARSALS_MOST = 64
-
-/** Rehearses a plan to its end and with its cuts; the same plan on the same device once. */
-function rehearsed(found: AtPort, plan: Plan, digest: string): Rehearsed {
-  const { facts, digests } = found.read
-  const key = `${digest} ${JSON.stringify(facts)} ${JSON.stringify([...digests])}`
-  const known = rehearsals.get(key)
-  if (known !== undefined) return known
-  const { nature, device } = modelledAt(found)
-  const end = rehearse(nature, device, plan).end.device
-  const made = {
-    worst: worstByStep(plan, rehearseCuts(nature, device, plan)),
-    end,
-    says: deviceSays(nature, end),
-  }
-  const [oldest] = rehearsals.keys()
-  if (rehearsals.size >= REHEARSALS_MOST && oldest !== undefined) rehearsals.delete(oldest)
-  rehearsals.set(key, made)
-  return made
 }
 
 /** The plan alone, without folds and rehearsal: quick enough to ask whether one still holds. */

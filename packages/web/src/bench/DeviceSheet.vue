@@ -4,7 +4,7 @@
 
 <script setup lang="ts">
 import type { Candidate, Port, Seen } from '@plain-slate/api'
-import { INTENTS } from '@plain-slate/core'
+import { INTENTS, isTakeable } from '@plain-slate/core'
 import { findingWords } from '@plain-slate/texts'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
@@ -36,7 +36,6 @@ const about = computed(() => {
 const intents = computed(() => INTENTS.map((value) => ({ value, title: say(`intent.${value}`) })))
 const why = ({ findings: [gravest] }: Candidate) =>
   gravest === undefined ? '' : findingWords(browser.language, gravest)
-const takeable = ({ verdict }: Candidate) => verdict === 'fits' || verdict === 'fits-if'
 
 const looking = computed(() => read.isPending.value || props.last?.state === 'looking')
 const trouble = computed(() => {
@@ -114,9 +113,11 @@ async function look() {
                 <Peg :verdict="one.verdict" /> {{ say(`verdict.${one.verdict}`) }}
               </td>
               <td>
-                <router-link v-if="takeable(one)" :to="address({ package: one.package })">{{
-                  say('at.plan', { build: one.build })
-                }}</router-link>
+                <router-link
+                  v-if="isTakeable(one.verdict)"
+                  :to="address({ package: one.package })"
+                  >{{ say('at.plan', { build: one.build }) }}</router-link
+                >
                 <span v-else class="mono">{{ one.build }}</span>
                 <span v-if="one.title !== one.build" class="dim small name">{{ one.title }}</span>
               </td>

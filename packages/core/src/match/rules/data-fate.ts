@@ -7,6 +7,13 @@ import type { Answer, Case, Rule, Values } from '../rule.ts'
 
 export const FATES = ['kept', 'unreadable', 'wiped', 'unpromised'] as const
 export type Fate = (typeof FATES)[number]
+/** From mild to grave: nobody's promise is worse than what was never read, and a wipe than both. */
+const GRAVEST: readonly Fate[] = ['wiped', 'unpromised', 'unreadable', 'kept']
+
+/** The worst of what becomes of several things; kept where there is none. */
+export const worstFate = (fates: readonly Fate[]): Fate =>
+  GRAVEST.find((fate) => fates.includes(fate)) ?? 'kept'
+
 /** Why, from the mildest to the worst: the first is nothing that touches it. */
 export const FATE_WHYS = [
   'untouched',

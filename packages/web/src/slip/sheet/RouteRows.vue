@@ -4,7 +4,8 @@
 
 <script setup lang="ts">
 import type { FindingShown, RouteShown } from '@plain-slate/api'
-import { passedWords, rangeWords, worstFate } from '@plain-slate/texts'
+import { worstFate } from '@plain-slate/core'
+import { passedWords, rangeWords } from '@plain-slate/texts'
 import Peg from '../../pictures/Peg.vue'
 import { useSay } from '../../base/said.ts'
 
@@ -16,6 +17,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ pick: [id: string] }>()
 const say = useSay()
+const worstOf = ({ fates }: Pick<RouteShown, 'fates'>) => worstFate(fates.map(({ fate }) => fate))
 const numbers = ({ findings }: RouteShown) =>
   findings.map((one) => props.number(one)).filter((one) => one !== undefined)
 const back = ({ wayBack }: RouteShown) =>
@@ -59,7 +61,7 @@ const worst = ({ worst: { leaves, seconds } }: RouteShown) =>
       </div>
       <div>
         <span class="dim small block">{{ say('routes.data') }}</span>
-        <b :class="['mono', worstFate(route)]">{{ say(`fate.${worstFate(route)}`) }}</b>
+        <b :class="['mono', worstOf(route)]">{{ say(`fate.${worstOf(route)}`) }}</b>
       </div>
       <div>
         <span class="dim small block">{{ say('routes.worst') }}</span>

@@ -4,7 +4,8 @@
 
 <script setup lang="ts">
 import type { Job, RouteShown } from '@plain-slate/api'
-import { findingWords, worstFate } from '@plain-slate/texts'
+import { worstFate } from '@plain-slate/core'
+import { findingWords } from '@plain-slate/texts'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import { useBrowserStore } from '../../base/browser.ts'
@@ -22,6 +23,7 @@ import { useSlip } from '../slip.ts'
 
 type Routes = Answer<'jobRoutes'>
 const say = useSay()
+const worstOf = ({ fates }: Pick<RouteShown, 'fates'>) => worstFate(fates.map(({ fate }) => fate))
 const route = useRoute()
 const browser = useBrowserStore()
 const { job, may, tell, put } = useJob()
@@ -33,10 +35,10 @@ function title(data: Job): string {
   const best = inHand.value
   if (data.family === null || read.data.value === undefined) return say('routes.title.unread')
   if (best === undefined) return say('routes.title.none')
-  const fate = say(`fate.${worstFate(best)}`)
+  const fate = say(`fate.${worstOf(best)}`)
   if (data.route !== null)
     return say('routes.title.away', { build: best.build, n: best.first.length + 1, fate })
-  const keep = routes.filter((one) => worstFate(one) === 'kept').length
+  const keep = routes.filter((one) => worstOf(one) === 'kept').length
   return say('routes.title.keep', { n: keep, build: best.build })
 }
 const lede = () => {
@@ -52,7 +54,7 @@ const main = computed(() => {
   const best = inHand.value
   const data = job.data.value
   if (data === undefined || data.route !== null || best === undefined || !may.value) return
-  if (worstFate(best) !== 'kept' && data.keepData) return
+  if (worstOf(best) !== 'kept' && data.keepData) return
   const label = say('routes.pick', { title: best.title })
   return { label, act: () => void pick(best.package), busy: put.isPending.value }
 })

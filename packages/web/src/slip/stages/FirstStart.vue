@@ -4,7 +4,7 @@
 
 <script setup lang="ts">
 import type { Job } from '@plain-slate/api'
-import { FUNCTIONS, TOPICS } from '@plain-slate/core'
+import { FUNCTIONS, TOPICS, sameTally } from '@plain-slate/core'
 import { mib, worseWords } from '@plain-slate/texts'
 import { computed, ref } from 'vue'
 import Resource from '../../parts/Resource.vue'
@@ -57,9 +57,8 @@ function tally({ tally: { before, after } }: Job): string {
   if (before === null) return say('first.tally.none')
   const about = { items: before.items, size: say('run.mib', { n: mib(before.bytes) }) }
   if (after === null) return say('first.tally.after', about)
-  const same =
-    before.items === after.items && before.bytes === after.bytes && before.opens === after.opens
-  if (!same) return say('first.tally.differs', { before: before.items, after: after.items })
+  if (!sameTally(before, after))
+    return say('first.tally.differs', { before: before.items, after: after.items })
   const opens = say(after.opens ? 'readings.tally.opens' : 'readings.tally.closed')
   return say('first.tally.same', { ...about, opens })
 }

@@ -3,18 +3,18 @@
  * place of its first command. Reads a plan, its family, the worst cuts and own figures; gives codes and
  * figures, no sentences. Bytes are model bytes.
  */
-import { commandsOf } from '../command/command.ts'
+import { commandsOf } from './command.ts'
 import type { Effect } from '../effect/effect.ts'
 import type { Family } from '../family/profile.ts'
 import type { OwnFigures, Seconds } from '../pace/pace.ts'
 import { paceOf, silentLimit } from '../pace/pace.ts'
-import { effectsOf } from './folds.ts'
-import type { Plan } from './plan.ts'
-import type { Step } from './step.ts'
+import { effectsOf } from '../plan/folds.ts'
+import type { Plan } from '../plan/plan.ts'
+import type { Step } from '../plan/step.ts'
 
 const MIB = 1024 ** 2
 
-/** What a cut leaves, by its code (`rehearsal` has the classes, which stand above plans). */
+/** What a cut leaves, by its code (`rehearsal` has the classes, which stand above this). */
 export type PlacedStep<Leaves extends string = string> = {
   readonly number: number
   readonly kind: Step['kind']

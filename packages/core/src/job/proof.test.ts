@@ -1,0 +1,72 @@
+import { describe, expect, it } from 'vitest'
+import type { DeviceFacts } from '../wire/facts.ts'
+import { nextPatchDay, provenFacts } from './proof.ts'
+
+const now: DeviceFacts = {
+  model: 'BRAK-H2K',
+  board: 'r4',
+  chipset: 'Slate 2',
+  storageGb: 32,
+  region: 'HI',
+  carrier: 'O',
+  serial: 'TRN4490077F31',
+  mode: 'normal',
+  build: 'H2.104.r4',
+  release: 5,
+  patchDate: '2026-10-01',
+  loaderVersion: 7,
+  floor: 6,
+  bootLock: 'closed',
+  batteryPercent: 60,
+  outcome: 'normal',
+  returns: 0,
+  scale: 256,
+}
+const WAS: Readonly<Record<string, string>> = {
+  build: 'H2.0ZC.r4',
+  bootLock: 'closed',
+  serial: 'TRN4490077F31',
+  region: 'HI',
+}
+const prove = (more: Partial<DeviceFacts> | undefined) =>
+  provenFacts({
+    expected: { build: 'H2.104.r4', release: 5, loaderVersion: 7, floor: 6 },
+    patchDate: '2026-10-01',
+    was: (fact) => WAS[fact],
+    now: more === undefined ? undefined : { ...now, ...more },
+  })
+const not = (more: Partial<DeviceFacts>) =>
+  prove(more)
+    .filter(({ holds }) => holds === false)
+    .map(({ fact }) => fact)
+
+describe('the facts after a first start', () => {
+  it('hold when the device says what was promised, and is what it was otherwise', () => {
+    expect(not({})).toEqual([])
+  })
+
+  it.each([
+    [{ build: 'H2.0ZC.r4' }, 'build'],
+    [{ patchDate: '2026-06-01' }, 'patchDate'],
+    [{ floor: 5 }, 'floor'],
+    [{ bootLock: 'open' as const }, 'bootLock'],
+    [{ serial: 'OTHER-1' }, 'serial'],
+    [{ outcome: 'no-radio' as const }, 'outcome'],
+  ])('do not hold when one of them is another: %o', (more, fact) => {
+    expect(not(more)).toEqual([fact])
+  })
+
+  it('stay as they are whatever is not promised', () => {
+    expect(not({ batteryPercent: 3, returns: 2 })).toEqual([])
+  })
+
+  it('are neither held nor not while nobody asked the device', () => {
+    expect(new Set(prove(undefined).map(({ holds }) => holds))).toEqual(new Set([undefined]))
+  })
+})
+
+describe('the next patch', () => {
+  it('is looked for so many days after this one', () => {
+    expect(nextPatchDay('2026-10-01', 90)).toBe('2026-12-30')
+  })
+})

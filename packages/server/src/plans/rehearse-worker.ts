@@ -1,0 +1,15 @@
+/** The thread that rehearses: a plan on the twin of its device, to its end and with every cut. */
+import { parentPort } from 'node:worker_threads'
+import { factsOf, modelled, rehearse, rehearseCuts, worstByStep } from '@plain-slate/core'
+import type { ToRehearse, Rehearsed } from './rehearsals.ts'
+
+parentPort?.on('message', ({ id, family, read, manifests, plan }: ToRehearse & { id: number }) => {
+  const { nature, device } = modelled(family, read, manifests)
+  const end = rehearse(nature, device, plan).end.device
+  const done: Rehearsed = {
+    worst: [...worstByStep(plan, rehearseCuts(nature, device, plan))],
+    end,
+    says: factsOf(nature, end),
+  }
+  parentPort?.postMessage({ id, done })
+})
