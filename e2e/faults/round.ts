@@ -200,8 +200,12 @@ class Round {
 
   /** What does not hold at the end: the device, the journal's mirror, notes that were acknowledged. */
   async amiss(): Promise<readonly string[]> {
-    const history =
-      (await this.#shop.ask<EventLine[]>('GET', `/api/slips/${this.#number}/history`)) ?? []
+    let history: readonly EventLine[] = []
+    await this.#until('the slip tells its history', async () => {
+      const told = await this.#shop.ask<EventLine[]>('GET', `/api/slips/${this.#number}/history`)
+      if (Array.isArray(told)) history = told
+      return Array.isArray(told)
+    })
     const texts = history.flatMap((line) => Object.values(line.texts))
     const gone = this.notes.filter((note) => !texts.includes(note))
     const run = await this.#shop.run(this.#id)

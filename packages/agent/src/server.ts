@@ -5,6 +5,7 @@
 import type { AnswerOf, BodyOf, Contract } from '@plain-slate/api'
 import { contract } from '@plain-slate/api'
 import { pause } from '@plain-slate/link'
+import { createParser } from 'eventsource-parser'
 
 type AgentRoute =
   'agentWork' | 'agentPorts' | 'agentLook' | 'agentClaim' | 'agentRenew' | 'agentReport'
@@ -74,5 +75,6 @@ async function listen(
   const response = await fetch(url, { headers, signal })
   if (!response.ok || response.body === null) return
   look()
-  for await (const part of response.body) if (Buffer.from(part).includes('event: ')) look()
+  const events = createParser({ onEvent: () => look() })
+  for await (const part of response.body.pipeThrough(new TextDecoderStream())) events.feed(part)
 }

@@ -4,7 +4,6 @@
  * stands for the hold of the page: it names the device that is written. Enter says that hands are done.
  * The agent owns the run: ending this command ends nothing on the bench.
  */
-import { setTimeout } from 'node:timers/promises'
 import { createInterface } from 'node:readline'
 import { setTimeout as pause } from 'node:timers/promises'
 import type { Job, PlanShown, Ready, RunShown } from '@plain-slate/api'
@@ -77,7 +76,7 @@ async function lookEnded(server: Server, number: string): Promise<void> {
     const { look } = await server.call('job', { params: { number } })
     if (look === null || look.state === 'found') return
     if (look.trouble !== null) throw new Cannot(look.trouble.sentence)
-    await setTimeout(AGAIN_MS)
+    await pause(AGAIN_MS)
   }
 }
 

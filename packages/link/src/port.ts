@@ -2,6 +2,7 @@
  * Meeting whatever hangs on a port: opens the stream, says hello, tells who it is, again and again until
  * the device that is waited for answers in the mode that is waited for.
  */
+import { setTimeout } from 'node:timers/promises'
 import type { DeviceFacts, Mode } from '@plain-slate/core'
 import type { Address } from './address.ts'
 import { openStream } from './address.ts'
@@ -75,14 +76,6 @@ export async function waitFor(
   return undefined
 }
 
+/** Waits so long, or until the signal ends the waiting: that is no error here. */
 export const pause = (ms: number, signal: AbortSignal): Promise<void> =>
-  new Promise((resolve) => {
-    if (signal.aborted) return resolve()
-    const done = () => {
-      clearTimeout(timer)
-      signal.removeEventListener('abort', done)
-      resolve()
-    }
-    const timer = setTimeout(done, ms)
-    signal.addEventListener('abort', done, { once: true })
-  })
+  setTimeout(ms, undefined, { signal }).catch(() => undefined)

@@ -70,7 +70,7 @@ export class PlayedServer {
   }
 
   #news(): void {
-    for (const stream of this.#streams) stream.write('event: work\n\n')
+    for (const stream of this.#streams) stream.write('event: news\ndata: {}\n\n')
   }
 
   get last(): Report | undefined {
