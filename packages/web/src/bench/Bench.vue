@@ -3,6 +3,7 @@
 </script>
 
 <script setup lang="ts">
+import Columns from '../parts/Columns.vue'
 import type { Bench } from '@plain-slate/api'
 import { computed } from 'vue'
 import Resource from '../parts/Resource.vue'
@@ -32,46 +33,42 @@ const title = (data: Bench) =>
     <p class="lede">{{ say('bench.lede') }}</p>
     <p v-if="!data.watched" class="amiss" role="status">{{ say('bench.unwatched') }}</p>
     <h2 id="ports">{{ say('bench.ports') }}</h2>
-    <div class="scroll-x">
-      <table class="rows" aria-labelledby="ports">
-        <thead>
-          <tr>
-            <th scope="col">{{ say('bench.port') }}</th>
-            <th scope="col">{{ say('bench.state') }}</th>
-            <th scope="col">{{ say('bench.device') }}</th>
-            <th scope="col">{{ say('bench.battery') }}</th>
-            <th scope="col">{{ say('bench.cable') }}</th>
-            <th scope="col">{{ say('bench.run') }}</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="port in data.ports" :key="port.name" class="clickable">
-            <td>
-              <router-link class="mono" :to="`/bench/${port.name}`">{{ port.name }}</router-link>
-            </td>
-            <td>
-              <b :class="{ dim: port.word === 'free' }">{{ say(`port.${port.word}`) }}</b>
-            </td>
-            <td>
-              <template v-if="port.seen">
-                <span class="mono">{{ port.seen.model }}</span>
-                <span class="mono dim"> …{{ endOf(port.seen.serial) }}</span>
-                <span class="dim small mono build">{{ port.seen.build ?? '' }}</span>
-              </template>
-            </td>
-            <td class="mono">
-              {{ port.seen ? say('bench.percent', { n: port.seen.battery }) : '' }}
-            </td>
-            <td class="mono">{{ port.cable ?? '' }}</td>
-            <td>
-              <router-link v-if="port.run" :to="`/bench/${port.name}`">{{
-                port.run.title
-              }}</router-link>
-            </td>
-          </tr>
-        </tbody>
-      </table>
-    </div>
+    <Columns
+      by="ports"
+      :columns="[
+        say('bench.port'),
+        say('bench.state'),
+        say('bench.device'),
+        say('bench.battery'),
+        say('bench.cable'),
+        say('bench.run'),
+      ]"
+    >
+      <tr v-for="port in data.ports" :key="port.name" class="clickable">
+        <td>
+          <router-link class="mono" :to="`/bench/${port.name}`">{{ port.name }}</router-link>
+        </td>
+        <td>
+          <b :class="{ dim: port.word === 'free' }">{{ say(`port.${port.word}`) }}</b>
+        </td>
+        <td>
+          <template v-if="port.seen">
+            <span class="mono">{{ port.seen.model }}</span>
+            <span class="mono dim"> …{{ endOf(port.seen.serial) }}</span>
+            <span class="dim small mono build">{{ port.seen.build ?? '' }}</span>
+          </template>
+        </td>
+        <td class="mono">
+          {{ port.seen ? say('bench.percent', { n: port.seen.battery }) : '' }}
+        </td>
+        <td class="mono">{{ port.cable ?? '' }}</td>
+        <td>
+          <router-link v-if="port.run" :to="`/bench/${port.name}`">{{
+            port.run.title
+          }}</router-link>
+        </td>
+      </tr>
+    </Columns>
     <Cables :bench="data" />
   </Resource>
 </template>

@@ -3,6 +3,7 @@
 </script>
 
 <script setup lang="ts">
+import Columns from '../parts/Columns.vue'
 import type { Bench } from '@plain-slate/api'
 import { leastOf, reaches } from '@plain-slate/core'
 import { useQueryClient } from '@tanstack/vue-query'
@@ -34,39 +35,30 @@ async function hang(cable: string, event: Event) {
     {{ say('bench.cables') }} <small>{{ say('bench.cables.small') }}</small>
   </h2>
   <Trouble v-if="move.error.value" :trouble="troubleOf(move.error.value)" quiet />
-  <div class="scroll-x">
-    <table class="rows" aria-labelledby="cables">
-      <thead>
-        <tr>
-          <th scope="col">{{ say('bench.cable') }}</th>
-          <th scope="col">{{ say('bench.hangs-on') }}</th>
-          <th scope="col">{{ say('bench.history') }}</th>
-          <th scope="col">{{ say('bench.note') }}</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="cable in bench.cables" :key="cable.name">
-          <td class="mono">{{ cable.name }}</td>
-          <td>
-            <select
-              v-if="mayMove"
-              class="pick"
-              :value="cable.port ?? ''"
-              :aria-label="say('bench.hangs-on.of', { cable: cable.name })"
-              @change="hang(cable.name, $event)"
-            >
-              <option value="">{{ say('bench.in-drawer') }}</option>
-              <option v-for="port in bench.ports" :key="port.name" :value="port.name">
-                {{ port.name }}
-              </option>
-            </select>
-            <span v-else-if="cable.port" class="mono">{{ cable.port }}</span>
-            <span v-else class="dim">{{ say('bench.in-drawer') }}</span>
-          </td>
-          <td>{{ say('bench.losses', { runs: cable.runs, losses: cable.losses }) }}</td>
-          <td>{{ cable.note }}</td>
-        </tr>
-      </tbody>
-    </table>
-  </div>
+  <Columns
+    by="cables"
+    :columns="[say('bench.cable'), say('bench.hangs-on'), say('bench.history'), say('bench.note')]"
+  >
+    <tr v-for="cable in bench.cables" :key="cable.name">
+      <td class="mono">{{ cable.name }}</td>
+      <td>
+        <select
+          v-if="mayMove"
+          class="pick"
+          :value="cable.port ?? ''"
+          :aria-label="say('bench.hangs-on.of', { cable: cable.name })"
+          @change="hang(cable.name, $event)"
+        >
+          <option value="">{{ say('bench.in-drawer') }}</option>
+          <option v-for="port in bench.ports" :key="port.name" :value="port.name">
+            {{ port.name }}
+          </option>
+        </select>
+        <span v-else-if="cable.port" class="mono">{{ cable.port }}</span>
+        <span v-else class="dim">{{ say('bench.in-drawer') }}</span>
+      </td>
+      <td>{{ say('bench.losses', { runs: cable.runs, losses: cable.losses }) }}</td>
+      <td>{{ cable.note }}</td>
+    </tr>
+  </Columns>
 </template>

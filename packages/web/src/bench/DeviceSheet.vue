@@ -3,6 +3,7 @@
 </script>
 
 <script setup lang="ts">
+import Columns from '../parts/Columns.vue'
 import type { Candidate, Port, Seen } from '@plain-slate/api'
 import { INTENTS, isTakeable } from '@plain-slate/core'
 import { findingWords } from '@plain-slate/texts'
@@ -98,34 +99,22 @@ async function look() {
       <EmptyNote :what="say('at.fit.none')" :todo="say('at.fit.none.do')" />
     </template>
     <template #default="{ data }">
-      <div class="scroll-x">
-        <table class="rows" aria-labelledby="fit">
-          <thead>
-            <tr>
-              <th scope="col">{{ say('at.column.verdict') }}</th>
-              <th scope="col">{{ say('at.column.package') }}</th>
-              <th scope="col">{{ say('at.column.why') }}</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="one in data" :key="one.package">
-              <td class="nowrap">
-                <Peg :verdict="one.verdict" /> {{ say(`verdict.${one.verdict}`) }}
-              </td>
-              <td>
-                <router-link
-                  v-if="isTakeable(one.verdict)"
-                  :to="address({ package: one.package })"
-                  >{{ say('at.plan', { build: one.build }) }}</router-link
-                >
-                <span v-else class="mono">{{ one.build }}</span>
-                <span v-if="one.title !== one.build" class="dim small name">{{ one.title }}</span>
-              </td>
-              <td>{{ why(one) }}</td>
-            </tr>
-          </tbody>
-        </table>
-      </div>
+      <Columns
+        by="fit"
+        :columns="[say('at.column.verdict'), say('at.column.package'), say('at.column.why')]"
+      >
+        <tr v-for="one in data" :key="one.package">
+          <td class="nowrap"><Peg :verdict="one.verdict" /> {{ say(`verdict.${one.verdict}`) }}</td>
+          <td>
+            <router-link v-if="isTakeable(one.verdict)" :to="address({ package: one.package })">{{
+              say('at.plan', { build: one.build })
+            }}</router-link>
+            <span v-else class="mono">{{ one.build }}</span>
+            <span v-if="one.title !== one.build" class="dim small name">{{ one.title }}</span>
+          </td>
+          <td>{{ why(one) }}</td>
+        </tr>
+      </Columns>
     </template>
   </Resource>
 </template>

@@ -3,6 +3,7 @@
 </script>
 
 <script setup lang="ts">
+import Columns from '../parts/Columns.vue'
 import type { Port, Seen } from '@plain-slate/api'
 import { computed, watch } from 'vue'
 import Fates from '../parts/Fates.vue'
@@ -45,29 +46,25 @@ watch(sight, () => void plan.refetch())
     <Findings :findings="data.findings" />
     <Fates :fates="data.fates" />
     <h2 id="writes">{{ say('plan.writes') }}</h2>
-    <div class="scroll-x">
-      <table class="rows" aria-labelledby="writes">
-        <thead>
-          <tr>
-            <th scope="col">{{ say('plan.writes.part') }}</th>
-            <th scope="col">{{ say('plan.writes.size') }}</th>
-            <th scope="col">{{ say('plan.writes.act') }}</th>
-            <th scope="col">{{ say('plan.writes.why') }}</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="(one, at) in data.writes" :key="at">
-            <td class="mono">{{ one.partition }}</td>
-            <td class="mono">{{ say('run.mib', { n: mib(one.bytes) }) }}</td>
-            <td>
-              <b v-if="one.write">{{ say('write.written') }}</b>
-              <span v-else class="dim">{{ say('write.left') }}</span>
-            </td>
-            <td>{{ reasonWords(say, one) }}</td>
-          </tr>
-        </tbody>
-      </table>
-    </div>
+    <Columns
+      by="writes"
+      :columns="[
+        say('plan.writes.part'),
+        say('plan.writes.size'),
+        say('plan.writes.act'),
+        say('plan.writes.why'),
+      ]"
+    >
+      <tr v-for="(one, at) in data.writes" :key="at">
+        <td class="mono">{{ one.partition }}</td>
+        <td class="mono">{{ say('run.mib', { n: mib(one.bytes) }) }}</td>
+        <td>
+          <b v-if="one.write">{{ say('write.written') }}</b>
+          <span v-else class="dim">{{ say('write.left') }}</span>
+        </td>
+        <td>{{ reasonWords(say, one) }}</td>
+      </tr>
+    </Columns>
     <h2 id="steps">{{ say('plan.steps') }}</h2>
     <StepList :steps="data.steps" />
   </Resource>

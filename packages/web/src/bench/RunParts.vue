@@ -3,6 +3,7 @@
 </script>
 
 <script setup lang="ts">
+import Columns from '../parts/Columns.vue'
 import type { RunShown } from '@plain-slate/api'
 import { computed } from 'vue'
 import { mib } from '@plain-slate/texts'
@@ -18,30 +19,26 @@ const size = (bytes: number) =>
 
 <template>
   <h2 id="parts">{{ say('run.parts') }}</h2>
-  <div class="scroll-x">
-    <table class="rows" aria-labelledby="parts">
-      <thead>
-        <tr>
-          <th scope="col">{{ say('run.parts.part') }}</th>
-          <th scope="col">{{ say('run.parts.new') }}</th>
-          <th scope="col">{{ say(driven ? 'run.parts.way' : 'run.parts.doubt') }}</th>
-          <th scope="col">{{ say('run.parts.old') }}</th>
-          <th scope="col">{{ say('run.parts.back') }}</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="part in run.parts" :key="`${part.partition} ${part.image}`">
-          <td class="mono">{{ part.partition }}</td>
-          <td class="mono">{{ size(part.kept) }}</td>
-          <td class="mono">
-            <b>{{ size(part.doubt) }}</b>
-          </td>
-          <td class="mono dim">{{ size(part.bytes - part.kept - part.doubt) }}</td>
-          <td :class="{ dim: !part.readBack }">
-            {{ say(part.readBack ? 'run.parts.yes' : 'run.parts.no') }}
-          </td>
-        </tr>
-      </tbody>
-    </table>
-  </div>
+  <Columns
+    by="parts"
+    :columns="[
+      say('run.parts.part'),
+      say('run.parts.new'),
+      say(driven ? 'run.parts.way' : 'run.parts.doubt'),
+      say('run.parts.old'),
+      say('run.parts.back'),
+    ]"
+  >
+    <tr v-for="part in run.parts" :key="`${part.partition} ${part.image}`">
+      <td class="mono">{{ part.partition }}</td>
+      <td class="mono">{{ size(part.kept) }}</td>
+      <td class="mono">
+        <b>{{ size(part.doubt) }}</b>
+      </td>
+      <td class="mono dim">{{ size(part.bytes - part.kept - part.doubt) }}</td>
+      <td :class="{ dim: !part.readBack }">
+        {{ say(part.readBack ? 'run.parts.yes' : 'run.parts.no') }}
+      </td>
+    </tr>
+  </Columns>
 </template>

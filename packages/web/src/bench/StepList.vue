@@ -3,6 +3,7 @@
 </script>
 
 <script setup lang="ts">
+import Columns from '../parts/Columns.vue'
 import type { StepShown } from '@plain-slate/api'
 import { rangeWords, stepWords } from '@plain-slate/texts'
 import { useSay } from '../base/said.ts'
@@ -25,48 +26,44 @@ function place(number: number) {
 </script>
 
 <template>
-  <div class="scroll-x">
-    <table class="rows" aria-labelledby="steps">
-      <thead>
-        <tr>
-          <th scope="col">{{ say('plan.step.number') }}</th>
-          <th scope="col">{{ say('plan.step.what') }}</th>
-          <th scope="col">{{ say('plan.step.time') }}</th>
-          <th scope="col">{{ say('plan.step.cut') }}</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr
-          v-for="step in steps"
-          :key="step.number"
-          :class="place(step.number)"
-          :aria-current="step.number === at ? 'step' : undefined"
+  <Columns
+    by="steps"
+    :columns="[
+      say('plan.step.number'),
+      say('plan.step.what'),
+      say('plan.step.time'),
+      say('plan.step.cut'),
+    ]"
+  >
+    <tr
+      v-for="step in steps"
+      :key="step.number"
+      :class="place(step.number)"
+      :aria-current="step.number === at ? 'step' : undefined"
+    >
+      <td class="mono">{{ step.number }}</td>
+      <td>
+        {{ stepWords(say, step) }}
+        <span v-if="step.hands" class="hands">{{ say('plan.hands') }}</span>
+        <b v-if="place(step.number) && place(step.number) !== 'ahead'" class="where">{{
+          say(`run.steps.${place(step.number) as 'now'}`)
+        }}</b>
+      </td>
+      <td class="mono nowrap">{{ rangeWords(say, step.seconds) }}</td>
+      <td :class="{ dim: step.worst === 'unaffected', grave: GRAVE.includes(step.worst) }">
+        <svg
+          v-if="GRAVE.includes(step.worst)"
+          width="12"
+          height="11"
+          viewBox="0 0 12 11"
+          aria-hidden="true"
         >
-          <td class="mono">{{ step.number }}</td>
-          <td>
-            {{ stepWords(say, step) }}
-            <span v-if="step.hands" class="hands">{{ say('plan.hands') }}</span>
-            <b v-if="place(step.number) && place(step.number) !== 'ahead'" class="where">{{
-              say(`run.steps.${place(step.number) as 'now'}`)
-            }}</b>
-          </td>
-          <td class="mono nowrap">{{ rangeWords(say, step.seconds) }}</td>
-          <td :class="{ dim: step.worst === 'unaffected', grave: GRAVE.includes(step.worst) }">
-            <svg
-              v-if="GRAVE.includes(step.worst)"
-              width="12"
-              height="11"
-              viewBox="0 0 12 11"
-              aria-hidden="true"
-            >
-              <path d="M6 0L12 11H0Z" />
-            </svg>
-            {{ say(`cut.${step.worst}`) }}
-          </td>
-        </tr>
-      </tbody>
-    </table>
-  </div>
+          <path d="M6 0L12 11H0Z" />
+        </svg>
+        {{ say(`cut.${step.worst}`) }}
+      </td>
+    </tr>
+  </Columns>
 </template>
 
 <style scoped>

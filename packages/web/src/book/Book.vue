@@ -3,6 +3,7 @@
 </script>
 
 <script setup lang="ts">
+import Columns from '../parts/Columns.vue'
 import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import EmptyNote from '../parts/EmptyNote.vue'
@@ -79,41 +80,37 @@ const textsOf = (texts: Readonly<Record<string, string | null>>) =>
       <EmptyNote :what="say('book.empty')" :todo="say('book.empty.do')" />
     </template>
     <template #default="{ data }">
-      <div class="scroll-x">
-        <table class="rows" :aria-label="say('place.book')">
-          <thead>
-            <tr>
-              <th scope="col">{{ say('book.column.seq') }}</th>
-              <th scope="col">{{ say('book.column.at') }}</th>
-              <th scope="col">{{ say('book.column.by') }}</th>
-              <th scope="col">{{ say('book.column.slip') }}</th>
-              <th scope="col">{{ say('book.column.what') }}</th>
-              <th scope="col">{{ say('book.column.hash') }}</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="line in data.entries" :id="`entry-${line.seq}`" :key="line.seq">
-              <td class="mono">{{ line.seq }}</td>
-              <td class="nowrap">{{ when(line.at) }}</td>
-              <td :class="{ dim: line.by === null }" class="nowrap">
-                {{ actorWords(say, line) }}
-              </td>
-              <td>
-                <router-link v-if="line.slip" class="mono" :to="`/slips/${line.slip}`">{{
-                  line.slip
-                }}</router-link>
-              </td>
-              <td>
-                {{ actWords(line) }}
-                <span v-for="(text, at) in textsOf(line.texts)" :key="at" class="dim text">{{
-                  text
-                }}</span>
-              </td>
-              <td class="mono dim" :title="line.hash">{{ line.hash.slice(0, 8) }}</td>
-            </tr>
-          </tbody>
-        </table>
-      </div>
+      <Columns
+        :label="say('place.book')"
+        :columns="[
+          say('book.column.seq'),
+          say('book.column.at'),
+          say('book.column.by'),
+          say('book.column.slip'),
+          say('book.column.what'),
+          say('book.column.hash'),
+        ]"
+      >
+        <tr v-for="line in data.entries" :id="`entry-${line.seq}`" :key="line.seq">
+          <td class="mono">{{ line.seq }}</td>
+          <td class="nowrap">{{ when(line.at) }}</td>
+          <td :class="{ dim: line.by === null }" class="nowrap">
+            {{ actorWords(say, line) }}
+          </td>
+          <td>
+            <router-link v-if="line.slip" class="mono" :to="`/slips/${line.slip}`">{{
+              line.slip
+            }}</router-link>
+          </td>
+          <td>
+            {{ actWords(line) }}
+            <span v-for="(text, at) in textsOf(line.texts)" :key="at" class="dim text">{{
+              text
+            }}</span>
+          </td>
+          <td class="mono dim" :title="line.hash">{{ line.hash.slice(0, 8) }}</td>
+        </tr>
+      </Columns>
       <p
         v-if="(data.entries.at(-1)?.seq ?? 1) > 1 && data.entries.length < data.total"
         class="no-print"

@@ -3,6 +3,7 @@
 </script>
 
 <script setup lang="ts">
+import Columns from '../parts/Columns.vue'
 import { reaches } from '@plain-slate/core'
 import { computed } from 'vue'
 import { THEMES, useBrowserStore } from '../base/browser.ts'
@@ -25,19 +26,17 @@ const isLead = computed(() => reaches(session.person?.role, 'lead'))
     <h1>{{ say('house.title', { n: data.filter((person) => person.active).length }) }}</h1>
     <p class="lede">{{ say('house.lede') }}</p>
     <h2 id="people">{{ say('house.people') }}</h2>
-    <table class="rows" aria-labelledby="people">
-      <thead>
-        <tr>
-          <th scope="col">{{ say('house.name') }}</th>
-          <th scope="col">{{ say('house.role') }}</th>
-          <th scope="col">{{ say('house.presence') }}</th>
-          <th v-if="isLead" scope="col">{{ say('house.act') }}</th>
-        </tr>
-      </thead>
-      <tbody>
-        <PersonRow v-for="person in data" :key="person.id" :person="person" :may-change="isLead" />
-      </tbody>
-    </table>
+    <Columns
+      by="people"
+      :columns="[
+        say('house.name'),
+        say('house.role'),
+        say('house.presence'),
+        ...(isLead ? [say('house.act')] : []),
+      ]"
+    >
+      <PersonRow v-for="person in data" :key="person.id" :person="person" :may-change="isLead" />
+    </Columns>
     <AddPerson v-if="isLead" />
   </Resource>
   <h2>{{ say('house.browser') }}</h2>

@@ -3,6 +3,7 @@
 </script>
 
 <script setup lang="ts">
+import Columns from '../parts/Columns.vue'
 import { ref } from 'vue'
 import { contract } from '@plain-slate/api'
 import Margin from '../parts/Margin.vue'
@@ -23,20 +24,15 @@ const needs = (need: string) =>
   <Margin :title="say('house.rights')">
     <p class="dim">{{ say('house.rights.small') }}</p>
     <Resource v-slot="{ data }" :read="rights">
-      <table class="rows" :aria-label="say('house.rights')">
-        <thead>
-          <tr>
-            <th scope="col">{{ say('house.rights.path') }}</th>
-            <th scope="col">{{ say('house.rights.needs') }}</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="one in all ? data : data.slice(0, SHOWN)" :key="`${one.method} ${one.path}`">
-            <td>{{ one.summary }}</td>
-            <td>{{ needs(one.needs) }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <Columns
+        :label="say('house.rights')"
+        :columns="[say('house.rights.path'), say('house.rights.needs')]"
+      >
+        <tr v-for="one in all ? data : data.slice(0, SHOWN)" :key="`${one.method} ${one.path}`">
+          <td>{{ one.summary }}</td>
+          <td>{{ needs(one.needs) }}</td>
+        </tr>
+      </Columns>
       <button v-if="!all" type="button" class="act" @click="all = true">
         {{ say('house.rights.show', { n: data.length }) }}
       </button>
@@ -49,7 +45,8 @@ const needs = (need: string) =>
 </template>
 
 <style scoped>
-table.rows {
+/* The table is its component's. */
+:deep(table.rows) {
   font-size: 13px;
 }
 p {

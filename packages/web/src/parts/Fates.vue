@@ -3,6 +3,7 @@
 </script>
 
 <script setup lang="ts">
+import Columns from './Columns.vue'
 import type { PlanShown } from '@plain-slate/api'
 import { sayAny } from '@plain-slate/texts'
 import { useBrowserStore } from '../base/browser.ts'
@@ -17,24 +18,18 @@ const whyWords = ({ why, partition }: PlanShown['fates'][number]) =>
 
 <template>
   <h2 id="fates">{{ say('plan.fates') }}</h2>
-  <table class="rows" aria-labelledby="fates">
-    <thead>
-      <tr>
-        <th scope="col">{{ say('plan.fate.item') }}</th>
-        <th scope="col">{{ say('plan.fate.will') }}</th>
-        <th scope="col">{{ say('plan.fate.why') }}</th>
-      </tr>
-    </thead>
-    <tbody>
-      <tr v-for="item in fates" :key="item.item" :data-item="item.item">
-        <td>{{ item.name }}</td>
-        <td>
-          <b :class="item.fate">{{ say(`fate.${item.fate}`) }}</b>
-        </td>
-        <td>{{ whyWords(item) }}</td>
-      </tr>
-    </tbody>
-  </table>
+  <Columns
+    by="fates"
+    :columns="[say('plan.fate.item'), say('plan.fate.will'), say('plan.fate.why')]"
+  >
+    <tr v-for="item in fates" :key="item.item" :data-item="item.item">
+      <td>{{ item.name }}</td>
+      <td>
+        <b :class="item.fate">{{ say(`fate.${item.fate}`) }}</b>
+      </td>
+      <td>{{ whyWords(item) }}</td>
+    </tr>
+  </Columns>
 </template>
 
 <style scoped>

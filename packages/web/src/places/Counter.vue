@@ -3,6 +3,7 @@
 </script>
 
 <script setup lang="ts">
+import Columns from '../parts/Columns.vue'
 import type { SlipRow } from '@plain-slate/api'
 import EmptyNote from '../parts/EmptyNote.vue'
 import CareList from './CareList.vue'
@@ -41,40 +42,34 @@ const isLate = (due: string | null) => due !== null && Date.parse(due) < now.val
       <h2 id="due-next">
         {{ say('counter.due') }} <small>{{ say('counter.due.small') }}</small>
       </h2>
-      <div class="scroll-x">
-        <table class="rows" aria-labelledby="due-next">
-          <thead>
-            <tr>
-              <th scope="col">{{ say('slips.column.number') }}</th>
-              <th scope="col">{{ say('slips.column.device') }}</th>
-              <th scope="col">{{ say('slips.column.intent') }}</th>
-              <th scope="col">{{ say('slips.column.stage') }}</th>
-              <th scope="col">{{ say('slips.column.due') }}</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="slip in data.rows" :key="slip.number">
-              <td>
-                <router-link class="mono" :to="`/slips/${slip.number}`">{{
-                  slip.number
-                }}</router-link>
-              </td>
-              <td>
-                <b>{{ slip.device }}</b> <span class="dim">{{ slip.customer }}</span>
-              </td>
-              <td>
-                {{ say(`intent.${slip.intent}`)
-                }}<span class="dim">{{ slip.promise === '' ? '' : `, ${slip.promise}` }}</span>
-              </td>
-              <td>{{ say(`stage.${slip.stage}`) }}</td>
-              <td :class="['nowrap', { late: isLate(slip.due) }]">
-                {{ slip.due === null ? '' : when(slip.due) }}
-                <span v-if="isLate(slip.due)">{{ say('counter.late') }}</span>
-              </td>
-            </tr>
-          </tbody>
-        </table>
-      </div>
+      <Columns
+        by="due-next"
+        :columns="[
+          say('slips.column.number'),
+          say('slips.column.device'),
+          say('slips.column.intent'),
+          say('slips.column.stage'),
+          say('slips.column.due'),
+        ]"
+      >
+        <tr v-for="slip in data.rows" :key="slip.number">
+          <td>
+            <router-link class="mono" :to="`/slips/${slip.number}`">{{ slip.number }}</router-link>
+          </td>
+          <td>
+            <b>{{ slip.device }}</b> <span class="dim">{{ slip.customer }}</span>
+          </td>
+          <td>
+            {{ say(`intent.${slip.intent}`)
+            }}<span class="dim">{{ slip.promise === '' ? '' : `, ${slip.promise}` }}</span>
+          </td>
+          <td>{{ say(`stage.${slip.stage}`) }}</td>
+          <td :class="['nowrap', { late: isLate(slip.due) }]">
+            {{ slip.due === null ? '' : when(slip.due) }}
+            <span v-if="isLate(slip.due)">{{ say('counter.late') }}</span>
+          </td>
+        </tr>
+      </Columns>
     </template>
   </Resource>
 </template>

@@ -6,6 +6,7 @@
 </script>
 
 <script setup lang="ts">
+import Columns from '../parts/Columns.vue'
 import type { Archive } from '@plain-slate/api'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
@@ -57,86 +58,82 @@ const toggle = (id: string) => (opened.value = opened.value === id ? undefined :
       {{ say('shelf.archives') }} <small>{{ say('shelf.archives.small') }}</small>
     </h2>
     <Trouble v-if="error" :trouble="troubleOf(error)" quiet />
-    <div class="scroll-x">
-      <table class="rows" aria-labelledby="archives">
-        <thead>
-          <tr>
-            <th scope="col">{{ say('shelf.column.archive') }}</th>
-            <th scope="col">{{ say('shelf.column.size') }}</th>
-            <th scope="col">{{ say('shelf.column.holds') }}</th>
-            <th scope="col">{{ say('shelf.column.by') }}</th>
-          </tr>
-        </thead>
-        <tbody>
-          <template v-for="one in archives" :key="one.id">
-            <tr :data-archive="one.name" :class="{ gone: one.removedAt !== null }">
-              <td>
-                <span class="mono">{{ one.name }}</span>
-                <span class="mono dim small sum" :title="one.sha256">{{
-                  one.sha256.slice(0, 16)
-                }}</span>
-              </td>
-              <td class="mono nowrap">{{ say('archive.mib', { n: roundMib(one.bytes) }) }}</td>
-              <td>
-                <span :class="one.state">{{ archiveWords(say, one) }}</span>
-                <progress
-                  v-if="one.state === 'reading'"
-                  :max="one.bytes"
-                  :value="one.done"
-                  :aria-label="one.name"
-                />
-                <span v-for="(what, at) in odd(one)" :key="at" class="odd sum">{{ what }}</span>
-                <span v-if="one.state === 'whole'" class="dim small sum">{{ holds(one) }}</span>
-                <span v-if="one.removedAt !== null" class="sum">{{ say('archive.removed') }}</span>
-                <span class="row no-print acts">
-                  <button
-                    v-if="one.state === 'whole'"
-                    type="button"
-                    class="act"
-                    :aria-expanded="opened === one.id"
-                    :aria-label="say('archive.entries.of', { name: one.name })"
-                    @click="toggle(one.id)"
-                  >
-                    {{ say('archive.entries') }}
-                  </button>
-                  <template v-if="may">
-                    <button
-                      v-if="one.state === 'failed'"
-                      type="button"
-                      class="act"
-                      @click="act(again, one.id)"
-                    >
-                      {{ say('archive.again') }}
-                    </button>
-                    <button
-                      v-if="one.removedAt !== null"
-                      type="button"
-                      class="act"
-                      @click="act(restore, one.id)"
-                    >
-                      {{ say('archive.restore') }}
-                    </button>
-                    <button
-                      v-else-if="one.state !== 'reading'"
-                      type="button"
-                      class="act"
-                      :aria-label="say('archive.remove.of', { name: one.name })"
-                      @click="act(remove, one.id)"
-                    >
-                      {{ say('archive.remove') }}
-                    </button>
-                  </template>
-                </span>
-              </td>
-              <td class="nowrap dim">{{ when(one.at) }}</td>
-            </tr>
-            <tr v-if="opened === one.id">
-              <td colspan="4"><EntryRows :archive="one" /></td>
-            </tr>
-          </template>
-        </tbody>
-      </table>
-    </div>
+    <Columns
+      by="archives"
+      :columns="[
+        say('shelf.column.archive'),
+        say('shelf.column.size'),
+        say('shelf.column.holds'),
+        say('shelf.column.by'),
+      ]"
+    >
+      <template v-for="one in archives" :key="one.id">
+        <tr :data-archive="one.name" :class="{ gone: one.removedAt !== null }">
+          <td>
+            <span class="mono">{{ one.name }}</span>
+            <span class="mono dim small sum" :title="one.sha256">{{
+              one.sha256.slice(0, 16)
+            }}</span>
+          </td>
+          <td class="mono nowrap">{{ say('archive.mib', { n: roundMib(one.bytes) }) }}</td>
+          <td>
+            <span :class="one.state">{{ archiveWords(say, one) }}</span>
+            <progress
+              v-if="one.state === 'reading'"
+              :max="one.bytes"
+              :value="one.done"
+              :aria-label="one.name"
+            />
+            <span v-for="(what, at) in odd(one)" :key="at" class="odd sum">{{ what }}</span>
+            <span v-if="one.state === 'whole'" class="dim small sum">{{ holds(one) }}</span>
+            <span v-if="one.removedAt !== null" class="sum">{{ say('archive.removed') }}</span>
+            <span class="row no-print acts">
+              <button
+                v-if="one.state === 'whole'"
+                type="button"
+                class="act"
+                :aria-expanded="opened === one.id"
+                :aria-label="say('archive.entries.of', { name: one.name })"
+                @click="toggle(one.id)"
+              >
+                {{ say('archive.entries') }}
+              </button>
+              <template v-if="may">
+                <button
+                  v-if="one.state === 'failed'"
+                  type="button"
+                  class="act"
+                  @click="act(again, one.id)"
+                >
+                  {{ say('archive.again') }}
+                </button>
+                <button
+                  v-if="one.removedAt !== null"
+                  type="button"
+                  class="act"
+                  @click="act(restore, one.id)"
+                >
+                  {{ say('archive.restore') }}
+                </button>
+                <button
+                  v-else-if="one.state !== 'reading'"
+                  type="button"
+                  class="act"
+                  :aria-label="say('archive.remove.of', { name: one.name })"
+                  @click="act(remove, one.id)"
+                >
+                  {{ say('archive.remove') }}
+                </button>
+              </template>
+            </span>
+          </td>
+          <td class="nowrap dim">{{ when(one.at) }}</td>
+        </tr>
+        <tr v-if="opened === one.id">
+          <td colspan="4"><EntryRows :archive="one" /></td>
+        </tr>
+      </template>
+    </Columns>
   </template>
 </template>
 

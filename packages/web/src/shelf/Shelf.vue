@@ -3,6 +3,7 @@
 </script>
 
 <script setup lang="ts">
+import Columns from '../parts/Columns.vue'
 import type { Shelf } from '@plain-slate/api'
 import { leastOf, reaches } from '@plain-slate/core'
 import { computed, ref } from 'vue'
@@ -55,34 +56,31 @@ function chosen() {
       :what="say('shelf.none')"
       :todo="say('shelf.none.do')"
     />
-    <div v-else class="scroll-x">
-      <table class="rows" aria-labelledby="packages">
-        <thead>
-          <tr>
-            <th scope="col">{{ say('shelf.column.title') }}</th>
-            <th scope="col">{{ say('shelf.column.for') }}</th>
-            <th scope="col">{{ say('shelf.column.kind') }}</th>
-            <th scope="col">{{ say('shelf.column.released') }}</th>
-            <th scope="col">{{ say('shelf.column.size') }}</th>
-            <th scope="col">{{ say('shelf.column.state') }}</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="one in data.packages" :key="one.key" class="clickable">
-            <td>
-              <router-link class="mono" :to="`/shelf/${one.key}`">{{ one.title }}</router-link>
-              <span v-if="one.title !== one.build" class="mono dim small sum">{{ one.build }}</span>
-              <span v-if="isTwin(data, one)" class="mono ochre small sum">{{ one.key }}</span>
-            </td>
-            <td class="mono dim">{{ one.models.join(' ') }} {{ one.boards.join(' ') }}</td>
-            <td class="dim">{{ one.kind }}</td>
-            <td class="mono">{{ one.patchDate }}</td>
-            <td class="mono">{{ say('archive.mib', { n: mib(one.bytes * one.scale) }) }}</td>
-            <td :class="one.state">{{ say(`package.state.${one.state}`) }}</td>
-          </tr>
-        </tbody>
-      </table>
-    </div>
+    <Columns
+      v-else
+      by="packages"
+      :columns="[
+        say('shelf.column.title'),
+        say('shelf.column.for'),
+        say('shelf.column.kind'),
+        say('shelf.column.released'),
+        say('shelf.column.size'),
+        say('shelf.column.state'),
+      ]"
+    >
+      <tr v-for="one in data.packages" :key="one.key" class="clickable">
+        <td>
+          <router-link class="mono" :to="`/shelf/${one.key}`">{{ one.title }}</router-link>
+          <span v-if="one.title !== one.build" class="mono dim small sum">{{ one.build }}</span>
+          <span v-if="isTwin(data, one)" class="mono ochre small sum">{{ one.key }}</span>
+        </td>
+        <td class="mono dim">{{ one.models.join(' ') }} {{ one.boards.join(' ') }}</td>
+        <td class="dim">{{ one.kind }}</td>
+        <td class="mono">{{ one.patchDate }}</td>
+        <td class="mono">{{ say('archive.mib', { n: mib(one.bytes * one.scale) }) }}</td>
+        <td :class="one.state">{{ say(`package.state.${one.state}`) }}</td>
+      </tr>
+    </Columns>
     <ArchiveRows :archives="data.archives" :may="may" />
   </Resource>
 </template>

@@ -3,6 +3,7 @@
 </script>
 
 <script setup lang="ts">
+import Columns from '../../parts/Columns.vue'
 import type { FactShown } from '@plain-slate/api'
 import { computed } from 'vue'
 import { useSay } from '../../base/said.ts'
@@ -44,42 +45,30 @@ const places = ({ where }: FactShown) =>
   <h2 id="facts">
     {{ say('readings.facts') }} <small>{{ say('readings.facts.small') }}</small>
   </h2>
-  <div class="scroll-x" tabindex="0" role="group" :aria-label="say('readings.facts')">
-    <table class="rows" aria-labelledby="facts">
-      <thead>
-        <tr>
-          <th scope="col">{{ say('readings.fact') }}</th>
-          <th scope="col">{{ say('readings.value') }}</th>
-          <th scope="col">{{ say('readings.claims') }}</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr
-          v-for="fact in shown"
-          :key="fact.fact"
-          :data-fact="fact.fact"
-          :class="`is-${fact.kind}`"
-        >
-          <th scope="row">{{ say(`fact.${fact.fact}`) }}</th>
-          <td class="value">
-            <b v-if="fact.value !== null" class="mono">{{ fact.value }}</b>
-            <span class="standing">{{ say(`standing.${fact.kind}`) }}</span>
-          </td>
-          <td>
-            <span v-for="claim in fact.claims" :key="String(claim.value)" class="claim">{{
-              claimWords(fact, claim)
-            }}</span>
-            <span v-if="fact.kind !== 'settled' && fact.where.length > 0" class="claim dim">{{
-              places(fact)
-            }}</span>
-            <span v-if="fact.holdsUp.length > 0" class="claim ochre">{{
-              say('readings.holds-up', { titles: fact.holdsUp.join(', ') })
-            }}</span>
-          </td>
-        </tr>
-      </tbody>
-    </table>
-  </div>
+  <Columns
+    by="facts"
+    :scrolls="say('readings.facts')"
+    :columns="[say('readings.fact'), say('readings.value'), say('readings.claims')]"
+  >
+    <tr v-for="fact in shown" :key="fact.fact" :data-fact="fact.fact" :class="`is-${fact.kind}`">
+      <th scope="row">{{ say(`fact.${fact.fact}`) }}</th>
+      <td class="value">
+        <b v-if="fact.value !== null" class="mono">{{ fact.value }}</b>
+        <span class="standing">{{ say(`standing.${fact.kind}`) }}</span>
+      </td>
+      <td>
+        <span v-for="claim in fact.claims" :key="String(claim.value)" class="claim">{{
+          claimWords(fact, claim)
+        }}</span>
+        <span v-if="fact.kind !== 'settled' && fact.where.length > 0" class="claim dim">{{
+          places(fact)
+        }}</span>
+        <span v-if="fact.holdsUp.length > 0" class="claim ochre">{{
+          say('readings.holds-up', { titles: fact.holdsUp.join(', ') })
+        }}</span>
+      </td>
+    </tr>
+  </Columns>
 </template>
 
 <style scoped>

@@ -3,6 +3,7 @@
 </script>
 
 <script setup lang="ts">
+import Columns from '../../parts/Columns.vue'
 import type { Job, PlanPage } from '@plain-slate/api'
 import { mib, reasonWords, sayAny } from '@plain-slate/texts'
 import { computed } from 'vue'
@@ -80,41 +81,38 @@ const rows = (page: PlanPage) =>
       <h2 id="images">
         {{ say('compare.images') }} <small>{{ say('compare.images.small') }}</small>
       </h2>
-      <div class="scroll-x" tabindex="0" role="group" :aria-label="say('compare.images')">
-        <table class="rows" aria-labelledby="images">
-          <thead>
-            <tr>
-              <th scope="col">{{ say('compare.part') }}</th>
-              <th scope="col">{{ say('compare.package') }}</th>
-              <th scope="col">{{ say('compare.size') }}</th>
-              <th scope="col">{{ say('compare.image') }}</th>
-              <th scope="col">{{ say('compare.device') }}</th>
-              <th scope="col">{{ say('compare.act') }}</th>
-              <th scope="col">{{ say('compare.why') }}</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr
-              v-for="one in rows(page)"
-              :key="`${one.package} ${one.partition}`"
-              :data-partition="one.partition"
-            >
-              <td class="mono">{{ one.partition }}</td>
-              <td>{{ one.package }}</td>
-              <td class="mono">{{ say('run.mib', { n: mib(one.bytes) }) }}</td>
-              <td class="mono">{{ one.image }}</td>
-              <td class="mono" :class="{ dim: one.device === null }">
-                {{ one.device ?? say('compare.unread') }}
-              </td>
-              <td>
-                <b v-if="one.write">{{ say('write.written') }}</b>
-                <span v-else class="dim">{{ say('write.left') }}</span>
-              </td>
-              <td>{{ reasonWords(say, one) }}</td>
-            </tr>
-          </tbody>
-        </table>
-      </div>
+      <Columns
+        by="images"
+        :scrolls="say('compare.images')"
+        :columns="[
+          say('compare.part'),
+          say('compare.package'),
+          say('compare.size'),
+          say('compare.image'),
+          say('compare.device'),
+          say('compare.act'),
+          say('compare.why'),
+        ]"
+      >
+        <tr
+          v-for="one in rows(page)"
+          :key="`${one.package} ${one.partition}`"
+          :data-partition="one.partition"
+        >
+          <td class="mono">{{ one.partition }}</td>
+          <td>{{ one.package }}</td>
+          <td class="mono">{{ say('run.mib', { n: mib(one.bytes) }) }}</td>
+          <td class="mono">{{ one.image }}</td>
+          <td class="mono" :class="{ dim: one.device === null }">
+            {{ one.device ?? say('compare.unread') }}
+          </td>
+          <td>
+            <b v-if="one.write">{{ say('write.written') }}</b>
+            <span v-else class="dim">{{ say('write.left') }}</span>
+          </td>
+          <td>{{ reasonWords(say, one) }}</td>
+        </tr>
+      </Columns>
       <h2>{{ say('compare.layout') }}</h2>
       <p>{{ layout(page) }}</p>
       <template v-if="page.odd.length > 0">

@@ -3,6 +3,7 @@
 </script>
 
 <script setup lang="ts">
+import Columns from '../../parts/Columns.vue'
 import type { Job } from '@plain-slate/api'
 import { FUNCTIONS, TOPICS, sameTally } from '@plain-slate/core'
 import { mib, worseWords } from '@plain-slate/texts'
@@ -107,30 +108,27 @@ const text = (fact: string, value: string | number | null) => {
       <Trouble v-if="trouble" :trouble="trouble" quiet />
       <Resource v-slot="{ data: now }" :read="proof">
         <h2 id="proof">{{ say('first.facts') }}</h2>
-        <div class="scroll-x" tabindex="0" role="group" :aria-label="say('first.facts')">
-          <table class="rows" aria-labelledby="proof">
-            <thead>
-              <tr>
-                <th scope="col">{{ say('first.fact') }}</th>
-                <th scope="col">{{ say('first.was') }}</th>
-                <th scope="col">{{ say('first.promised') }}</th>
-                <th scope="col">{{ say('first.now') }}</th>
-                <th scope="col">{{ say('first.verdict') }}</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="one in now.facts" :key="one.fact" :data-fact="one.fact">
-                <td>{{ say(`fact.${one.fact as 'build'}`) }}</td>
-                <td class="mono">{{ one.was ?? '' }}</td>
-                <td class="mono">{{ text(one.fact, one.promised) }}</td>
-                <td class="mono">{{ text(one.fact, one.now) }}</td>
-                <td :class="{ holds: one.holds === true, not: one.holds === false }">
-                  {{ one.holds === null ? '' : say(one.holds ? 'first.holds' : 'first.not') }}
-                </td>
-              </tr>
-            </tbody>
-          </table>
-        </div>
+        <Columns
+          by="proof"
+          :scrolls="say('first.facts')"
+          :columns="[
+            say('first.fact'),
+            say('first.was'),
+            say('first.promised'),
+            say('first.now'),
+            say('first.verdict'),
+          ]"
+        >
+          <tr v-for="one in now.facts" :key="one.fact" :data-fact="one.fact">
+            <td>{{ say(`fact.${one.fact as 'build'}`) }}</td>
+            <td class="mono">{{ one.was ?? '' }}</td>
+            <td class="mono">{{ text(one.fact, one.promised) }}</td>
+            <td class="mono">{{ text(one.fact, one.now) }}</td>
+            <td :class="{ holds: one.holds === true, not: one.holds === false }">
+              {{ one.holds === null ? '' : say(one.holds ? 'first.holds' : 'first.not') }}
+            </td>
+          </tr>
+        </Columns>
       </Resource>
       <h2>{{ say('first.tally') }}</h2>
       <p data-claim="tally">{{ tally(data) }}</p>
