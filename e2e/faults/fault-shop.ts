@@ -23,6 +23,8 @@ const catalogue: Catalogue = new Map(demoImages().map((facts) => [facts.image, f
 
 const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))
 const AGENT = 'agent a'
+/** Tries to begin a process before that is given up. */
+const DEATHS_MOST = 5
 
 export class FaultShop {
   readonly whole: WholeShop
@@ -105,20 +107,28 @@ export class FaultShop {
     await client.connect()
     await client.query('update plain_slate.runs set cable = null where put_away')
     await client.end()
-    for (const name of ['server', AGENT] as const)
-      if (this.whole.pid(name) === undefined) await this.whole.begin(name)
     await this.whole.kill('stand-ins')
     rmSync(this.#devices, { recursive: true })
     cpSync(`${this.#devices}.before`, this.#devices, { recursive: true })
-    await this.whole.begin('stand-ins', { without: ['P3'] })
+    await this.alive()
   }
 
   // What is done to it.
 
   async killed(name: Name): Promise<void> {
     await this.whole.kill(name)
-    await this.whole.begin(name, name === 'stand-ins' ? { without: ['P3'] } : {})
+    await this.alive()
   }
+
+  /** Begins whatever is dead, as the start command does: again and again, until it stays up. */
+  async alive(): Promise<void> {
+    for (const name of ['server', 'stand-ins', AGENT] as const)
+      for (let tried = 0; this.whole.pid(name) === undefined && tried < DEATHS_MOST; tried += 1)
+        await this.#begin(name).catch(() => pause(500))
+  }
+
+  #begin = (name: Name): Promise<void> =>
+    this.whole.begin(name, name === 'stand-ins' ? { without: ['P3'] } : {})
 
   async stopped(name: Name, ms: number): Promise<void> {
     this.whole.signal(name, 'SIGSTOP')
@@ -158,7 +168,7 @@ export class FaultShop {
     await this.whole.kill(AGENT)
     const path = this.#journal(id)
     if (existsSync(path)) truncateSync(path, Math.max(0, this.journalBytes(id) - 7))
-    await this.whole.begin(AGENT)
+    await this.alive()
   }
 
   /** Dead with an entry out of turn at the end of its journal: no run writes that. */
@@ -167,7 +177,7 @@ export class FaultShop {
     const path = this.#journal(id)
     const astray = { kind: 'done', command: 900, evidence: 'astray' }
     if (existsSync(path)) appendFileSync(path, `${JSON.stringify(astray)}\n`)
-    await this.whole.begin(AGENT)
+    await this.alive()
   }
 
   cut = (how: 'cable' | 'battery' | 'computer', bytes: number) =>

@@ -56,7 +56,8 @@ export async function playRound(
   } catch (error) {
     round.lost.push(error instanceof Error ? error.message : String(error))
   }
-  const lost = [...round.lost, ...(await round.amiss())]
+  const amiss = await round.amiss().catch((error: unknown) => [String(error)])
+  const lost = [...round.lost, ...amiss]
   await round.close()
   const { takeUps, notes } = round
   return { seed, tried: tried.map((one) => ({ ...one, lost })), takeUps, notes: notes.length, lost }
@@ -118,6 +119,7 @@ class Round {
     } catch (error) {
       this.lost.push(`${kind.name}: ${error instanceof Error ? error.message : String(error)}`)
     }
+    await this.#shop.alive()
     return step?.kind ?? '?'
   }
 

@@ -1,7 +1,8 @@
 /** What changes under a job: packages that do not fit, files that are broken, plans that go stale, agents that die. */
+import type { Bench } from '@plain-slate/api'
 import type { Page } from '@playwright/test'
 import { SIGNED, linesOf } from '../bench/lines.ts'
-import { LEAD, OTHER, built, newestPackage } from '../bench/whole-shop.ts'
+import { LEAD, OTHER, built, newestPackage, until } from '../bench/whole-shop.ts'
 import { expect } from '../bench.ts'
 import { drop, enter, holdStart, readIn, shopTest, title } from '../shop.ts'
 
@@ -117,6 +118,10 @@ test('the agent is killed in mid-write, and its run is taken up from the slip’
   await expect(page.locator('[data-stage="write"]')).toContainText('step')
   await desk.axe('in doubt')
   await shop.begin('agent a')
+  await until(
+    'the agent says that it lives',
+    async () => (await shop.call<Bench>('GET', '/api/bench')).watched,
+  )
   await expect(async () => {
     await main.getByRole('button', { name: 'Take it up' }).press('Enter')
     await expect(title(page)).toHaveText('Hands off', { timeout: 3000 })

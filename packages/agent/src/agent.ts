@@ -3,6 +3,7 @@
  * that it lives and renews its leases: four things that never wait on each other, nor one port on another.
  * It needs the server to begin anything, and not to go on.
  */
+import { setMaxListeners } from 'node:events'
 import type { Work } from '@plain-slate/api'
 import { RENEW_MS } from '@plain-slate/api'
 import { pause } from '@plain-slate/link'
@@ -31,6 +32,8 @@ export async function startAgent(config: AgentConfig): Promise<RunningAgent> {
   const agent = new Agent(config.id, server, ports)
   const ending = new AbortController()
   const { signal } = ending
+  /* Each port waits on it now and then, with every try to meet its device. */
+  setMaxListeners(0, signal)
   const loops = [
     server.follow(() => agent.wake(), signal),
     agent.hearing(signal),

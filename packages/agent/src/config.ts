@@ -32,6 +32,7 @@ const environment = z.object({
   PLAIN_SLATE_VAULT: z.string(),
 })
 
+/** What an agent works with. Secrets are texts here; the files they came from are 0600. */
 export type AgentConfig = {
   readonly server: string
   readonly secret: string

@@ -14,6 +14,7 @@ import { openJournal } from './journal.ts'
 import type { ServerSide } from './server.ts'
 
 type WorkRun = Work['runs'][number]
+/** What the server gave with the lease. `commands` are the run's, `places` where its images' bytes lie. */
 export type Claim = {
   readonly stop: { readonly asked: number; readonly met: number }
   readonly epoch: number
@@ -28,6 +29,7 @@ export type Claim = {
   readonly shown: ShownRun | null
 }
 
+/** A run as its port has it: told what people want, left, or waited for. */
 export type Keeper = {
   readonly run: string
   readonly epoch: number
@@ -37,6 +39,7 @@ export type Keeper = {
   readonly over: Promise<void>
 }
 
+/** Everything one run needs; nothing of it is shared with the run of another port. */
 export type KeepPlan = {
   readonly agent: string
   readonly folder: string
@@ -73,6 +76,7 @@ export function brokenKeeper(plan: KeepPlan, error: unknown): Keeper {
   return keeperOf(plan, new Keeping(plan, nothing, error))
 }
 
+/** `run` starts at once: what is heard before the first order is carried out is heard by it. */
 const keeperOf = ({ work, claim }: KeepPlan, keeping: Keeping): Keeper => ({
   run: work.id,
   epoch: claim.epoch,
@@ -128,11 +132,13 @@ class Keeping {
     this.#answers(plan.work)
   }
 
+  /** What people want of it now. The same words may come again and again: each counts once. */
   hear(work: WorkRun): void {
     this.#answers(work)
     this.#stopAt(work.stop)
   }
 
+  /** Answers come under the command's place: one for another command waits until that is asked. */
   #answers({ answers }: WorkRun): void {
     for (const [command, evidence] of Object.entries(answers)) {
       this.#answered.set(command, evidence)
@@ -148,11 +154,13 @@ class Keeping {
     this.#driving?.stop()
   }
 
+  /** As if this process had died: nothing more is reported, and the journal is left where it is. */
   abandon(): void {
     this.#gone.abort()
     this.#driving?.abandon()
   }
 
+  /** Driving and reporting go on side by side: a server that is away holds up no write. */
   async run(): Promise<void> {
     const over = this.#drive()
       .catch((error: unknown) => this.#fail(error))
@@ -162,6 +170,10 @@ class Keeping {
     this.#journal.close()
   }
 
+  /**
+   * From the journal, whatever the server shows: what was durable here is what was sent. A run without a
+   * journal begins; every other is taken up, and what was in doubt is looked at first.
+   */
   async #drive(): Promise<void> {
     const { claim, work, address, linkSecret } = this.#plan
     if (this.#broken !== undefined) throw this.#broken
@@ -210,6 +222,7 @@ class Keeping {
     this.#news += 1
   }
 
+  /** An answer that is known is not asked again; one that never comes ends with the signal. */
   #ask(command: string, signal: AbortSignal): Promise<string | undefined> {
     const known = this.#answered.get(command)
     if (known !== undefined) return Promise.resolve(known)
@@ -232,6 +245,7 @@ class Keeping {
     })()
   }
 
+  /** Folds news into what is shown. Times are the device's own, ms of model time. */
   #tell(news: RunNews): void {
     const shown = this.#shown
     switch (news.kind) {
@@ -277,6 +291,7 @@ class Keeping {
     }
   }
 
+  /** One report; false: the server is away, and the same is told again. Entries go out once and in order. */
   async #tellServer(): Promise<boolean> {
     const { agent, server, work, claim } = this.#plan
     const from = this.#mirrored
@@ -295,12 +310,17 @@ class Keeping {
   }
 }
 
+/** The number of a stop that stands as a run is claimed; 0: none does. */
 const openStop = ({ asked, met }: Claim['stop']): number => (asked > met ? asked : 0)
 
 /** The first time the device tells is when the run, and its first step, began. */
 const firstTime = ({ runAt, stepAt }: ShownRun, at: number) =>
   runAt === 0 ? { runAt: at, stepAt: at } : { runAt, stepAt }
 
+/**
+ * What is shown after a turn of the reducer. A step begins when the next command does; a loss counts when the
+ * run was being driven here, and not the one with which it was taken up.
+ */
 function afterTurn(shown: ShownRun, state: RunState, begun: boolean): ShownRun {
   const moved = state.next !== shown.next
   return {
@@ -313,4 +333,5 @@ function afterTurn(shown: ShownRun, state: RunState, begun: boolean): ShownRun {
   }
 }
 
+/** Whether the link was gone already: one loss is counted once, however often it is tried again. */
 const isLost = ({ phase }: ShownRun): boolean => phase.kind === 'lost'

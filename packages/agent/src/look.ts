@@ -101,6 +101,7 @@ class Looking {
   }
 }
 
+/** The customer's things, counted by the device itself; a device that will not say tells nothing. */
 async function tallyOver(link: Link): Promise<LookFound['tally']> {
   const { answer } = await link.ask({ verb: 'tally' })
   if (answer.answer !== 'tally') return null
@@ -108,6 +109,7 @@ async function tallyOver(link: Link): Promise<LookFound['tally']> {
   return { items, bytes, opens }
 }
 
+/** Both copies of the partition table as they lie on the disk, base64: what holds is decided by core. */
 async function tableOver(link: Link): Promise<LookFound['table']> {
   const { answer, payload } = await link.ask({ verb: 'table' })
   if (answer.answer !== 'table') return null
@@ -121,6 +123,7 @@ async function tableOver(link: Link): Promise<LookFound['table']> {
   return { sectorBytes, diskBytes, ranges }
 }
 
+/** The device's own digests, one after the other: some GiB take a minute or two. A refused range is left out. */
 async function digestsOver(link: Link, wanted: Look['digests']): Promise<LookFound['digests']> {
   const found: LookFound['digests'] = []
   for (const { partition, size } of wanted) {

@@ -16,6 +16,7 @@ export type Called<Answer> =
   | { readonly kind: 'refused'; readonly code: string }
   | { readonly kind: 'away' }
 
+/** What the agent may say to the server, each by the contract's name. Nothing here throws. */
 export type ServerSide = {
   readonly call: <Name extends AgentRoute>(
     name: Name,
@@ -28,6 +29,10 @@ export type ServerSide = {
 const PATIENCE_MS = 10_000
 const AGAIN_MS = 500
 
+/**
+ * The server at an address. A call that is not answered within ten seconds, or with a fault of the server's
+ * own, counts as away: it is tried again. Only a refusal by the contract is one.
+ */
 export function serverSide(address: string, secret: string, agent: string): ServerSide {
   const headers = { authorization: `Bearer ${secret}`, 'content-type': 'application/json' }
   return {

@@ -29,6 +29,7 @@ import {
 
 type Of<Name extends keyof Contract> = Handler<Contract[Name]>
 
+/** Everything under the bench secret that only agents call. Each is quick: nobody waits in one for a device. */
 export function agentHandlers(workshop: Workshop) {
   const agentEvents: Of<'agentEvents'> = async ({ query, res }) => {
     await heartOf(workshop.db, query.agent, LEASE_MS)
@@ -120,6 +121,7 @@ const hasMoved = (before: ShownRun, now: ShownRun): boolean =>
   before.next !== now.next ||
   JSON.stringify(before.waiting?.seen) !== JSON.stringify(now.waiting?.seen)
 
+/** A run's state follows the phase its agent shows. That it is wanted is people's word, never an agent's. */
 function stateOf(shown: ShownRun): Exclude<RunState, 'wanted'> {
   const { kind } = shown.phase
   return kind === 'ended' ? 'ended' : kind === 'stopped' ? 'stopped' : 'running'

@@ -13,6 +13,7 @@ import { newestLooks } from '../tables/looks.ts'
 import { lookShown } from '../devices/looks.ts'
 import { seenOf } from '../devices/seen.ts'
 
+/** Six small reads side by side, joined by the port's name: what one of them lacks leaves the others whole. */
 export async function showBench(db: Database): Promise<Bench> {
   const [ports, cables, sights, runs, watched, slips, looks] = await Promise.all([
     listPorts(db),
@@ -42,6 +43,7 @@ export async function showBench(db: Database): Promise<Bench> {
   }
 }
 
+/** A run that holds the port has the word; without one it is the mode of what is seen there. */
 function portOf(
   port: { readonly name: string; readonly note: string; readonly cable: string | null },
   sight: Sight | undefined,
@@ -58,6 +60,7 @@ function portOf(
   }
 }
 
+/** Share done of the step under way: by bytes where it writes, else by the step's longest usual time. */
 function rowOnPort(run: RunRow) {
   const next = run.shown?.next ?? 0
   const step = stepAt(run.steps, next)

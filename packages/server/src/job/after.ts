@@ -62,6 +62,7 @@ export async function paperFor(workshop: Workshop, job: JobAt): Promise<Paper> {
   })
 }
 
+/** One run for the paper: what its journal shows as kept, whatever its plan was. */
 async function paperRun(workshop: Workshop, run: RunRow): Promise<PaperRun> {
   const journal = await readJournal(workshop.db, run.id)
   const images = run.plan.packages.flatMap(({ manifest }) => manifest.images)
@@ -78,6 +79,7 @@ async function paperRun(workshop: Workshop, run: RunRow): Promise<PaperRun> {
   }
 }
 
+/** A figure out of the basis, where texts stand for facts; empty and unreadable ones are none. */
 const numberOf = (text: string | undefined): number | undefined => {
   const value = Number(text)
   return text === undefined || text === '' || !Number.isFinite(value) ? undefined : value

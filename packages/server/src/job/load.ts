@@ -109,6 +109,7 @@ export async function loadJobIn(
   })
 }
 
+/** What the gate asks of the bench, read with the job so that both are of one moment. */
 async function readBench(db: Database): Promise<JobAt['bench']> {
   return {
     agent: await anyAgent(db),
@@ -140,6 +141,7 @@ function familyFor(
     .find((family) => family !== undefined)
 }
 
+/** Where this very device answers now, told by its serial number. */
 function sightOf(sights: readonly Sight[], serial: string | undefined): JobAt['sight'] {
   for (const { port, facts } of sights)
     if (facts !== null && facts.serial === serial) return { port, facts }
@@ -185,6 +187,10 @@ type Known = Pick<JobAt, 'slip' | 'identity' | 'sight' | 'device' | 'shelf' | 't
   readonly wanted: Wanted
 }
 
+/**
+ * The case to be judged. Identity goes before what the link said last: a fact that people settled against the
+ * link is judged as settled. Undefined while not even the storage size is known.
+ */
 function foundFor(family: Family, known: Known): AtPort | undefined {
   const { identity, sight, device, shelf, wanted } = known
   const facts = factsOf(known)

@@ -29,6 +29,7 @@ export async function plannedNow(
   return planOn(found, { package: picked.key, port: sight?.port ?? '' }, own)
 }
 
+/** The plan as it would be now beside the one that was taken; after a run has begun only the latter is told. */
 export async function planPage(workshop: Workshop, job: JobAt): Promise<PlanPage> {
   const { taken, run } = job
   const planned = run === undefined ? await plannedNow(workshop, job) : undefined
@@ -58,6 +59,7 @@ export async function planPage(workshop: Workshop, job: JobAt): Promise<PlanPage
 /** Characters of a digest that are shown. */
 const SHORT = 8
 
+/** Image against device, by digest: what is equal is left alone, and only the device's own word proves that. */
 function comparedIn({ device }: JobAt, now: Planned | undefined): PlanPage['compared'] {
   if (now === undefined) return []
   return now.plan.packages.flatMap(({ manifest, decisions }) =>

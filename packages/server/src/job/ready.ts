@@ -41,6 +41,7 @@ async function gateFacts(workshop: Workshop, job: JobAt, stale: boolean): Promis
   }
 }
 
+/** Fates of things that are there, each once: those are what consent is asked for. */
 function planOf({ taken, lines }: JobAt, stale: boolean): ReadyFacts['plan'] {
   if (taken === undefined) return undefined
   const { shown, mode, at } = taken
@@ -66,6 +67,7 @@ function otherIds({ sight, identity }: JobAt): readonly string[] {
   return IDS.filter((id) => String(sight.facts[id]) !== String(settled(identity, id) ?? ''))
 }
 
+/** Bytes are known by size and time of change, as they were when they were read: hashing GiB takes minutes. */
 async function packageOf(workshop: Workshop, pack: ProvenPackage) {
   const stamps = await Promise.all(
     pack.volumes.map(async ({ sha256, stamps: known }) => {

@@ -19,6 +19,11 @@ import type { AtPort } from '../devices/case.ts'
 import { shelvedOf } from '../shelf/shelf.ts'
 import type { JobAt } from './job-at.ts'
 
+/**
+ * Takeable packages are planned and rehearsed, one after the other in the thread beside; every other package
+ * of the family keeps its reasons, so that nothing is left out in silence. A package that fits and of which
+ * no plan can be made is told with why.
+ */
 export async function routesOf(
   workshop: Workshop,
   { found, picked, shelf, identity }: JobAt,
@@ -60,6 +65,7 @@ export async function routesOf(
   }
 }
 
+/** A plan as a row of the list: its worst moment is the gravest class of any step, with the seconds of it. */
 function routeOf(found: AtPort, { plan, shown }: Planned): RouteShown {
   const aim = plan.packages.at(-1)?.manifest
   const gravity = (one: CutClass) => CUT_CLASSES.indexOf(one)

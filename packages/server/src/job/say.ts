@@ -105,6 +105,7 @@ async function notSaid(
   return lines.filter((line) => !repeats(standing.get(line.topic), line, by, since))
 }
 
+/** The answer is kept in the open; a note may name people, and lies beside the book. */
 async function sayLine(
   workshop: Workshop,
   trx: Transaction,

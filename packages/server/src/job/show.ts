@@ -77,6 +77,7 @@ export async function showJob(workshop: Workshop, job: JobAt): Promise<Job> {
   }
 }
 
+/** What First start is held against; before a run has ended there is nothing worse. */
 const afterShown = (job: JobAt): Pick<Job, 'worse' | 'decided'> => {
   const { worse, decided } = afterOf(job)
   return { worse: worse.map((one) => ({ ...one })), decided }
@@ -105,6 +106,7 @@ const newestOf = (lines: readonly LineShown[]): LineShown[] => [
   ...new Map(lines.map((line) => [line.topic, line])).values(),
 ]
 
+/** What Intake asks on this slip: the house's topics, and a thing each for those of the family. */
 function topicsOf({ family }: JobAt): TopicShown[] {
   const things = family?.items ?? []
   const ids = things.map(({ id }) => id)
@@ -119,6 +121,7 @@ function topicsOf({ family }: JobAt): TopicShown[] {
   }))
 }
 
+/** As much of a family as a page needs: its words for modes, its permission, what idling drains. */
 const familyShown = ({
   id,
   maker,
@@ -163,6 +166,7 @@ const factsShown = onceOf((job): FactShown[] => {
     })
 })
 
+/** Each value that was claimed, with the newest reading of every source that claims it. */
 function claimsShown(
   family: JobAt['family'],
   fact: Fact,
@@ -193,6 +197,7 @@ function claimsShown(
   }))
 }
 
+/** The build cut into its grammar's segments; null where it cannot be read by it. */
 function buildOf({ family, identity }: JobAt): Job['build'] {
   const value = toldOf(identity, 'build')
   if (family === undefined || value === undefined) return null
@@ -200,6 +205,7 @@ function buildOf({ family, identity }: JobAt): Job['build'] {
   return read.ok ? read.value.segments.map((one) => ({ ...one })) : null
 }
 
+/** The device as it answers now, or as it was read last where it does not. */
 function deviceOf({ serial, sight, device }: JobAt): Job['device'] {
   if (serial === undefined) return null
   const facts = sight?.facts ?? device?.facts

@@ -90,6 +90,7 @@ function knownOf({ identity, run }: JobAt): NonNullable<JobFacts['known']> {
   return { settled: NEEDED_FACTS.length - unread.length, open }
 }
 
+/** The picked route with its verdict now; once a run has begun, as it was taken. */
 const routeOf = onceOf(({ picked, found, run, taken }): JobFacts['route'] => {
   if (run !== undefined && taken !== undefined)
     return { title: taken.shown.title, verdict: taken.shown.verdict }
@@ -100,6 +101,7 @@ const routeOf = onceOf(({ picked, found, run, taken }): JobFacts['route'] => {
 })
 
 type PackageFacts = Pick<JobFacts, 'packages' | 'unproven' | 'unpublished' | 'overruled'>
+/** The route's packages as Proof judges them; once a run has begun, those it writes, as they were allowed. */
 function packagesOf(job: JobAt): PackageFacts {
   if (job.run !== undefined) {
     const { packages: written } = job.run.plan
@@ -124,6 +126,7 @@ function packagesOf(job: JobAt): PackageFacts {
 const titles = (packages: readonly ProvenPackage[]): readonly string[] =>
   packages.map(({ manifest }) => manifest.title)
 
+/** How many images would be written, of how many; `read`: whether the device's own digests were asked. */
 function writtenOf(job: JobAt): JobFacts['written'] {
   const { found, run, taken } = job
   const decided =
@@ -135,6 +138,7 @@ function writtenOf(job: JobAt): JobFacts['written'] {
   return { images, of: decided.length, read: (found?.at.evidence.size ?? 0) > 0 }
 }
 
+/** A run by its step: `wanted` is under way too, since somebody is to drive it. */
 const runOf = (run: NonNullable<JobAt['run']>): JobFacts['run'] => {
   const next = run.shown?.next ?? 0
   const step = stepAt(run.steps, next)

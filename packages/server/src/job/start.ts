@@ -17,6 +17,7 @@ import { changesSince } from './standing.ts'
 /** Who starts it: somebody who is signed in, or who has the bench's secret at its shell. */
 export type Starter = (Actor & { readonly name: string }) | 'shell'
 
+/** Each refusal names what to do; the plan is made anew and must have the digest that was shown and taken. */
 export async function startJob(
   workshop: Workshop,
   number: string,

@@ -4,6 +4,7 @@ import type { CutClass, Effect, Family, PlacedStep, Plan } from '@plain-slate/co
 import { assumedTable, coursesOf, effectsOf, roleOf, stripOf, sum } from '@plain-slate/core'
 import type { AtPort } from '../devices/case.ts'
 
+/** The plan in time: stretches whose cuts leave the same, and the lanes of hands, cable and restarts. */
 export function stripShown(
   plan: Plan,
   family: Family,
@@ -43,6 +44,7 @@ export function partitionsOf({ family, read }: Pick<AtPort, 'family' | 'read'>) 
     }))
 }
 
+/** The device in courses, one a package: what becomes of each partition, with the seconds of writing it. */
 export function wallShown(
   plan: Plan,
   family: Family,

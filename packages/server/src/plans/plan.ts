@@ -40,6 +40,7 @@ export async function fitAt(
   return found.ok ? ok(candidates(found.value.at).map(candidateOf)) : found
 }
 
+/** A judged package as a row of the list. */
 export const candidateOf = ({ shelved, verdict, findings }: Judgement): Candidate => ({
   package: shelved.key,
   title: shelved.manifest.title,
@@ -49,6 +50,7 @@ export const candidateOf = ({ shelved, verdict, findings }: Judgement): Candidat
 })
 
 export type PlanAsked = Asked & { readonly port: string; readonly package: string }
+/** A plan in its three forms: to be run, to be kept, to be shown. */
 export type Planned = {
   readonly plan: Plan
   readonly made: MadePlan
@@ -81,6 +83,7 @@ export async function figuresOf(db: Database, family: string): Promise<OwnFigure
 /** Figures up to the run that ended last: they change with it alone. */
 const figures = new Map<string, OwnFigures>()
 
+/** Measured paces of the newest runs; a run that wiped is another kind of first start. */
 async function figuresFrom(db: Database, family: string): Promise<OwnFigures> {
   const runs = await listEnded(db, family)
   const wiped = (plan: Plan) => plan.steps.some((one) => one.kind === 'first-start' && one.wiped)

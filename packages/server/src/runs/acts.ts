@@ -13,6 +13,7 @@ import type { PlaceRow, RunRow } from '../tables/runs.ts'
 import { answerRun, askStop, freePort, insertRun, readRun, wishRun } from '../tables/runs.ts'
 import type { Planned } from '../plans/plan.ts'
 
+/** What a run is entered with, beside its plan. */
 export type StartAsked = {
   readonly port: string
   readonly package: string
@@ -92,6 +93,7 @@ const placesOf = ({ plan, found }: Planned): readonly PlaceRow[] =>
     })
   })
 
+/** The run as it stands after something was done to it. */
 async function runNow(workshop: Workshop, id: string): Promise<Result<RunRow, Refusal>> {
   const run = await readRun(workshop.db, id)
   return run === undefined ? refuse({ code: 'run.unknown', facts: { id } }) : ok(run)

@@ -26,6 +26,7 @@ export const isOwnerless = (run: RunRow): boolean =>
 /** The command that a run is at: what was shown, or the journal's place. */
 const commandAt = (run: RunRow, next: number): Command | undefined => run.commands[next]
 
+/** The ledge's word for a run: what it asks of whoever stands at the bench. */
 export function wordOf(run: RunRow, next: number, seen: ShownRun['waiting']): LedgeWord {
   const mode = seen?.seen?.mode
   return ledgeWord({
@@ -34,6 +35,7 @@ export function wordOf(run: RunRow, next: number, seen: ShownRun['waiting']): Le
   })
 }
 
+/** A run as a row of the list. */
 export function runRowOf(run: RunRow): RunRowShown {
   const { id, slip, serial, port, state, by, startedAt, endedAt } = run
   const title = run.plan.packages.at(-1)?.manifest.title ?? run.package
@@ -111,6 +113,7 @@ function askedOf(
   return { command: next, ask: command.ask, text: command.text }
 }
 
+/** Why it stopped, as a code with the facts of its sentence. */
 function whyOf(why: StopReason): RunShown['why'] {
   switch (why.kind) {
     case 'wrong-device':

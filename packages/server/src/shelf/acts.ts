@@ -26,6 +26,7 @@ type By = { readonly id: string; readonly by: string | null }
 /** How long a removed archive can be put back. */
 export const PUT_BACK_MS = 7 * 86_400_000
 
+/** Off the shelf, and kept for a week: a run under way that reads its bytes forbids it. */
 export function removeArchive(
   workshop: Workshop,
   { id, by }: By,
@@ -41,6 +42,7 @@ export function removeArchive(
   })
 }
 
+/** Back on the shelf, while its bytes are kept still. */
 export function restoreArchive(
   workshop: Workshop,
   { id, by }: By,
@@ -82,6 +84,7 @@ export function publishArchive(
 
 const nameOf = ({ name, state }: Archive) => ({ name, state })
 
+/** One change of an archive's row with its entry in the book; refused where the row is in another state. */
 async function change(
   workshop: Workshop,
   id: string,

@@ -16,6 +16,7 @@ type Of<Name extends keyof Contract> = Handler<Contract[Name]>
 /** Entries on one page. */
 const PAGE = 200
 
+/** Uploads are streams and end in a job; everything else here answers at once. */
 export function shelfHandlers(workshop: Workshop) {
   const shelf: Of<'shelf'> = async () => {
     const [packages, archives] = await Promise.all([

@@ -35,6 +35,7 @@ export async function readArchive(workshop: Workshop, id: string): Promise<objec
   return { id, state }
 }
 
+/** Whatever its bytes are, reading ends in a state: a fault of ours is `failed`, with its reason, and is logged. */
 async function readToItsEnd(workshop: Workshop, row: Archive): Promise<Archive['state']> {
   try {
     const reading = await readCounted(workshop, row)
@@ -69,6 +70,7 @@ async function endRead(
 
 type Facts = Readonly<Record<string, string | number>>
 
+/** What the book says of the end. */
 function entryOf(end: ArchiveEnd, facts: Facts) {
   switch (end.state) {
     case 'refused':
@@ -80,6 +82,7 @@ function entryOf(end: ArchiveEnd, facts: Facts) {
   }
 }
 
+/** Reads the archive once, telling now and then how far it came. */
 async function readCounted(workshop: Workshop, row: Archive): Promise<TarReading> {
   let noted = 0
   const source = await workshop.vault.read(row.sha256)
@@ -110,6 +113,7 @@ function refusedEnd(row: Archive, reading: Extract<TarReading, { ok: false }>): 
   return { ...NOTHING, state: 'refused', done: row.bytes, refusal }
 }
 
+/** A fault while reading: what it was, in a few words that fit a row. */
 function failedEnd(row: Archive, error: unknown): Ended {
   const why = shownName(error instanceof Error ? error.message : String(error))
   return { ...NOTHING, state: 'failed', done: row.done, trouble: why.slice(0, FAULT_MOST) }

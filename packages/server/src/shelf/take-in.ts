@@ -60,6 +60,7 @@ export async function takeIn(
   return row === undefined ? refuse({ code: 'server.fault', facts: { id } }) : ok(row)
 }
 
+/** Into the vault under a draft's name, counted; nothing stays of what is short, long, or not what was promised. */
 async function receive(
   workshop: Workshop,
   id: string,

@@ -4,6 +4,7 @@ import type { DeviceFacts } from '@plain-slate/core'
 import { isoOf, ms } from '@plain-slate/core'
 import type { Database } from './database.ts'
 
+/** A device as it was read last. `disk`: ranges of its table as they lay there; `digests`: its own, of partitions. */
 export type DeviceRow = {
   readonly serial: string
   readonly facts: DeviceFacts

@@ -7,6 +7,7 @@ import type { Basis, FactValue, Json, Mode, Reading, Stage } from '@plain-slate/
 import { isoOf, ms } from '@plain-slate/core'
 import type { Database, Transaction } from './database.ts'
 
+/** One answer of a person. `noteText`: where its note lies beside the book. */
 export type NewLine = {
   readonly topic: string
   readonly answer: string
@@ -39,6 +40,7 @@ export async function listLines(db: Database, slip: string): Promise<LineShown[]
   return rows.map((row) => ({ ...row, at: isoOf(ms(row.at.getTime())) }))
 }
 
+/** One fact with its source; `mode`: the one in which it was read. */
 export type NewReading = {
   readonly fact: string
   readonly value: FactValue
@@ -77,6 +79,7 @@ export async function listReadings(db: Database, slip: string): Promise<Reading[
   }))
 }
 
+/** A plan that was taken, under its digest, with what it rests on by name. */
 export type PlanRow = {
   readonly package: string
   readonly digest: string
@@ -113,6 +116,7 @@ export async function readPlan(db: Database, slip: string): Promise<PlanRow | un
   return row === undefined ? undefined : { ...row, at: isoOf(ms(row.at.getTime())) }
 }
 
+/** The customer's things as the device counts them: bytes of model size, whether they open. */
 export type Tally = {
   readonly items: number
   readonly bytes: number
@@ -186,6 +190,7 @@ export async function slipsBySerial(
 
 const CARE_TOPICS = ['ready.backup', 'back.told', 'care.well', 'care.backup']
 
+/** What a slip that is closed says of the copy that was made. */
 export type CareLines = {
   readonly number: string
   readonly device: string

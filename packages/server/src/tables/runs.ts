@@ -22,6 +22,7 @@ import type { Database, Transaction } from './database.ts'
 export type RunState = 'wanted' | 'running' | 'stopped' | 'ended'
 export type PlaceRow = ImagePlace & { readonly image: string }
 
+/** A run as it is kept. `stop`: orders by number; `held` and `quiet` are the database's clock, not this process's. */
 export type RunRow = {
   readonly id: string
   readonly slip: string | null
@@ -67,6 +68,7 @@ export type Stored = Omit<RunRow, 'putAway' | 'epoch' | 'startedAt' | 'endedAt' 
   readonly by_name: string | null
 }
 
+/** Every column, with the starter's name and what only the database's clock can tell. */
 export const rows = (db: Database) =>
   db('runs')
     .leftJoin('people', 'people.id', 'runs.by')
@@ -201,6 +203,7 @@ export async function renewRun(
   return count === 1
 }
 
+/** What an owner says of its run; it counts only under the owner's own epoch. */
 export type Report = {
   readonly run: string
   readonly epoch: number
@@ -251,6 +254,7 @@ export async function mirrorEntries(
     .ignore()
 }
 
+/** The mirror of a run's journal, in its order. */
 export async function readJournal(db: Database, run: string): Promise<JournalEntry[]> {
   const found = (await db('run_entries').where({ run }).orderBy('n').select('entry')) as {
     entry: JournalEntry
@@ -258,6 +262,7 @@ export async function readJournal(db: Database, run: string): Promise<JournalEnt
   return found.map(({ entry }) => entry)
 }
 
+/** Whoever shows a run is told by its version that it changed. */
 const next = (db: Database) => ({ version: db.raw('version + 1') })
 
 /**
