@@ -40,6 +40,7 @@ describe("a port's word", () => {
   it('is the mode of what hangs there while no run does', () => {
     expect(ledgeWord({ run: undefined, seen: undefined })).toBe('free')
     expect(ledgeWord({ run: undefined, seen: 'loader' })).toBe('loader')
+    expect(ledgeWord({ run: undefined, seen: undefined, odd: true })).toBe('odd')
   })
 
   it('says whose hands are wanted, and that none are', () => {

@@ -56,6 +56,7 @@ export function standingOf(
 /** The state words of the ledge: a closed list. */
 export const LEDGE_WORDS = [
   'free',
+  'odd',
   'not-seen',
   'charging',
   'normal',
@@ -82,11 +83,14 @@ export type PortSight = {
       }
     | undefined
   readonly seen: Mode | undefined
+  /** Something answers there that cannot be used. */
+  readonly odd?: boolean
 }
 
 /** The word a port's tile says first. */
-export function ledgeWord({ run, seen }: PortSight): LedgeWord {
-  if (run === undefined) return seen === undefined ? 'free' : seen === 'off' ? 'charging' : seen
+export function ledgeWord({ run, seen, odd }: PortSight): LedgeWord {
+  if (run === undefined && seen === undefined) return odd === true ? 'odd' : 'free'
+  if (run === undefined) return seen === 'off' || seen === undefined ? 'charging' : seen
   const { phase, command, ownerless } = run
   switch (phase.kind) {
     case 'ended':

@@ -53,7 +53,9 @@ function portOf(
   const row = run === undefined ? undefined : runRowOf(run)
   return {
     ...port,
-    word: row?.word ?? ledgeWord({ run: undefined, seen: facts?.mode }),
+    word:
+      row?.word ??
+      ledgeWord({ run: undefined, seen: facts?.mode, odd: typeof sight?.odd === 'string' }),
     seen: facts === undefined ? null : seenOf(facts),
     odd: sight?.odd ?? null,
     run: run === undefined || row === undefined ? null : { ...rowOnPort(run), title: row.title },

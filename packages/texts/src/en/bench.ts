@@ -1,6 +1,7 @@
 /** The bench: ports, cables, hands on simulated devices, and what a port's device is. */
 export const bench = {
   'port.free': 'Free',
+  'port.odd': 'Not understood',
   'port.not-seen': 'Not seen',
   'port.charging': 'Charging',
   'port.normal': 'Normal mode',
@@ -71,9 +72,9 @@ export const bench = {
   'at.unknown': 'There is no port {port} on this bench',
   'at.unknown.do': 'The ports there are stand beside this, and on the ledge.',
   'at.odd': 'What answers at {port} cannot be used',
-  'port.odd': 'It says: {why}',
-  'port.odd.do':
-    'What it says is no answer of this link. The other ports are not touched by it. Try another cable, or the device’s own loader; if it goes on, it is no device this bench knows.',
+  'at.odd.says': 'What it says of itself is none: {why}.',
+  'at.odd.do':
+    'The other ports are not touched by it. Try another cable, or the device’s own loader; if it goes on, it is no device this bench knows.',
   'at.free': 'Nothing answers at {port}',
   'at.free.do':
     'Plug a device in and bring it into a mode in which it answers: the loader, or normal mode with its link permission on.',

@@ -24,6 +24,7 @@ export const book = {
   'book.bench': 'The bench',
   'book.somebody': 'Somebody',
   'book.shell': 'Somebody at the shell',
+  'slip.by.shell': 'somebody at the shell',
   'book.older': 'Older entries',
   'book.empty': 'No entry answers to this.',
   'book.empty.do': 'Choose any act, or take the slip number out.',

@@ -31,7 +31,7 @@ const at = computed(() => bench.data.value?.ports.find(({ name }) => name === po
     <DeviceSheet v-else-if="at.seen" :seen="at.seen" :last="at.look" />
     <template v-else-if="at.odd !== null">
       <h1>{{ say('at.odd', { port }) }}</h1>
-      <EmptyNote :what="say('port.odd', { why: at.odd })" :todo="say('port.odd.do')" />
+      <EmptyNote :what="say('at.odd.says', { why: at.odd })" :todo="say('at.odd.do')" />
     </template>
     <template v-else>
       <h1>{{ say('at.free', { port }) }}</h1>

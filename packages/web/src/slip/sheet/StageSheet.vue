@@ -76,7 +76,7 @@ const behind = computed(() => {
   const { plan, run } = data.value
   if (run !== null) return say('job.behind.run')
   if (plan === null || STAGES.indexOf(props.stage) >= STAGES.indexOf('plan')) return ''
-  return say('job.behind.plan', { when: when(plan.at), by: plan.by ?? '' })
+  return say('job.behind.plan', { when: when(plan.at), by: plan.by ?? say('slip.by.shell') })
 })
 const whyWaits = computed(() => {
   const now = standingOf(job.data.value, at.value)
