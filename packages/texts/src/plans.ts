@@ -3,7 +3,7 @@
  * computes no figure of its own beyond rounding.
  */
 import type { CutClass, Fate, Json, LedgeWord, Mode, Worse } from '@plain-slate/core'
-import { worstFate } from '@plain-slate/core'
+import { riskSeconds, worstFate } from '@plain-slate/core'
 import type { Say } from './say.ts'
 
 type Facts = Readonly<Record<string, Json>>
@@ -135,13 +135,9 @@ export function runTitle(say: Say, run: RunSaid): string {
 
 /** A plan's headline: how long a list, what becomes of the data, what could go how wrong for how long. */
 export function planTitle(say: Say, plan: PlanSaid): string {
-  const { atRisk } = plan
-  const dead = Math.ceil(atRisk.dead ?? 0)
-  const lost = Math.ceil(atRisk['data-lost'] ?? 0)
-  const repair = Math.ceil(
-    ((atRisk.redo ?? 0) + (atRisk['loop-data-safe'] ?? 0) + (atRisk['needs-other-package'] ?? 0)) /
-      MINUTE,
-  )
+  const seconds = riskSeconds(plan.atRisk)
+  const [dead, lost] = [Math.ceil(seconds.dead), Math.ceil(seconds.lost)]
+  const repair = Math.ceil(seconds.mended / MINUTE)
   const risks = [
     ...(dead > 0 ? [say('plan.risk.dead', { n: dead })] : []),
     ...(lost > 0 ? [say('plan.risk.lost', { n: lost })] : []),

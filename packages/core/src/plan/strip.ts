@@ -67,6 +67,13 @@ export type Brick = {
   /** Seconds of its writing; undefined where nothing is written. */
   readonly seconds: Seconds | undefined
 }
+/** What becomes of a partition that no package writes: by its role, and otherwise as is given. */
+export const restingFate = <Else extends BrickFate>(
+  role: string,
+  otherwise: Else,
+): 'customer' | 'untouched' | Else =>
+  role === 'customer' ? 'customer' : role === 'calib' ? 'untouched' : otherwise
+
 export type Course = { readonly title: string; readonly bricks: readonly Brick[] }
 
 /** One course a package, partitions in device order. */

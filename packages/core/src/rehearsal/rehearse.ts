@@ -35,6 +35,20 @@ export type CutClass = (typeof CUT_CLASSES)[number]
 export const CUT_KINDS = ['cable', 'battery', 'computer'] as const
 export type CutKind = (typeof CUT_KINDS)[number]
 
+/** Seconds in which a cut would cost the device, the data, or work that can be mended: each as a sum. */
+export function riskSeconds(atRisk: Readonly<Partial<Record<CutClass, number | undefined>>>): {
+  readonly dead: number
+  readonly lost: number
+  readonly mended: number
+} {
+  const of = (one: CutClass) => atRisk[one] ?? 0
+  return {
+    dead: of('dead'),
+    lost: of('data-lost'),
+    mended: of('redo') + of('loop-data-safe') + of('needs-other-package'),
+  }
+}
+
 /** One cut: at which command, after how many bytes of its piece (more than it has: once it is kept), how. */
 export type Cut = { readonly command: number; readonly bytes: number; readonly kind: CutKind }
 

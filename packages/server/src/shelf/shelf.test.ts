@@ -68,6 +68,20 @@ describe('an archive', () => {
     else expect(ended?.trouble).toContain(trouble)
   })
 
+  it('stands in the book under whoever sent it, or as sent at the shell', async () => {
+    type Entry = { by: string | null; facts: { via?: string; name: string } }
+    const newest = async () =>
+      (await ilse.get<{ entries: Entry[] }>('/api/book?act=archive.shelved')).body.entries[0]
+    await ilse.raw('/api/shelf/archives?name=hers.tar', {
+      method: 'POST',
+      headers: { 'content-type': 'application/octet-stream' },
+      body: Buffer.from(packed('sent-by-ilse')),
+    })
+    expect(await newest()).toMatchObject({ by: 'Ilse Maro', facts: { name: 'hers.tar' } })
+    await send(packed('sent-at-the-shell'))
+    expect(await newest()).toMatchObject({ by: null, facts: { via: 'shell' } })
+  })
+
   it('that was made of a whole folder holds its manifest and images under their paths', async () => {
     const folder = tarHeader('./', 0, '5')
     const files = tarOf([

@@ -1,5 +1,6 @@
 /** The wall while it is written: each brick as far as it is kept, with its tick when it was read back. */
 import type { RunShown } from '@plain-slate/api'
+import { restingFate } from '@plain-slate/core'
 import { mib } from '@plain-slate/texts'
 import type { Say } from '@plain-slate/texts'
 import type { BrickShown, CourseShown } from '../../pictures/Wall.vue'
@@ -15,8 +16,7 @@ export function liveCourse(say: Say, run: Drawn): CourseShown {
       const parts = run.parts.filter(({ partition }) => partition === name)
       const about = { partition: name, mib: mib(bytes) }
       if (parts.length === 0) {
-        const fate =
-          role === 'customer' ? 'customer' : role === 'calib' ? 'untouched' : ('left' as const)
+        const fate = restingFate(role, 'left')
         const says = say('brick.says', { ...about, fate: say(`brick.${fate}`) })
         return { partition: name, fate, label: name, says }
       }

@@ -1,5 +1,6 @@
 /** The plan page of the slip that the address names, and the wall and the reasons in words. */
 import type { PlanShown } from '@plain-slate/api'
+import { restingFate } from '@plain-slate/core'
 import { mib, rangeWords } from '@plain-slate/texts'
 import type { Say } from '@plain-slate/texts'
 import { computed } from 'vue'
@@ -39,13 +40,16 @@ export function wallOf(say: Say, { wall }: Pick<PlanShown, 'wall'>): readonly Co
       ? say('brick.says', about)
       : say('brick.says.time', { ...about, time: rangeWords(say, seconds) })
   }
-  const untouched = (role: string): Fate =>
-    role === 'customer' ? 'customer' : role === 'calib' ? 'untouched' : 'absent'
   const now: CourseShown = {
     title: say('plan.wall.now'),
     bricks: wall.partitions.map(({ name, role, bytes }): BrickShown => {
       const about = { partition: name, mib: mib(bytes), fate: say('plan.wall.now') }
-      return { partition: name, fate: untouched(role), label: name, says: say('brick.says', about) }
+      return {
+        partition: name,
+        fate: restingFate(role, 'absent'),
+        label: name,
+        says: say('brick.says', about),
+      }
     }),
   }
   return [
