@@ -111,6 +111,8 @@ export class FaultShop {
     rmSync(this.#devices, { recursive: true })
     cpSync(`${this.#devices}.before`, this.#devices, { recursive: true })
     await this.alive()
+    /* A session lasts some minutes; a thousand faults last longer. */
+    await this.#signIn()
   }
 
   // What is done to it.
