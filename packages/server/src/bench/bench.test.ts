@@ -123,6 +123,10 @@ describe('reading a device', () => {
     await tavi.post('/api/bench/ports/P3/read')
     expect((await tavi.post('/api/bench/ports/P3/read')).body.code).toBe('look.under-way')
     await bench.tamper(`update looks set at = at - interval '11 minutes' where state = 'looking'`)
+    expect(await lookAt('P3')).toMatchObject({
+      state: 'failed',
+      trouble: { code: 'look.given-up' },
+    })
     expect((await tavi.post<LookShown>('/api/bench/ports/P3/read')).body.state).toBe('looking')
     await answerLook(bench.address, {})
     expect(

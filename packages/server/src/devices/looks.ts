@@ -14,7 +14,15 @@ import { listPorts } from '../tables/bench.ts'
 import type { Transaction } from '../tables/database.ts'
 import { anyAgent, listSights, putDevice, takeEpoch } from '../tables/devices.ts'
 import type { LookOutcome, LookRow } from '../tables/looks.ts'
-import { endLook, giveUpLooks, insertLook, lastLook, lockLook } from '../tables/looks.ts'
+import {
+  GIVEN_UP,
+  LOOK_LIVES_MS,
+  endLook,
+  giveUpLooks,
+  insertLook,
+  lastLook,
+  lockLook,
+} from '../tables/looks.ts'
 import { tell } from '../tables/news.ts'
 import { listRuns } from '../tables/runs.ts'
 
@@ -106,8 +114,14 @@ async function tellOf(
   if (slip !== null) await tell(workshop.db, 'slip', slip, 1)
 }
 
-/** A look as a page shows it; why it failed in a sentence. */
-export function lookShown({ id, port, epoch, at, outcome }: LookRow): LookShown {
+/**
+ * A look as a page shows it; why it failed in a sentence. One whose agent never came back is shown as given
+ * up, so that another can be asked for. `now`: real time in ms.
+ */
+export function lookShown(row: LookRow, now = Date.now()): LookShown {
+  const { id, port, epoch, at } = row
+  const old = now - Date.parse(at) > LOOK_LIVES_MS
+  const outcome = row.outcome ?? (old ? GIVEN_UP : null)
   const plain = { id, port, deep: epoch !== null, at }
   if (outcome === null) return { ...plain, state: 'looking', found: null, trouble: null }
   if (outcome.kind === 'found') {

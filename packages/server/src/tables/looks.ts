@@ -41,7 +41,7 @@ const rowOf = (row: Stored): LookRow => ({
 })
 
 /** An agent that has not ended a look by then never will: some GiB are digested in a minute or two. */
-const LOOK_LIVES = `interval '10 minutes'`
+export const LOOK_LIVES_MS = 10 * 60_000
 const COLUMNS = ['id', 'port', 'slip', 'by', 'digests', 'epoch', 'state', 'outcome', 'at'] as const
 
 /** Asks for a look; false while another is under way at the port. */
@@ -95,12 +95,15 @@ export async function endLook(trx: Transaction, id: string, outcome: LookOutcome
     .update({ state: 'ended', outcome: JSON.stringify(outcome), ended_at: trx.fn.now() })
 }
 
+/** The end of a look whose agent never came back. */
+export const GIVEN_UP: LookOutcome = { kind: 'failed', code: 'look.given-up', facts: {} }
+
 /** Ends looks that nobody will end any more; answers which. */
 export async function giveUpLooks(db: Database): Promise<LookRow[]> {
-  const outcome: LookOutcome = { kind: 'failed', code: 'look.given-up', facts: {} }
+  const outcome = GIVEN_UP
   const rows = (await db('looks')
     .where({ state: 'looking' })
-    .whereRaw(`at < now() - ${LOOK_LIVES}`)
+    .whereRaw(`at < now() - ? * interval '1 millisecond'`, [LOOK_LIVES_MS])
     .update({ state: 'ended', outcome: JSON.stringify(outcome), ended_at: db.fn.now() })
     .returning(COLUMNS)) as Stored[]
   return rows.map(rowOf)
