@@ -68,16 +68,18 @@ export async function lastLook(
   db: Database,
   of: { readonly port: string } | { readonly slip: string },
 ): Promise<LookRow | undefined> {
-  const row = (await db('looks').where(of).orderBy('at', 'desc').first(COLUMNS)) as
-    Stored | undefined
+  const row = (await db('looks').where(of).orderByRaw(NEWEST).first(COLUMNS)) as Stored | undefined
   return row === undefined ? undefined : rowOf(row)
 }
+
+/** One under way goes before any that has ended. */
+const NEWEST = `state = 'looking' desc, at desc`
 
 /** The newest look of each port. */
 export async function newestLooks(db: Database): Promise<LookRow[]> {
   const rows = (await db('looks')
     .distinctOn('port')
-    .orderBy(['port', { column: 'at', order: 'desc' }])
+    .orderByRaw(`port, ${NEWEST}`)
     .select(COLUMNS)) as Stored[]
   return rows.map(rowOf)
 }
