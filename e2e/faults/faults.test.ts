@@ -23,23 +23,19 @@ beforeAll(async () => {
 }, 120_000)
 afterAll(() => shop.close())
 
-const rounds = Array.from({ length: Math.ceil(KINDS.length / AT_ONCE) }, (_, index) => ({
-  seed: SEED + index,
-  kinds: KINDS.slice(index * AT_ONCE, (index + 1) * AT_ONCE),
-}))
+/** Rounds at most: a run that was over before its faults had come leaves them to the next. */
+const ROUNDS_MOST = 10
 
-it.each(rounds)(
-  'a run that is hurt five times ends as it was promised, and nothing is lost (seed $seed)',
-  async ({ seed, kinds }) => {
-    const { lost, tried } = await playRound(shop, seed, kinds)
-    expect({ seed, tried: tried.map(({ kind, during }) => `${kind} (${during})`), lost }).toEqual({
-      seed,
-      tried: kinds.map(({ name }) => expect.stringContaining(name) as string),
-      lost: [],
-    })
-  },
-  240_000,
-)
+it('a run that is hurt in every way ends as it was promised, and nothing is lost', async () => {
+  let left = [...KINDS]
+  for (let seed = SEED; left.length > 0 && seed < SEED + ROUNDS_MOST; seed += 1) {
+    const { lost, tried } = await playRound(shop, seed, left.slice(0, AT_ONCE))
+    const told = tried.map(({ kind, during }) => `${kind} (${during})`)
+    expect({ seed, told, lost }).toEqual({ seed, told, lost: [] })
+    left = left.filter(({ name }) => !tried.some(({ kind }) => kind === name))
+  }
+  expect(left.map(({ name }) => name)).toEqual([])
+}, 400_000)
 
 it('leaves a book whose chain holds', async () => {
   const headers = { authorization: `Bearer ${shop.whole.secret}` }
