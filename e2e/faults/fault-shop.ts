@@ -106,8 +106,6 @@ export class FaultShop {
     const client = new pg.Client({ connectionString: this.#ownUrl })
     await client.connect()
     await client.query('update plain_slate.runs set cable = null where put_away')
-    /* What was read of it was of the device before: nobody at a bench could change it so unseen. */
-    await client.query(`update plain_slate.devices set digests = '[]'`)
     await client.end()
     await this.whole.kill('stand-ins')
     rmSync(this.#devices, { recursive: true })

@@ -30,7 +30,7 @@ import { packageMeant, provenPackages } from '../shelf/shelf.ts'
 import { listCables } from '../tables/bench.ts'
 import type { Database } from '../tables/database.ts'
 import type { Sight } from '../tables/devices.ts'
-import { anyAgent, listSights, readDevice } from '../tables/devices.ts'
+import { anyAgent, listSights, readDevice, readSince } from '../tables/devices.ts'
 import { jobMark } from '../tables/job-mark.ts'
 import type { PlanRow } from '../tables/job.ts'
 import { listLines, listReadings, readPlan, readTallies, serialsOfOthers } from '../tables/job.ts'
@@ -80,7 +80,8 @@ export async function loadJobIn(
   const now = await workshop.clock.now()
   const readings = [...kept, ...besides(lines, sight?.facts, now)]
   const identity = identify(trusting, readings, changed)
-  const device = serial === undefined ? undefined : await readDevice(db, String(serial))
+  const row = serial === undefined ? undefined : await readDevice(db, String(serial))
+  const device = row === undefined ? undefined : readSince(row, slip.openedAt)
   const things = family?.items.map(({ id }) => id) ?? []
   const keepData = wishOf(things, lines) === 'must'
   const byEye = lookedAt(identity, readings, lines)

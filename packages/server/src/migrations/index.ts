@@ -18,6 +18,7 @@ import * as refusals from './016-refusals.ts'
 import * as shelfChanges from './017-shelf-changes.ts'
 import * as looksAreJobs from './018-looks-are-jobs.ts'
 import * as plansAndTallies from './019-plans-and-tallies.ts'
+import * as evidenceHasATime from './020-evidence-has-a-time.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -39,6 +40,7 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '017-shelf-changes': shelfChanges,
   '018-looks-are-jobs': looksAreJobs,
   '019-plans-and-tallies': plansAndTallies,
+  '020-evidence-has-a-time': evidenceHasATime,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

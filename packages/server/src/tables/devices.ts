@@ -11,14 +11,29 @@ export type DeviceRow = {
   readonly disk: LookFound['table']
   readonly digests: LookFound['digests']
   readonly at: string
+  /** When table or digests were read; undefined: never. */
+  readonly evidenceAt: string | undefined
 }
 
 /** What was read of a device last; undefined: it was never read. */
 export async function readDevice(db: Database, serial: string): Promise<DeviceRow | undefined> {
   const row = (await db('devices').where({ serial }).first()) as
-    (Omit<DeviceRow, 'at'> & { readonly at: Date }) | undefined
-  return row === undefined ? undefined : { ...row, at: isoOf(ms(row.at.getTime())) }
+    | (Omit<DeviceRow, 'at' | 'evidenceAt'> & {
+        readonly at: Date
+        readonly evidence_at: Date | null
+      })
+    | undefined
+  if (row === undefined) return undefined
+  const { at, evidence_at: read, ...rest } = row
+  const evidenceAt = read === null ? undefined : isoOf(ms(read.getTime()))
+  return { ...rest, at: isoOf(ms(at.getTime())), evidenceAt }
 }
+
+/** A device with the evidence that was read of it since then: what is older is of an earlier visit. */
+export const readSince = (row: DeviceRow, since: string): DeviceRow =>
+  row.evidenceAt !== undefined && row.evidenceAt >= since
+    ? row
+    : { ...row, disk: null, digests: [] }
 
 /** Keeps a reading. A look without table or digests keeps those of the one before. */
 export async function putDevice(
@@ -29,6 +44,7 @@ export async function putDevice(
 ): Promise<void> {
   const disk = found.table === null ? undefined : JSON.stringify(found.table)
   const digests = found.digests.length === 0 ? undefined : JSON.stringify(found.digests)
+  const evidence = disk === undefined && digests === undefined ? {} : { evidence_at: at }
   await db('devices')
     .insert({
       serial: facts.serial,
@@ -36,11 +52,13 @@ export async function putDevice(
       disk: disk ?? null,
       digests: digests ?? '[]',
       at,
+      ...evidence,
     })
     .onConflict('serial')
     .merge({
       facts: JSON.stringify(facts),
       at,
+      ...evidence,
       ...(disk === undefined ? {} : { disk }),
       ...(digests === undefined ? {} : { digests }),
     })
