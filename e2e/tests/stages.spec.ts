@@ -130,7 +130,7 @@ test('the agent is killed in mid-write, and its run is taken up from the slip’
   await page.keyboard.down('Escape')
   await page.waitForTimeout(1800)
   await page.keyboard.up('Escape')
-  await expect(title(page)).toHaveText('Stopped: you asked for it', { timeout: 20_000 })
+  await expect(title(page)).toHaveText('Stopped: somebody asked for it', { timeout: 20_000 })
   await main.getByRole('button', { name: 'Take it up' }).press('Enter')
   await expect(title(page)).toHaveText('Done: H2.104.r4 is on it and proven', { timeout: 90_000 })
   const flash = shop.flash(LEAD)

@@ -1,25 +1,9 @@
 import { describe, expect, it } from 'vitest'
+import { facts0417 } from '../testing/devices.ts'
 import { tarn } from '../testing/tarn.ts'
-import type { DeviceFacts } from '../wire/facts.ts'
 import { familyOf, readingsOf } from './over-link.ts'
 
-const facts: DeviceFacts = {
-  model: 'BRAK-H2K',
-  board: 'r4',
-  chipset: 'Slate 2',
-  storageGb: 32,
-  region: 'HI',
-  carrier: 'O',
-  serial: 'TRN4490077F31',
-  mode: 'loader',
-  loaderVersion: 6,
-  floor: 5,
-  bootLock: 'closed',
-  batteryPercent: 71,
-  outcome: 'normal',
-  returns: 0,
-  scale: 256,
-}
+const facts = facts0417()
 
 describe('what a device says over the link', () => {
   it('is a reading a fact, with the mode it was said in; what was not said is none', () => {

@@ -3,28 +3,20 @@
  * order of the facts. The one way from the link to an identity.
  */
 import type { Family } from '../family/profile.ts'
+import type { Fact } from '../terms/device.ts'
+import { FACTS } from '../terms/device.ts'
 import type { Ms } from '../units/units.ts'
 import { ms } from '../units/units.ts'
 import type { DeviceFacts } from '../wire/facts.ts'
+import { deviceFactsSchema } from '../wire/facts.ts'
 import type { Reading } from './identity.ts'
 
-/** Facts that the link tells. */
-export const FACTS_OVER_LINK = [
-  'model',
-  'board',
-  'chipset',
-  'storageGb',
-  'region',
-  'carrier',
-  'build',
-  'release',
-  'patchDate',
-  'loaderVersion',
-  'floor',
-  'bootLock',
-  'serial',
-  'batteryPercent',
-] as const
+type Told = Fact & keyof DeviceFacts
+
+/** Facts that the link tells: those that its own schema has. */
+export const FACTS_OVER_LINK: readonly Told[] = FACTS.filter(
+  (fact): fact is Told => fact in deviceFactsSchema.shape,
+)
 
 /** Readings of what was said; a fact that was not told is no reading. */
 export const readingsOf = (facts: DeviceFacts, at: Ms = ms(0)): readonly Reading[] =>

@@ -1,27 +1,16 @@
 import { describe, expect, it } from 'vitest'
+import { facts0417 } from '../testing/devices.ts'
 import type { DeviceFacts } from '../wire/facts.ts'
 import { nextPatchDay, provenFacts } from './proof.ts'
 
-const now: DeviceFacts = {
-  model: 'BRAK-H2K',
-  board: 'r4',
-  chipset: 'Slate 2',
-  storageGb: 32,
-  region: 'HI',
-  carrier: 'O',
-  serial: 'TRN4490077F31',
+const now = facts0417({
   mode: 'normal',
   build: 'H2.104.r4',
   release: 5,
   patchDate: '2026-10-01',
   loaderVersion: 7,
   floor: 6,
-  bootLock: 'closed',
-  batteryPercent: 60,
-  outcome: 'normal',
-  returns: 0,
-  scale: 256,
-}
+})
 const WAS: Readonly<Record<string, string>> = {
   build: 'H2.0ZC.r4',
   bootLock: 'closed',

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Command } from '../command/command.ts'
+import { facts0417 } from '../testing/devices.ts'
 import type { DeviceFacts } from '../wire/facts.ts'
 import type { JournalEntry } from './journal.ts'
 import { followed, placeOf } from './journal.ts'
@@ -10,26 +11,8 @@ const SERIAL = 'TRN4490077F31'
 const put: Command = { kind: 'put', partition: 'main', offset: 0, size: 4096, image: 'aa' }
 const readBack: Command = { kind: 'digest', partition: 'main', size: 4096, image: 'aa' }
 const toLoader: Command = { kind: 'restart', to: 'loader' }
-const facts = (more: Partial<DeviceFacts> = {}): DeviceFacts => ({
-  model: 'BRAK-H2K',
-  board: 'r4',
-  chipset: 'Slate 2',
-  storageGb: 32,
-  region: 'HI',
-  carrier: 'O',
-  bootLock: 'closed',
-  batteryPercent: 71,
-  returns: 0,
-  scale: 256,
-  serial: SERIAL,
-  mode: 'loader',
-  build: 'H2.0ZC.r4',
-  release: 4,
-  loaderVersion: 6,
-  floor: 5,
-  outcome: 'normal',
-  ...more,
-})
+const facts = (more: Partial<DeviceFacts> = {}): DeviceFacts =>
+  facts0417({ build: 'H2.0ZC.r4', release: 4, ...more })
 const promised: Command = {
   kind: 'facts',
   expect: { build: 'H2.0ZC.r4', release: 4, loaderVersion: 6, floor: 5 },

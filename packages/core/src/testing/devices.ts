@@ -2,6 +2,7 @@
 import type { Reading } from '../device/identity.ts'
 import type { Fact, Source } from '../terms/device.ts'
 import { ms } from '../units/units.ts'
+import type { DeviceFacts } from '../wire/facts.ts'
 
 /** One reading, over the link unless told otherwise. */
 export function reading(
@@ -39,3 +40,23 @@ export function readings0417(more: readonly Reading[] = []): readonly Reading[] 
 /** The same without some facts. */
 export const without = (...facts: readonly Fact[]): readonly Reading[] =>
   readings0417().filter((one) => !facts.includes(one.fact))
+
+/** What the lead device says of itself in its loader, but for what is named. */
+export const facts0417 = (more: Partial<DeviceFacts> = {}): DeviceFacts => ({
+  model: 'BRAK-H2K',
+  board: 'r4',
+  chipset: 'Slate 2',
+  storageGb: 32,
+  region: 'HI',
+  carrier: 'O',
+  serial: 'TRN4490077F31',
+  mode: 'loader',
+  loaderVersion: 6,
+  floor: 5,
+  bootLock: 'closed',
+  batteryPercent: 71,
+  outcome: 'normal',
+  returns: 0,
+  scale: 256,
+  ...more,
+})

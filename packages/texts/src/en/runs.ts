@@ -136,7 +136,7 @@ export const runs = {
   'run.steps.stopped': 'stopped here',
   'run.journal': '{n, plural, one {One journal entry} other {# journal entries}} kept',
   'run.mib': '{n} MiB',
-  'why.asked': 'you asked for it',
+  'why.asked': 'somebody asked for it',
   'why.superseded': 'another agent took it over',
   'why.wrong-device': 'another device answers here, serial {serial}. Nothing was written to it',
   'why.refused': 'the device refused: {what}',

@@ -72,6 +72,10 @@ const places = ({ where }: FactShown) =>
 </template>
 
 <style scoped>
+/* The facts stand behind their mark: their title stands above them. */
+:deep(thead th:first-child) {
+  padding-left: 14px;
+}
 tbody th {
   font-size: 14px !important;
   color: var(--ink) !important;
