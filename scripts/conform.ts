@@ -1,6 +1,6 @@
 /**
  * Holds a device's side of the link against the conformance suite: `npm run conform -- --secret FILE
- * --image FILE --partition NAME --never NAME [--epoch N] tcp:HOST:PORT`, or a command and its arguments
+ * --image FILE --partition NAME --mode NAME --never NAME [--epoch N] tcp:HOST:PORT`, or a command and its arguments
  * after `--`. It writes the image to the partition and nothing else. docs/link.md says what is asked.
  */
 import { readFileSync } from 'node:fs'
@@ -10,10 +10,10 @@ import type { Address } from '@plain-slate/link'
 
 const text = { type: 'string' } as const
 const { values, positionals } = parseArgs({
-  options: { secret: text, image: text, partition: text, never: text, epoch: text },
+  options: { secret: text, image: text, partition: text, mode: text, never: text, epoch: text },
   allowPositionals: true,
 })
-const { secret, image, partition, never, epoch = '1' } = values
+const { secret, image, partition, mode, never, epoch = '1' } = values
 
 function addressOf([first, ...rest]: readonly string[]): Address | undefined {
   if (first === undefined) return undefined
@@ -28,10 +28,11 @@ if (
   secret === undefined ||
   image === undefined ||
   partition === undefined ||
+  mode === undefined ||
   never === undefined
 ) {
   console.error(
-    'npm run conform -- --secret FILE --image FILE --partition NAME --never NAME [--epoch N] (tcp:HOST:PORT | -- COMMAND ARGUMENT …)',
+    'npm run conform -- --secret FILE --image FILE --partition NAME --mode NAME --never NAME [--epoch N] (tcp:HOST:PORT | -- COMMAND ARGUMENT …)',
   )
   process.exit(2)
 }
@@ -40,6 +41,7 @@ const found = await conform({
   secret: readFileSync(secret, 'utf8').trim(),
   image: readFileSync(image),
   partition,
+  mode,
   never,
   epoch: Number(epoch),
 })

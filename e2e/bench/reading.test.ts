@@ -13,7 +13,7 @@ beforeAll(async () => {
   await shop.hands({ kind: 'keys', serial: OTHER, to: 'off' })
   await shop.hands({ kind: 'keys', serial: OTHER, to: 'loader' })
   await shop.hands({ kind: 'plug', serial: OTHER, port: 'P3' })
-  await until('it is seen', async () => (await shop.port('P3')).word === 'loader')
+  await until('it is seen', async () => (await shop.port('P3')).word === 'writing')
 }, 120_000)
 afterAll(() => shop.close())
 

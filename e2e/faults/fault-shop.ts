@@ -192,7 +192,7 @@ export class FaultShop {
     if (lead === undefined) return
     const act = (what: object) => this.ask('POST', '/api/bench/hands', { serial: LEAD, ...what })
     if (lead.port === null) await act({ kind: 'plug', port: 'P2' })
-    if (lead.mode === 'off') await act({ kind: 'keys', to: 'loader' })
+    if (lead.mode?.kind === 'off') await act({ kind: 'keys', to: 'loader' })
   }
 
   // What it is held against.

@@ -52,6 +52,7 @@ const target = (address: Address, epoch: number, partition = 'modem'): Target =>
   secret: SECRET,
   image,
   partition,
+  mode: 'loader',
   never: 'calib',
   epoch,
 })

@@ -30,7 +30,6 @@ const found = aim?.images.find(({ partition }) => partition === 'support')
 if (found === undefined) throw new Error('no image')
 const support = found
 const put = {
-  kind: 'put',
   partition: 'support',
   offset: 0,
   size: support.size,

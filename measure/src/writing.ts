@@ -129,7 +129,7 @@ async function write(
     for await (const part of createReadStream(file, range)) yield part as Uint8Array
   }
   for (let offset = 0; offset < GIB; offset += PIECE) {
-    const put = { kind: 'put', partition: 'main', offset, size: PIECE, image } as const
+    const put = { partition: 'main', offset, size: PIECE, image } as const
     const { kind } = await putPiece(link, lease, put, bytes, () => undefined)
     if (kind !== 'kept') throw new Error(`a piece was ${kind}`)
   }

@@ -36,9 +36,9 @@ describe('a stop', () => {
       verb === 'hello' ? { answer: 'facts', facts: { ...FACTS, serial: 'OTHER-1' } } : undefined,
     )
     const one = await device(saysFacts())
-    server.looks = [{ id: LOOK, port: 'P1', digests: [], epoch: null }]
+    server.looks = [{ id: LOOK, port: 'P1', digests: [], into: null, epoch: null }]
     await server.open({ P1: slow.address, P2: one.address })
-    await until('the look hangs at P1', () => slow.heard.some(({ verb }) => verb === 'table'))
+    await until('the look hangs at P1', () => slow.heard.some(({ verb }) => verb === 'tally'))
     server.want(RUN, 'P2', { commands: [meets] })
     await until('the run waits', () => server.last?.shown.waiting?.seen?.mode === 'loader')
     server.stop(1)

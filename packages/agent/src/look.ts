@@ -1,7 +1,7 @@
 /**
- * Looking at what hangs on a port while no run holds it: its facts; in the loader its table and digests;
- * in normal mode a tally of the customer's things. Under an epoch of its own a look goes into the loader
- * and comes back, where the device's link permission lets it.
+ * Looking at what hangs on a port while no run holds it: its facts, and whatever its mode gives of a tally of
+ * the customer's things, a table, digests. Under an epoch of its own a look goes into the mode that shows
+ * more and comes back, where the device's link permission lets it.
  */
 import type { LookFound, Work } from '@plain-slate/api'
 import type { DeviceFacts, Mode } from '@plain-slate/core'
@@ -62,16 +62,16 @@ class Looking {
   }
 
   /** What was found stays found when the link is lost on the way. */
-  async find({ digests, epoch }: Look): Promise<LookFound> {
+  async find({ digests, into }: Look): Promise<LookFound> {
     let found: LookFound = { facts: this.#met.facts, table: null, digests: [], tally: null }
     try {
       const from = this.#met.facts.mode
-      if (from === 'normal') found = { ...found, tally: await tallyOver(this.#met.link) }
-      const there = from === 'loader' || (epoch !== null && (await this.#restart('loader')))
-      if (!there) return found
+      found = { ...found, tally: await tallyOver(this.#met.link) }
+      const away = into !== null && into !== from && (await this.#restart(into))
       found = { ...found, table: await tableOver(this.#met.link) }
+      if (found.table === null && !away) return found
       found = { ...found, digests: await digestsOver(this.#met.link, digests) }
-      if (from !== 'loader') await this.#restart(from)
+      if (away) await this.#restart(from)
       return { ...found, facts: this.#met.facts }
     } catch (error) {
       if (error instanceof LinkLost) return found

@@ -52,7 +52,8 @@ export const workSchema = z.object({
       id: run,
       port: z.string(),
       digests: z.array(z.object({ partition: z.string(), size: z.int().positive() })),
-      /** Into the loader and back, under this epoch; null: as it is. */
+      /** Into this mode and back, under this epoch; both null: as it is. */
+      into: modeSchema.nullable(),
       epoch: z.int().positive().nullable(),
     }),
   ),
@@ -77,7 +78,7 @@ export const claimedSchema = z.object({
   stop: z.object({ asked: z.int().nonnegative(), met: z.int().nonnegative() }),
 })
 
-/** What a look found. Bytes are base64. `tally`: the customer's things, counted in normal mode. */
+/** What a look found. Bytes are base64. `tally`: the customer's things, counted by its system. */
 export const lookFoundSchema = z.object({
   facts: deviceFactsSchema.nullable(),
   table: z

@@ -1,8 +1,9 @@
 /** The bench: ports with what hangs there, cables, simulated devices, and reading a device. */
-import { LEDGE_WORDS, leastOf, modeSchema } from '@plain-slate/core'
+import { LEDGE_WORDS, leastOf } from '@plain-slate/core'
 import { z } from 'zod'
 import { stageSchema } from './error.ts'
 import { lookSchema } from './look.ts'
+import { modeShownSchema } from './mode.ts'
 import { route } from './route.ts'
 import { standInActSchema, standInAnswerSchema, standInDeviceSchema } from './standins.ts'
 
@@ -12,7 +13,7 @@ export const seenSchema = z.object({
   model: z.string(),
   board: z.string(),
   build: z.string().nullable(),
-  mode: modeSchema,
+  mode: modeShownSchema,
   battery: z.int(),
   loaderVersion: z.int(),
 })

@@ -11,10 +11,10 @@ import {
   STAGES,
   STANDINGS,
   TABLE_PROBLEMS,
-  modeSchema,
 } from '@plain-slate/core'
 import { z } from 'zod'
 import { lookSchema } from './look.ts'
+import { modeShownSchema } from './mode.ts'
 import { stageSchema } from './error.ts'
 import { candidateSchema, planSchema, rangeSchema } from './runs.ts'
 
@@ -59,7 +59,7 @@ export const claimSchema = z.object({
       trust: z.number(),
       at: moment,
       by: z.string().nullable(),
-      mode: modeSchema.nullable(),
+      mode: z.string().nullable(),
     }),
   ),
 })
@@ -69,10 +69,8 @@ export const factSchema = z.object({
   value: factValue.nullable(),
   claims: z.array(claimSchema),
   needed: z.boolean(),
-  /** Where it can be read on this family: source, mode, place, seconds. */
-  where: z.array(
-    z.object({ source: z.enum(SOURCES), mode: z.string(), where: z.string(), seconds: z.number() }),
-  ),
+  /** Where it can be read on this family: source, place, seconds. */
+  where: z.array(z.object({ source: z.enum(SOURCES), where: z.string(), seconds: z.number() })),
   /** Titles of packages that cannot be told for want of it. */
   holdsUp: z.array(z.string()),
 })
@@ -125,7 +123,12 @@ export const jobSchema = z.object({
       id: z.string(),
       maker: z.string(),
       looks: z.array(
-        z.object({ mode: modeSchema, looks: z.string(), confusedWith: z.array(modeSchema) }),
+        z.object({
+          mode: modeShownSchema,
+          looks: z.string(),
+          /** Names of modes that it is taken for. */
+          confusedWith: z.array(z.string()),
+        }),
       ),
       permission: z.string(),
       idleDrain: z.number(),
@@ -137,7 +140,7 @@ export const jobSchema = z.object({
     .object({
       serial: z.string(),
       port: z.string().nullable(),
-      mode: modeSchema.nullable(),
+      mode: modeShownSchema.nullable(),
       battery: z.int().nullable(),
       digests: z.int(),
       table: z.boolean(),
@@ -148,7 +151,7 @@ export const jobSchema = z.object({
     .nullable(),
   /** Ports at which a device answers that no other open slip claims. */
   ports: z.array(
-    z.object({ name: z.string(), serial: z.string(), model: z.string(), mode: modeSchema }),
+    z.object({ name: z.string(), serial: z.string(), model: z.string(), mode: modeShownSchema }),
   ),
   /** The picked route: its aim, and every package of it in the order in which they go on. */
   route: z.object({ package: z.string(), title: z.string(), keys: z.array(z.string()) }).nullable(),

@@ -5,7 +5,7 @@ import { errorSchema } from './error.ts'
 export const lookSchema = z.object({
   id: z.string(),
   port: z.string(),
-  /** Into the loader and back, where the device is in another mode. */
+  /** Into a mode that shows more and back, where the device is in another. */
   deep: z.boolean(),
   at: z.iso.datetime({ precision: 3 }),
   state: z.enum(['looking', 'found', 'failed']),

@@ -8,13 +8,13 @@ import {
   STOP_WAITS,
   VERDICTS,
   leastOf,
-  modeSchema,
   startOutcomeSchema,
 } from '@plain-slate/core'
 import { z } from 'zod'
 import { intentSchema } from './error.ts'
 import { factsSchema } from './json.ts'
 import { route } from './route.ts'
+import { modeShownSchema } from './mode.ts'
 import { seenSchema } from './bench.ts'
 
 const moment = z.iso.datetime({ precision: 3 })
@@ -186,7 +186,7 @@ export const runSchema = runRowSchema.extend({
   /** Seconds, on the server's clock, in which nothing moved; 0 where it is not under way. */
   quiet: z.number(),
   runSeconds: z.number(),
-  waiting: z.object({ mode: modeSchema.nullable(), seen: seenSchema.nullable() }).nullable(),
+  waiting: z.object({ mode: modeShownSchema.nullable(), seen: seenSchema.nullable() }).nullable(),
   parts: z.array(partStandingSchema),
   journal: z.int(),
   /** What was done, in order: the device's time, the step's words, seconds it took. */
@@ -202,7 +202,7 @@ export const runSchema = runRowSchema.extend({
   /** Seconds from now to the end of the plan, by its steps' ranges. */
   left: range,
   /** What the mode it is in looks like; null while it is not known. */
-  looks: z.object({ mode: modeSchema, says: z.string() }).nullable(),
+  looks: z.object({ mode: modeShownSchema, says: z.string() }).nullable(),
   cable: z.string().nullable(),
   battery: z.int().nullable(),
   wall: z.array(z.object({ name: z.string(), role: z.string(), bytes: z.int() })),

@@ -4,6 +4,7 @@
  */
 import { modeSchema } from '@plain-slate/core'
 import { z } from 'zod'
+import { modeShownSchema } from './mode.ts'
 
 export const standInDeviceSchema = z.object({
   serial: z.string(),
@@ -11,7 +12,7 @@ export const standInDeviceSchema = z.object({
   model: z.string(),
   port: z.string().nullable(),
   /** Null while it is restarting. */
-  mode: modeSchema.nullable(),
+  mode: modeShownSchema.nullable(),
   battery: z.int(),
   cellOut: z.boolean(),
   /** The link permission in its settings; they are reached while it runs. */
@@ -19,7 +20,7 @@ export const standInDeviceSchema = z.object({
   /** Model seconds in a real one; 0: as fast as bytes go. */
   pace: z.number(),
   /** What keys lead to from here, in the family's words. */
-  keys: z.array(z.object({ to: modeSchema, say: z.string() })),
+  keys: z.array(z.object({ to: modeShownSchema, say: z.string() })),
 })
 export type StandInDevice = z.infer<typeof standInDeviceSchema>
 

@@ -1,7 +1,7 @@
 /**
  * The conformance suite of the device link: what docs/link.md asks of a device's side, held against any
  * address or command. It writes one image to one partition and nothing else; the device must be in the
- * loader, and its owner must have agreed. Each check opens streams of its own.
+ * mode in which that partition is written, and its owner must have agreed. Each check opens streams of its own.
  */
 import { createHash, randomUUID } from 'node:crypto'
 import { setTimeout as pause } from 'node:timers/promises'
@@ -20,6 +20,8 @@ export type Target = {
   /** An image that the device takes, and where. */
   readonly image: Uint8Array
   readonly partition: string
+  /** The mode in which it takes it. */
+  readonly mode: string
   /** A partition that is never written. */
   readonly never: string
   /** An epoch above all that the device has met; the suite goes up from it. */
@@ -57,9 +59,10 @@ const CHECKS: Readonly<Record<string, Check>> = {
     const late = pause(SOON_MS).then(() => 'it listens on')
     return Promise.race([ended, late]).finally(() => stream.destroy())
   },
-  'answers hello with its facts, in the loader': async (bench) => {
+  'answers hello with its facts, in the mode it writes in': async (bench) => {
+    const { mode } = bench.target
     const facts = await bench.facts()
-    return facts?.mode === 'loader' ? undefined : `it is in ${facts?.mode ?? 'no mode'}`
+    return facts?.mode === mode ? undefined : `it is in ${facts?.mode ?? 'no mode'}`
   },
   'answers what it does not know with unknown-verb, and listens on': async (bench) => {
     const link = await bench.meet()
@@ -143,7 +146,6 @@ const CHECKS: Readonly<Record<string, Check>> = {
     const link = await bench.meet()
     const { image, partition } = bench.target
     const put = {
-      kind: 'put',
       partition,
       offset: 0,
       size: image.length,

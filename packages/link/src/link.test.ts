@@ -73,7 +73,7 @@ describe('a link', () => {
 
 const LEASE = { run: 'run', epoch: 1 }
 const image = Buffer.from(Array.from({ length: 1_000_000 }, (_, index) => index % 251))
-const put = { kind: 'put', partition: 'main', offset: 0, size: image.length, image: 'i' } as const
+const put = { partition: 'main', offset: 0, size: image.length, image: 'i' } as const
 const bytes = async function* (_: string, from: number, to: number) {
   yield await Promise.resolve(image.subarray(from, to))
 }

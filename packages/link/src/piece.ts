@@ -9,7 +9,8 @@ import { PAYLOAD_MAX } from '@plain-slate/core'
 import type { Answered, Lease, Link } from './link.ts'
 import { LinkLost } from './link.ts'
 
-export type Put = Extract<Command, { kind: 'put' }>
+/** Where a piece goes, and of which image it is. */
+export type Put = Pick<Extract<Command, { kind: 'put' }>, 'partition' | 'offset' | 'size' | 'image'>
 
 /** Bytes of an image, from `from` to before `to`, in whatever pieces they come. */
 export type ImageBytes = (image: string, from: number, to: number) => AsyncIterable<Uint8Array>

@@ -2,8 +2,15 @@
  * What a simulated device says and what a loss of power leaves: the twin's outputs as answers of the
  * link, refusals in words, torn flash.
  */
-import type { DeviceModel, DeviceRefusal, LinkAnswer, Run, TwinOutput } from '@plain-slate/core'
-import { BLOCK_BYTES, arraySectors, lay } from '@plain-slate/core'
+import type {
+  DeviceModel,
+  DeviceRefusal,
+  Family,
+  LinkAnswer,
+  Run,
+  TwinOutput,
+} from '@plain-slate/core'
+import { BLOCK_BYTES, arraySectors, lay, modeOfKind } from '@plain-slate/core'
 import type { DeviceFile } from './device-file.ts'
 import type { Flash } from './flash.ts'
 
@@ -26,7 +33,7 @@ export type Handled = {
 export const NO_BYTES = new Uint8Array()
 
 /** A piece given up: its whole range is suspect, and the device is off, as if its power had gone. */
-export function brokenOff(model: DeviceModel): DeviceModel {
+export function brokenOff(family: Family, model: DeviceModel): DeviceModel {
   const { session } = model
   const part = session === undefined ? undefined : model.parts[session.partition]
   if (session === undefined || part === undefined) return model
@@ -34,7 +41,7 @@ export function brokenOff(model: DeviceModel): DeviceModel {
   const to = Math.ceil((session.offset + session.size) / BLOCK_BYTES)
   const torn: Run = { from, to, kind: 'torn' }
   const parts = { ...model.parts, [session.partition]: { ...part, map: lay(part.map, torn) } }
-  return { ...model, parts, session: undefined, mode: 'off' }
+  return { ...model, parts, session: undefined, mode: modeOfKind(family, 'off') }
 }
 
 /** Half-written flash reads as neither: what came first is there, the rest is the old with bits fallen. */

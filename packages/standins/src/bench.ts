@@ -10,10 +10,11 @@ import { join } from 'node:path'
 import type { Duplex } from 'node:stream'
 import type { StandInAct, StandInDevice } from '@plain-slate/api'
 import type { Catalogue, Family, ImageFacts, Mode } from '@plain-slate/core'
+import { answersIn, beginsIn, isKind, kindOf, modeName, modeProfile } from '@plain-slate/core'
 import type { ModelClock } from './clock.ts'
 import { modelClock } from './clock.ts'
 import { SimulatedDevice } from './device.ts'
-import { answersIn, extentsOf, readDevice, writeDevice } from './device-file.ts'
+import { extentsOf, readDevice, writeDevice } from './device-file.ts'
 import { openFlash } from './flash.ts'
 import { endSoftly, serveStream } from './serve-stream.ts'
 
@@ -101,7 +102,7 @@ function take(devices: readonly OnBench[], secret: string, port: string, socket:
 }
 
 const isAwake = ({ device, clock }: OnBench): boolean =>
-  answersIn(device.model.mode) && isBack(device, clock)
+  answersIn(device.nature.family, device.model.mode) && isBack(device, clock)
 
 /** A restart takes its time: the model is there already, the cable is not. */
 const isBack = (device: SimulatedDevice, clock: ModelClock): boolean =>
@@ -116,7 +117,7 @@ function shownOf(device: SimulatedDevice, clock: ModelClock): StandInDevice {
     name: file.name,
     model: model.fused.model,
     port: device.port,
-    mode: away ? null : model.mode,
+    mode: away ? null : shownMode(family, model.mode),
     battery: Math.round(model.battery),
     cellOut: device.cellOut,
     permission: model.permission,
@@ -127,7 +128,15 @@ function shownOf(device: SimulatedDevice, clock: ModelClock): StandInDevice {
 
 /** The ways that hands can go from a mode, in the family's words. */
 const keysOf = (family: Family, mode: Mode) =>
-  family.ways.filter((way) => way.hands && way.from === mode).map(({ to, say }) => ({ to, say }))
+  family.ways
+    .filter((way) => way.hands && beginsIn(way, mode))
+    .map(({ to, say }) => ({ to: shownMode(family, to), say }))
+
+const shownMode = (family: Family, id: Mode) => ({
+  id,
+  name: modeName(family, id),
+  kind: kindOf(family, id) ?? null,
+})
 
 function actOn(devices: readonly OnBench[], act: StandInAct): string | undefined {
   const one = devices.find(({ device }) => device.model.serial === act.serial)
@@ -151,21 +160,21 @@ function actOn(devices: readonly OnBench[], act: StandInAct): string | undefined
       device.putCellIn()
       return undefined
     case 'charge':
-      if (!device.nature.family.chargesIn.includes(device.model.mode))
-        return `It does not charge in this mode (${device.model.mode}).`
+      if (modeProfile(device.nature.family, device.model.mode)?.charges !== true)
+        return `It does not charge in this mode (${nameOf(device)}).`
       device.charge(act.percent, now)
       return undefined
     case 'keys': {
-      const way = keysOf(device.nature.family, device.model.mode).find(({ to }) => to === act.to)
-      if (way === undefined) return `From ${device.model.mode} no keys lead to ${act.to}.`
+      const way = keysOf(device.nature.family, device.model.mode).find(({ to }) => to.id === act.to)
+      if (way === undefined) return `From ${nameOf(device)} no keys lead to ${act.to}.`
       /* A chord from off is held while the cell goes in. */
       device.putCellIn()
       device.keys(act.to, now)
       return drop(one)
     }
     case 'permit':
-      if (device.model.mode !== 'normal')
-        return `Its settings cannot be reached in this mode (${device.model.mode}).`
+      if (!isKind(device.nature.family, device.model.mode, 'system'))
+        return `Its settings cannot be reached in this mode (${nameOf(device)}).`
       device.permit(act.given, now)
       return act.given ? undefined : drop(one)
     case 'cut':
@@ -173,6 +182,9 @@ function actOn(devices: readonly OnBench[], act: StandInAct): string | undefined
       return undefined
   }
 }
+
+/** The mode it is in, as its family calls it. */
+const nameOf = ({ nature, model }: SimulatedDevice): string => modeName(nature.family, model.mode)
 
 /** The stream of a device that left its cable ends; what was said already arrives. */
 function drop(one: OnBench): undefined {

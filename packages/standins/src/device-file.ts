@@ -4,7 +4,7 @@
  * moved in place. A session that stands open in it was broken by the end of the process.
  */
 import { readFileSync, renameSync, writeFileSync } from 'node:fs'
-import type { DeviceModel, Mode } from '@plain-slate/core'
+import type { DeviceModel } from '@plain-slate/core'
 import { fusedSchema, modeSchema, partRoleSchema, startOutcomeSchema } from '@plain-slate/core'
 import { z } from 'zod'
 import type { Extent } from './flash.ts'
@@ -97,6 +97,3 @@ export function writeDevice(path: string, file: DeviceFile): void {
   writeFileSync(`${path}.new`, JSON.stringify(file), { mode: 0o600 })
   renameSync(`${path}.new`, path)
 }
-
-/** Modes in which a device answers on its cable at all. */
-export const answersIn = (mode: Mode): boolean => mode !== 'off'

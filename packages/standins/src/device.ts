@@ -12,7 +12,7 @@ import type {
   Nature,
   TwinInput,
 } from '@plain-slate/core'
-import { BLOCK_BYTES, cutAt, factsOf, step } from '@plain-slate/core'
+import { BLOCK_BYTES, answersIn, cutAt, factsOf, step, takesIn } from '@plain-slate/core'
 import type { Handled } from './answers.ts'
 import { NO_BYTES, brokenOff, said, tableOf, tornBytes } from './answers.ts'
 import { checkedByBytes } from './checked.ts'
@@ -51,7 +51,7 @@ export class SimulatedDevice {
     this.#model =
       file.model.session === undefined
         ? file.model
-        : checkedByBytes(brokenOff(file.model), nature.catalogue, file, flash)
+        : checkedByBytes(brokenOff(nature.family, file.model), nature.catalogue, file, flash)
   }
 
   get model(): DeviceModel {
@@ -204,7 +204,7 @@ export class SimulatedDevice {
     this.#piece.take(this.flash, before.session, this.#startOf(before.session?.partition), taken)
     if (cut === undefined) {
       this.#take(device)
-      const empty = device.mode === 'off'
+      const empty = !answersIn(this.nature.family, device.mode)
       if (empty) this.#forgetSession()
       return { ...said(output, doneAt), ends: empty ? 'instead' : 'no' }
     }
@@ -217,7 +217,7 @@ export class SimulatedDevice {
     const kind = this.#cut?.kind
     this.#cut = undefined
     if (kind === 'battery') this.#losePower(bytes)
-    else this.#take(cutAt(this.#model, bytes, false))
+    else this.#take(cutAt(this.nature.family, this.#model, bytes, false))
     if (kind === 'cable') this.#port = null
     this.#save()
     const answer = { answer: 'kept', at: doneAt, got: bytes } as const
@@ -233,7 +233,7 @@ export class SimulatedDevice {
       const old = this.flash.read(at, BLOCK_BYTES)
       this.flash.write(at, tornBytes(old, this.#piece.tail))
     }
-    this.#take(cutAt(this.#model, got, true))
+    this.#take(cutAt(this.nature.family, this.#model, got, true))
     this.#forgetSession()
   }
 
@@ -247,7 +247,10 @@ export class SimulatedDevice {
     const { session } = this.#model
     const whole = session !== undefined && session.got === session.size
     if (whole && this.#piece.digest() !== request.piece) {
-      this.#take({ ...brokenOff(this.#model), mode: this.#model.mode })
+      this.#take({
+        ...brokenOff(this.nature.family, this.#model),
+        mode: this.#model.mode,
+      })
       this.#forgetSession()
       return this.#refuse('bad-digest', at)
     }
@@ -273,7 +276,8 @@ export class SimulatedDevice {
   }
 
   #table(at: number): Handled {
-    if (this.#model.mode !== 'loader') return this.#refuse('wrong-mode', at)
+    if (!takesIn(this.nature.family, this.#model.mode, 'table'))
+      return this.#refuse('wrong-mode', at)
     return tableOf(this.file, this.flash, at)
   }
 

@@ -9,7 +9,6 @@ import {
   SLIP_STATES,
   STAGES,
   VERDICTS,
-  modeSchema,
   startOutcomeSchema,
 } from '@plain-slate/core'
 import { describe, expect, it } from 'vitest'
@@ -34,7 +33,6 @@ describe('the catalogue', () => {
       ...ROLES.map((role) => `role.${role}`),
       ...BOOK_ACTS.map((act) => `act.${act}`),
       ...LEDGE_WORDS.map((word) => `port.${word}`),
-      ...modeSchema.options.map((mode) => `mode.${mode}`),
       ...VERDICTS.map((verdict) => `verdict.${verdict}`),
       ...CUT_CLASSES.map((left) => `cut.${left}`),
       ...REFUSALS.map((refusal) => `refused.${refusal}`),

@@ -35,7 +35,7 @@ describe('a step in words', () => {
     expect(stepWords(say, step('write', { ...facts, pieces: 1 }))).toBe('Write main, 320 MiB')
   })
   it('says how the loader is reached in the family’s own words', () => {
-    const facts = { to: 'loader', say: 'Hold both triggers.' }
+    const facts = { to: 'the loader', say: 'Hold both triggers.' }
     expect(stepWords(say, step('enter', facts))).toBe('Into the loader: Hold both triggers.')
   })
   it('warns where a first start wipes', () => {

@@ -2,7 +2,7 @@
  * Plans and runs in words: steps, ranges of time, why a run stopped. Reads what is shown of them;
  * computes no figure of its own beyond rounding.
  */
-import type { CutClass, Fate, Json, LedgeWord, Mode, Worse } from '@plain-slate/core'
+import type { CutClass, Fate, Json, LedgeWord, Worse } from '@plain-slate/core'
 import { riskSeconds, worstFate } from '@plain-slate/core'
 import type { Say } from './say.ts'
 
@@ -24,7 +24,7 @@ export type RunSaid = {
   readonly steps: readonly (StepSaid & { readonly number: number })[]
   readonly why: WhySaid | null
   readonly ownerless: boolean
-  readonly waiting: { readonly mode: Mode | null } | null
+  readonly waiting: { readonly mode: { readonly name: string } | null } | null
 }
 
 const MIB = 1024 ** 2
@@ -70,7 +70,7 @@ export function stepWords(say: Say, { kind, facts }: StepSaid): string {
     case 'ready':
       return say(`step.ready.${of('what') as 'charge'}`)
     case 'enter':
-      return say('step.enter', { to: say(`mode.${of('to') as 'loader'}`), say: of('say') })
+      return say('step.enter', { to: of('to'), say: of('say') })
     case 'write': {
       const { partition, piece, pieces, mib: size } = facts
       const about = { partition: String(partition), mib: Number(size) }
@@ -115,6 +115,17 @@ export function whyWords(say: Say, { code, facts }: WhySaid): string {
   }
 }
 
+/** The word of a port's tile: of a mode without a run it is the mode's own name. */
+export function portWord(
+  say: Say,
+  { word, seen }: { readonly word: LedgeWord; readonly seen: SeenIn | null },
+): string {
+  const name = seen?.mode.name ?? ''
+  const isMode = word === seen?.mode.kind && name !== ''
+  return isMode ? `${name.slice(0, 1).toUpperCase()}${name.slice(1)}` : say(`port.${word}`)
+}
+type SeenIn = { readonly mode: { readonly name: string; readonly kind: string | null } }
+
 /** A run's headline: the state, then what it is at. */
 export function runTitle(say: Say, run: RunSaid): string {
   const step = run.steps.find(({ number }) => number === run.step)
@@ -126,7 +137,7 @@ export function runTitle(say: Say, run: RunSaid): string {
       why: run.why === null ? say('why.asked') : whyWords(say, run.why),
     }),
     'in-doubt': say(run.ownerless ? 'run.title.in-doubt' : 'run.title.in-doubt.lost'),
-    'not-seen': say('run.title.not-seen', { mode: say(`mode.${run.waiting?.mode ?? 'loader'}`) }),
+    'not-seen': say('run.title.not-seen', { mode: run.waiting?.mode?.name ?? '' }),
     'hands-now': say('run.title.hands-now', { step: words }),
     'first-start': say('run.title.first-start'),
   }

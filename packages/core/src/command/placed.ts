@@ -5,6 +5,7 @@
  */
 import { commandsOf } from './command.ts'
 import type { Effect } from '../effect/effect.ts'
+import { modeName } from '../family/modes.ts'
 import type { Family } from '../family/profile.ts'
 import type { OwnFigures, Seconds } from '../pace/pace.ts'
 import { paceOf, silentLimit } from '../pace/pace.ts'
@@ -46,7 +47,7 @@ export function placedSteps<Leaves extends string>(
     const placed = {
       number: step.number,
       kind: step.kind,
-      facts: factsOf(step),
+      facts: factsOf(step, family),
       seconds: { low, high },
       hands: effect.hands,
       worst: worst.get(step.number) ?? unaffected,
@@ -61,12 +62,12 @@ export function placedSteps<Leaves extends string>(
 }
 
 /** What a step's sentence needs. */
-function factsOf(step: Step): Readonly<Record<string, string | number>> {
+function factsOf(step: Step, family: Family): Readonly<Record<string, string | number>> {
   switch (step.kind) {
     case 'ready':
       return { what: step.what }
     case 'enter':
-      return { say: step.way.say, to: step.way.to }
+      return { say: step.way.say, to: modeName(family, step.way.to) }
     case 'write': {
       const { image, piece, pieces, size, scale } = step
       return { partition: image.partition, piece, pieces, mib: mib(size * scale) }

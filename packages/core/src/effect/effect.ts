@@ -58,12 +58,12 @@ export function effectOf(family: Family, operation: Operation): Effect {
         raisesFloor: family.floors.rises === 'write',
       }
     case 'digest':
-      return { ...NOTHING, pace: { key: 'digest', bytes: operation.bytes }, drain: 'loader-idle' }
+      return { ...NOTHING, pace: { key: 'digest', bytes: operation.bytes }, drain: 'idle' }
     case 'restart':
       return {
         ...NOTHING,
         pace: { key: 'restart', bytes: 0 },
-        drain: 'loader-idle',
+        drain: 'idle',
         restarts: true,
       }
     case 'first-start':
@@ -75,6 +75,6 @@ export function effectOf(family: Family, operation: Operation): Effect {
         raisesFloor: family.floors.rises === 'first-start',
       }
     case 'ask':
-      return { ...NOTHING, pace: { seconds: ASK_SECONDS }, drain: 'loader-idle' }
+      return { ...NOTHING, pace: { seconds: ASK_SECONDS }, drain: 'idle' }
   }
 }

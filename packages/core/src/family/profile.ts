@@ -5,27 +5,30 @@
  */
 import { z } from 'zod'
 import { grammarSchema } from '../build/grammar.ts'
-import type { Fact, Mode, Source } from '../terms/device.ts'
+import type { Fact, Source } from '../terms/device.ts'
 import {
   FIXED_FACTS,
   factSchema,
+  modeKindSchema,
   modeSchema,
   partRoleSchema,
   sourceSchema,
+  takesSchema,
 } from '../terms/device.ts'
 
 const range = z.tuple([z.number().positive(), z.number().positive()])
 const text = z.string().min(1).max(200)
 const readAt = z.object({
   source: sourceSchema,
-  mode: z.union([modeSchema, z.literal('any')]),
+  /** The modes in which it can be read there; `any`: what stands on the housing. */
+  modes: z.union([z.array(modeSchema).min(1), z.literal('any')]),
   where: text,
   seconds: z.number().positive(),
   /** Trust of this source for this fact where it is not the usual one. */
   trust: z.exactOptional(z.int().min(1).max(20)),
 })
 const way = z.object({
-  from: modeSchema,
+  from: z.union([z.array(modeSchema).min(1), z.literal('any')]),
   to: modeSchema,
   how: z.enum(['chord', 'keys', 'command', 'menu', 'self']),
   seconds: z.number().positive(),
@@ -44,7 +47,7 @@ const mib = z.union([
   z.literal('rest'),
 ])
 
-export const familySchema = z.object({
+const profileSchema = z.object({
   format: z.literal('plain-slate/family@1'),
   id: z.string().min(2).max(24),
   maker: text,
@@ -65,9 +68,14 @@ export const familySchema = z.object({
   modes: z.array(
     z.object({
       id: modeSchema,
-      also: z.array(text),
+      kind: modeKindSchema,
+      /** As it stands in a sentence: "it is in the loader". */
+      name: text,
       looks: text,
       confusedWith: z.array(modeSchema),
+      /** What it takes over the link, and for which roles of parts. */
+      takes: z.partialRecord(takesSchema, z.union([z.literal('any'), z.array(partRoleSchema)])),
+      charges: z.boolean(),
     }),
   ),
   ways: z.array(way),
@@ -92,11 +100,38 @@ export const familySchema = z.object({
   drainPerMinute: z.object({
     writing: z.number().nonnegative(),
     'first-start': z.number().nonnegative(),
-    'loader-idle': z.number().nonnegative(),
+    /** Answering and doing nothing, in a mode that does not charge. */
+    idle: z.number().nonnegative(),
   }),
-  chargesIn: z.array(modeSchema),
+})
+
+/** Kinds of mode of which a family has one and no more. */
+const ONE_EACH = ['off', 'system'] as const
+
+/** A profile whose parts refer to each other as they must. */
+export const familySchema = profileSchema.superRefine((family, context) => {
+  const problem = (path: readonly (string | number)[], message: string) =>
+    context.addIssue({ code: 'custom', path: [...path], message })
+  for (const kind of ONE_EACH)
+    if (family.modes.filter((mode) => mode.kind === kind).length !== 1)
+      problem(['modes'], `one mode of the kind ${kind}, no more and no fewer`)
+  const ids = family.modes.map(({ id }) => id)
+  const known = (path: readonly (string | number)[], mode: string) =>
+    ids.includes(mode) || problem(path, `no mode ${mode}`)
+  family.ways.forEach(({ from, to }, index) => {
+    known(['ways', index, 'to'], to)
+    if (from !== 'any') for (const one of from) known(['ways', index, 'from'], one)
+  })
+  for (const [fact, places] of Object.entries(family.facts))
+    places.forEach(({ modes }, index) => {
+      if (modes !== 'any') for (const one of modes) known(['facts', fact, index, 'modes'], one)
+    })
+  family.modes.forEach(({ confusedWith }, index) => {
+    for (const one of confusedWith) known(['modes', index, 'confusedWith'], one)
+  })
 })
 export type Family = z.infer<typeof familySchema>
+export type ModeProfile = Family['modes'][number]
 export type Model = Family['models'][number]
 export type Way = Family['ways'][number]
 
@@ -125,7 +160,3 @@ export function trustOf(family: Pick<Family, 'facts'>, fact: Fact, source: Sourc
   if (told !== undefined) return told
   return source === 'link' && FIXED_FACTS.includes(fact) ? FUSED : USUAL_TRUST[source]
 }
-
-/** What a mode looks like on arrival. */
-export const looksOf = (family: Family, mode: Mode): string =>
-  family.modes.find(({ id }) => id === mode)?.looks ?? ''

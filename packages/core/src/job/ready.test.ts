@@ -30,7 +30,7 @@ const facts = (more: Partial<ReadyFacts> = {}): ReadyFacts => ({
   plan,
   agent: true,
   port: 'P2',
-  mode: 'normal',
+  mode: { name: 'normal mode', charges: true },
   percent: 71,
   otherIds: [],
   busy: false,
@@ -105,9 +105,11 @@ describe('what the system sees', () => {
     expect(unseen({ cable: undefined })).toEqual(['cable'])
   })
 
-  it('lets nothing idle in the loader: there it may wait only when all is signed', () => {
-    expect(broken({ mode: 'loader' })).toEqual(['mode'])
-    expect(broken({ mode: 'loader', lines: linesOf(SIGNED) })).toEqual([])
+  it('lets nothing idle where it does not charge: there it may wait only when all is signed', () => {
+    const mode = { name: 'the loader', charges: false }
+    expect(broken({ mode })).toEqual(['mode'])
+    expect(broken({ mode: { ...mode, charges: true } })).toEqual([])
+    expect(broken({ mode, lines: linesOf(SIGNED) })).toEqual([])
   })
 })
 

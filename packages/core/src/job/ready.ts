@@ -2,12 +2,11 @@
  * Ready, and the one gate before every write: what the system sees, what the owner agreed to, what a
  * person makes sure of. Reads what is known of slip, plan, port, device, packages and lines; gives each
  * check with whether it holds and why, and whether a run may start. All of them must hold, whoever asks;
- * nothing waits in the loader meanwhile, where a battery only drains.
+ * nothing waits meanwhile in a mode that does not charge, where a battery only drains.
  */
 import type { Actor } from '../acts/acts.ts'
 import { authorise } from '../acts/acts.ts'
 import type { Fate } from '../match/rules/data-fate.ts'
-import type { Mode } from '../terms/device.ts'
 import { ACCESSORIES, FATE_CONSENTS } from '../terms/line.ts'
 import type { Lines } from './intake.ts'
 import { haltOf, said } from './intake.ts'
@@ -58,6 +57,9 @@ export type GatePackage = {
   readonly bytes: boolean
 }
 
+/** The mode in which it is seen, as its family names it. */
+export type SeenMode = { readonly name: string; readonly charges: boolean }
+
 export type ReadyFacts = {
   readonly open: boolean
   readonly plan:
@@ -66,7 +68,6 @@ export type ReadyFacts = {
         readonly stale: boolean
         /** Its rehearsal ended as the plan promises. */
         readonly reaches: boolean
-        readonly mode: Mode
         readonly needs: number
         /** A step of it needs the link permission. */
         readonly permission: boolean
@@ -75,7 +76,7 @@ export type ReadyFacts = {
     | undefined
   readonly agent: boolean
   readonly port: string | undefined
-  readonly mode: Mode | undefined
+  readonly mode: SeenMode | undefined
   readonly percent: number | undefined
   /** Ids of the device at the port that are not those the plan was made for. */
   readonly otherIds: readonly string[]
@@ -88,7 +89,7 @@ export type ReadyFacts = {
   /** Facts that the fuses settle against others, of which nobody looked at the board yet. */
   readonly doubted: readonly string[]
   readonly keepData: boolean
-  /** Percent a minute that it drains in the loader. */
+  /** Percent a minute that it drains where it answers and does not charge. */
   readonly idleDrain: number
   readonly lines: Lines
 }
@@ -125,7 +126,7 @@ export function checksOf(at: ReadyFacts): readonly Check[] {
       check: 'mode',
       seen,
       holds: at.mode !== undefined && (!drains(at) || isSigned(at)),
-      facts: { mode: at.mode ?? '', drain: at.idleDrain },
+      facts: { mode: at.mode?.name ?? '', drain: at.idleDrain },
     },
     {
       check: 'battery',
@@ -174,8 +175,8 @@ function packageChecks({ packages, overruled }: ReadyFacts): readonly Asked[] {
   ]
 }
 
-/** In the loader it only drains while people sign. */
-const drains = (at: ReadyFacts): boolean => at.mode === 'loader'
+/** In a mode that does not charge it only drains while people sign. */
+const drains = (at: ReadyFacts): boolean => at.mode?.charges === false
 const isSigned = (at: ReadyFacts): boolean => confirmationsOf(at).every(({ signed }) => signed)
 
 /** For which fate a word of the owner is asked, and by which topic. */

@@ -1,10 +1,12 @@
 /**
- * Ways through a family's mode graph: the shortest from the mode a device is in to the one a step needs.
+ * Ways through a family's mode graph: the shortest from the mode a device is in to the one a step needs,
+ * or to any that takes what is wanted.
  * Reads the family's ways and whether the link permission is given; gives the ways in order, or none.
  * Ties fall to the order in which the family names its ways.
  */
+import { beginsIn, takesIn } from '../family/modes.ts'
 import type { Family, Way } from '../family/profile.ts'
-import type { Mode } from '../terms/device.ts'
+import type { Mode, PartRole, Takes } from '../terms/device.ts'
 
 /** The shortest ways, by seconds; empty when already there, undefined when there is none. */
 export function waysTo(
@@ -17,13 +19,35 @@ export function waysTo(
   const best = new Map<Mode, { readonly seconds: number; readonly ways: readonly Way[] }>([
     [from, { seconds: 0, ways: [] }],
   ])
+  const better = (mode: Mode, way: Way): void => {
+    const here = best.get(mode)
+    const total = (here?.seconds ?? Infinity) + way.seconds
+    if (here !== undefined && total < (best.get(way.to)?.seconds ?? Infinity))
+      best.set(way.to, { seconds: total, ways: [...here.ways, way] })
+  }
   for (let round = 0; round < family.modes.length; round += 1)
-    for (const way of usable) {
-      const here = best.get(way.from)
-      const there = best.get(way.to)
-      const seconds = (here?.seconds ?? Infinity) + way.seconds
-      if (here !== undefined && seconds < (there?.seconds ?? Infinity))
-        best.set(way.to, { seconds, ways: [...here.ways, way] })
-    }
+    for (const way of usable)
+      for (const mode of [...best.keys()].filter((one) => beginsIn(way, one))) better(mode, way)
   return best.get(to)?.ways
 }
+
+/** The nearest mode that takes something for a part of this role, and the ways to it; undefined: no way. */
+export function waysToTaking(
+  family: Family,
+  from: Mode,
+  wanted: { readonly what: Takes; readonly role?: PartRole },
+  permission: boolean,
+): { readonly mode: Mode; readonly ways: readonly Way[] } | undefined {
+  const there = family.modes.flatMap(({ id: mode }) => {
+    const ways = takesIn(family, mode, wanted.what, wanted.role)
+      ? waysTo(family, from, mode, permission)
+      : undefined
+    return ways === undefined ? [] : [{ mode, ways }]
+  })
+  return there.reduce<(typeof there)[number] | undefined>(
+    (best, one) => (best === undefined || seconds(one.ways) < seconds(best.ways) ? one : best),
+    undefined,
+  )
+}
+
+const seconds = (ways: readonly Way[]): number => ways.reduce((sum, way) => sum + way.seconds, 0)

@@ -1,19 +1,21 @@
 /**
  * A plan for one package, with one part package before it where that lifts the one unmet condition.
  * Reads a judged case and the mode the device is in; gives the steps in the family's order: ready
- * checks, into the loader, writes in pieces with the family's restarts, read-back, first start, facts.
+ * checks, into the writing mode, writes in pieces with the family's restarts, read-back, first start, facts.
  * What was prepared is undone at Hand back, after the last look over the link. Leaves out search over
  * several packages.
  */
 import { settled } from '../device/identity.ts'
 import type { ImageDecision } from '../difference/least-write.ts'
 import { leastWrite } from '../difference/least-write.ts'
+import { answersIn, modeOfKind } from '../family/modes.ts'
+import type { Family, Way } from '../family/profile.ts'
 import type { Image, Manifest } from '../firmware/manifest.ts'
 import type { Case } from '../match/rule.ts'
 import { judge } from '../match/judge.ts'
 import { raising } from '../match/rules/loader.ts'
 import { fateOf } from '../match/rules/data-fate.ts'
-import { waysTo } from '../modes/ways.ts'
+import { waysToTaking } from '../modes/ways.ts'
 import type { Result } from '../result/result.ts'
 import { ok, refuse } from '../result/result.ts'
 import type { Mode } from '../terms/device.ts'
@@ -73,23 +75,22 @@ export function makePlan({ at, mode, permission }: PlanAsk): Result<Plan, NoPlan
     })
   const serial = settled(at.identity, 'serial')
   if (serial === undefined) return refuse({ kind: 'unread', fact: 'serial' })
-  const ways = waysTo(at.family, mode, 'loader', permission)
-  if (ways === undefined) return refuse({ kind: 'no-way', from: mode })
   const packages = packagesOf(at)
-  const writing = packages.flatMap((one) => writeSteps(at, one))
-  if (writing.length === 0) return refuse({ kind: 'nothing-to-write' })
+  const written = packages.flatMap((one) => imagesOf(one))
+  if (written.length === 0) return refuse({ kind: 'nothing-to-write' })
+  const system = modeOfKind(at.family, 'system')
+  const writing = writingFrom(at.family, mode, written, permission)
+  if (writing === undefined) return refuse({ kind: 'no-way', from: mode })
   const expected = expectedOf(at, packages)
   const wiped = fateOf(factsOf(at), at) === 'wiped'
   const bodies: readonly StepBody[] = [
     /* A device that cannot be asked for it now is not asked for it. */
     ...readySteps(
       at,
-      ways.some(({ needs }) => needs === 'permission'),
+      writing.some((one) => one.kind === 'enter' && one.way.needs === 'permission'),
     ),
-    ...ways.map((way) => ({ kind: 'enter', way }) as const),
-    { kind: 'meet' },
     ...writing,
-    { kind: 'first-start', wiped },
+    { kind: 'first-start', to: system, wiped },
     { kind: 'prove', expect: expected },
   ]
   return ok({
@@ -137,30 +138,62 @@ function readySteps(at: Case, permission: boolean): readonly StepBody[] {
   ]
 }
 
-/** Pieces, read-back and the family's restarts of each image that is written. */
-function writeSteps(
-  at: Case,
-  { key: pack, manifest, decisions }: PlannedPackage,
-): readonly StepBody[] {
-  const { scale } = manifest
-  return decisions
+/** An image that is written, of which package, at which scale. */
+type Written = { readonly pack: string; readonly image: Image; readonly scale: number }
+
+const imagesOf = ({ key: pack, manifest, decisions }: PlannedPackage): readonly Written[] =>
+  decisions
     .filter(({ write }) => write)
-    .flatMap(({ image }) => [
-      ...piecesOf(image, (at.family.pieceMiB * MIB) / scale).map(
-        ({ offset, size }, index, all): StepBody => ({
-          kind: 'write',
-          pack,
-          image,
-          piece: index + 1,
-          pieces: all.length,
-          offset,
-          size,
-          scale,
-        }),
-      ),
-      { kind: 'read-back', pack, image, scale } as const,
-      ...(at.family.restartAfter.includes(image.role) ? [{ kind: 'restart' } as const] : []),
-    ])
+    .map(({ image }) => ({ pack, image, scale: manifest.scale }))
+
+/**
+ * The writes in their order, each in the nearest mode that takes it, with the ways there. It is met for
+ * the first time where the first write is done. Undefined: some image can be written in no mode that a way
+ * leads to.
+ */
+function writingFrom(
+  family: Family,
+  from: Mode,
+  images: readonly Written[],
+  permission: boolean,
+): readonly StepBody[] | undefined {
+  let here = from
+  const steps: StepBody[] = []
+  for (const [index, one] of images.entries()) {
+    const wanted = { what: 'write', role: one.image.role } as const
+    const there = waysToTaking(family, here, wanted, permission)
+    if (there === undefined) return undefined
+    here = there.mode
+    steps.push(...there.ways.map((way) => enterStep(family, way)))
+    if (index === 0) steps.push({ kind: 'meet', mode: here })
+    steps.push(...writeSteps(family, here, one))
+  }
+  return steps
+}
+
+const enterStep = (family: Family, way: Way): StepBody => ({
+  kind: 'enter',
+  way,
+  answers: answersIn(family, way.to),
+})
+
+/** Pieces, read-back and the family's restarts of an image. */
+function writeSteps(family: Family, mode: Mode, written: Written): readonly StepBody[] {
+  const { image, scale } = written
+  const pieces = piecesOf(image, (family.pieceMiB * MIB) / scale)
+  return [
+    ...pieces.map(({ offset, size }, index): StepBody => ({
+      kind: 'write',
+      mode,
+      ...written,
+      piece: index + 1,
+      pieces: pieces.length,
+      offset,
+      size,
+    })),
+    { kind: 'read-back', mode, ...written },
+    ...(family.restartAfter.includes(image.role) ? [{ kind: 'restart', to: mode } as const] : []),
+  ]
 }
 
 function piecesOf(

@@ -6,6 +6,7 @@
 import { z } from 'zod'
 import type { Way } from '../family/profile.ts'
 import type { Image } from '../firmware/manifest.ts'
+import type { Mode } from '../terms/device.ts'
 
 /** What a person makes sure of before anything is written. */
 export const READINESS = ['charge', 'backup', 'permission', 'cable'] as const
@@ -13,10 +14,12 @@ export type Readiness = (typeof READINESS)[number]
 
 export type StepBody =
   | { readonly kind: 'ready'; readonly what: Readiness; readonly seconds: number }
-  | { readonly kind: 'enter'; readonly way: Way }
-  | { readonly kind: 'meet' }
+  /** `answers`: whether the mode at its end answers over the link. */
+  | { readonly kind: 'enter'; readonly way: Way; readonly answers: boolean }
+  | { readonly kind: 'meet'; readonly mode: Mode }
   | {
       readonly kind: 'write'
+      readonly mode: Mode
       readonly pack: string
       readonly image: Image
       readonly piece: number
@@ -27,12 +30,13 @@ export type StepBody =
     }
   | {
       readonly kind: 'read-back'
+      readonly mode: Mode
       readonly pack: string
       readonly image: Image
       readonly scale: number
     }
-  | { readonly kind: 'restart' }
-  | { readonly kind: 'first-start'; readonly wiped: boolean }
+  | { readonly kind: 'restart'; readonly to: Mode }
+  | { readonly kind: 'first-start'; readonly to: Mode; readonly wiped: boolean }
   | { readonly kind: 'prove'; readonly expect: Expected }
 
 /** What the device must say of itself at the end. */

@@ -4,11 +4,12 @@
  * journal and the model time. People do at once what they are asked.
  */
 import type { Command } from '../command/command.ts'
+import { beginsIn, isKind } from '../family/modes.ts'
 import type { JournalEntry } from '../run/journal.ts'
 import type { RunOrder, RunEvent, RunState, Turn } from '../run/run.ts'
 import { reduce } from '../run/run.ts'
 import type { DeviceModel } from '../twin/state.ts'
-import type { Nature, TwinInput, TwinOutput } from '../twin/twin.ts'
+import type { Nature, TwinInput, TwinOutput } from '../twin/stepped.ts'
 import { step } from '../twin/twin.ts'
 import type { Mode } from '../terms/device.ts'
 
@@ -129,15 +130,15 @@ function byHand(
   scene: Scene,
   command: Extract<Command, { kind: 'person' }>,
 ): Carried {
-  const target = command.ask === 'enter' ? nextMode(nature, scene.device, command.text) : undefined
   const event = { kind: 'done', evidence: 'a person' } as const
-  if (target === undefined) return { scene, event }
-  const { device } = step(nature, scene.device, { kind: 'keys', to: target }, scene.device.at)
+  const { to } = command
+  const leads = nature.family.ways.some(
+    (way) => way.hands && way.to === to && beginsIn(way, scene.device.mode),
+  )
+  if (to === undefined || !leads) return { scene, event }
+  const { device } = step(nature, scene.device, { kind: 'keys', to }, scene.device.at)
   return { scene: { ...scene, device }, event }
 }
-
-const nextMode = (nature: Nature, device: DeviceModel, say: string): Mode | undefined =>
-  nature.family.ways.find((way) => way.say === say && way.from === device.mode)?.to
 
 /** After a restart the device is met again, and its ids are compared. */
 function thenMet(nature: Nature, carried: Carried): Carried {
@@ -148,7 +149,8 @@ function thenMet(nature: Nature, carried: Carried): Carried {
 
 /** A device that runs and is not heard: the person who waits for it gives it the link permission. */
 function permitted(nature: Nature, scene: Scene): Scene {
-  if (scene.device.mode !== 'normal' || scene.device.permission) return scene
+  const runs = isKind(nature.family, scene.device.mode, 'system')
+  if (!runs || scene.device.permission) return scene
   const { device } = step(nature, scene.device, { kind: 'permit', given: true }, scene.device.at)
   return { ...scene, device }
 }

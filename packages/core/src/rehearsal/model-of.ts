@@ -11,7 +11,7 @@ import type { Table } from '../layout/table.ts'
 import type { DeviceModel, ImageFacts, Part, SignedBuild } from '../twin/state.ts'
 import { catalogueOf, partOf } from '../twin/state.ts'
 import { BLOCK_BYTES } from '../twin/blocks.ts'
-import type { Nature } from '../twin/twin.ts'
+import type { Nature } from '../twin/stepped.ts'
 import type { DeviceFacts } from '../wire/facts.ts'
 
 export type ReadDevice = {

@@ -9,12 +9,18 @@ import { commandsOf } from '../command/command.ts'
 import type { Command } from '../command/command.ts'
 import type { Fate } from '../match/rules/data-fate.ts'
 import type { Plan } from '../plan/plan.ts'
+import { isKind } from '../family/modes.ts'
+import { waysTo } from '../modes/ways.ts'
 import type { JournalEntry } from '../run/journal.ts'
+import { placeOf } from '../run/journal.ts'
 import { begin, takeUp } from '../run/run.ts'
+import { modeOf } from '../run/told.ts'
+import type { Mode } from '../terms/device.ts'
 import { BLOCK_BYTES } from '../twin/blocks.ts'
 import type { DeviceModel, Part } from '../twin/state.ts'
 import { loaderIsWhole, startOutcome } from '../twin/state.ts'
-import type { Nature } from '../twin/twin.ts'
+import type { Nature } from '../twin/stepped.ts'
+import { isMute } from '../twin/stepped.ts'
 import { step } from '../twin/twin.ts'
 import { cutAt } from '../twin/written.ts'
 import type { DeviceFacts } from '../wire/facts.ts'
@@ -186,10 +192,11 @@ export function afterCut(
   const { epoch } = state
   const { size } = command
   const begun = step(nature, device, { ...command, kind: 'begin', epoch }, device.at).device
-  if (bytes <= size) return cutAt(begun, bytes, kind === 'battery')
+  const powerGone = kind === 'battery'
+  if (bytes <= size) return cutAt(nature.family, begun, bytes, powerGone)
   const kept = step(nature, begun, { kind: 'chunk', epoch, offset: 0, size }, begun.at).device
   const ended = step(nature, kept, { kind: 'finish', epoch }, kept.at).device
-  return cutAt(ended, size, kind === 'battery')
+  return cutAt(nature.family, ended, size, powerGone)
 }
 
 /** How a state is left behind: taken up, or by the same plan from its own start, or not at all. */
@@ -226,7 +233,7 @@ function partsText(parts: DeviceModel['parts']): string {
   return text
 }
 
-/** Charge full, the loader entered by its keys, the run taken up from its journal under a new epoch. */
+/** Charge full, the mode entered in which the run goes on, and it taken up from its journal under a new epoch. */
 function runOut(
   nature: Nature,
   plan: Plan,
@@ -235,14 +242,24 @@ function runOut(
   journal: readonly JournalEntry[],
 ): WayOut {
   const charged = step(nature, left, { kind: 'charge', percent: 100 }, left.at).device
-  const awake =
-    charged.mode === 'off'
-      ? step(nature, charged, { kind: 'keys', to: 'loader' }, charged.at).device
-      : charged
-  if (awake.mode === 'off') return 'none'
+  const wanted = modeOf(commands[placeOf(journal).next]) ?? charged.mode
+  const awake = isMute(nature.family, charged) ? brought(nature, charged, wanted) : charged
+  if (isMute(nature.family, awake)) return 'none'
   const { state, device } = drive(nature, awake, takeUp(plan.serial, 2, commands, journal), journal)
   const kept = device.data.readable && device.outcome === 'normal'
   return state.phase.kind === 'ended' && kept ? 'reaches' : 'none'
+}
+
+/** By the family's ways into a mode; as far as they go. */
+function brought(nature: Nature, device: DeviceModel, to: Mode): DeviceModel {
+  let here = device
+  for (const way of waysTo(nature.family, device.mode, to, device.permission) ?? []) {
+    const input = way.hands
+      ? ({ kind: 'keys', to: way.to } as const)
+      : ({ kind: 'restart', epoch: here.epoch, to: way.to } as const)
+    here = step(nature, here, input, here.at).device
+  }
+  return here
 }
 
 function classify(
@@ -252,7 +269,8 @@ function classify(
   kind: CutKind,
   wayOut: WayOut,
 ): CutClass {
-  if (!loaderIsWhole(left, nature.catalogue) && left.mode === 'off') return 'dead'
+  if (!loaderIsWhole(left, nature.catalogue) && isKind(nature.family, left.mode, 'off'))
+    return 'dead'
   if (!left.data.readable && before.data.readable) return 'data-lost'
   if (wayOut === 'none') return 'needs-other-package'
   const starts = startOutcome(nature.family, left, nature.catalogue)

@@ -5,20 +5,29 @@ import type { JournalEntry } from './journal.ts'
 import { measuredIn, ownFigures, secondsOf } from './figures.ts'
 
 const MIB = 1024 * 1024
-const put: Command = { kind: 'put', partition: 'main', offset: 0, size: MIB, image: 'i' }
+const put: Command = {
+  kind: 'put',
+  mode: 'loader',
+  partition: 'main',
+  offset: 0,
+  size: MIB,
+  image: 'i',
+}
 const pair = (command: number, from: number, to: number): readonly JournalEntry[] => [
   { kind: 'intend', command, epoch: 1, at: from },
   { kind: 'done', command, evidence: 'kept', at: to },
 ]
-const run = (journal: readonly JournalEntry[], more: object = {}) => ({
+const run = (
+  journal: readonly JournalEntry[],
+  { first = 'kept', ...more }: { readonly first?: 'kept' | 'wiped'; readonly scale?: number } = {},
+) => ({
   commands: [
     put,
     { kind: 'restart', to: 'loader' } as const,
-    { kind: 'restart', to: 'normal' } as const,
+    { kind: 'restart', to: 'normal', first } as const,
   ],
   journal,
   scale: 256,
-  wiped: false,
   ...more,
 })
 
@@ -31,7 +40,7 @@ describe('what a run tells of pace', () => {
       { key: 'first-start', value: 200, partition: undefined },
     ])
     expect(measuredIn(run(journal, { scale: 1 }))[0]?.value).toBeCloseTo(10 / 256)
-    expect(measuredIn(run(journal, { wiped: true })).at(-1)?.key).toBe('first-start-wiped')
+    expect(measuredIn(run(journal, { first: 'wiped' })).at(-1)?.key).toBe('first-start-wiped')
   })
 
   it('counts from the last intention, and leaves out what has no times or was not done', () => {

@@ -17,7 +17,6 @@ export type TimedRun = {
   readonly commands: readonly Command[]
   readonly journal: readonly JournalEntry[]
   readonly scale: number
-  readonly wiped: boolean
 }
 
 /** One measurement: MiB a second for paces by bytes, seconds for the others. */
@@ -48,11 +47,10 @@ export function measuredIn(run: TimedRun): readonly Measured[] {
   })
 }
 
-function measure(
-  { scale, wiped }: TimedRun,
-  command: Command,
-  seconds: number,
-): readonly Measured[] {
+/** The pace that a restart follows. */
+const FIRST = { none: 'restart', kept: 'first-start', wiped: 'first-start-wiped' } as const
+
+function measure({ scale }: TimedRun, command: Command, seconds: number): readonly Measured[] {
   switch (command.kind) {
     case 'put':
     case 'digest': {
@@ -61,8 +59,7 @@ function measure(
       return [{ key, value, partition: command.partition }]
     }
     case 'restart': {
-      const first = wiped ? 'first-start-wiped' : 'first-start'
-      const key = command.to === 'normal' ? first : 'restart'
+      const key = FIRST[command.first ?? 'none']
       return [{ key, value: seconds, partition: undefined }]
     }
     case 'person':

@@ -8,8 +8,21 @@ import type { RunEvent, Turn } from './run.ts'
 import { begin, reduce, takeUp } from './run.ts'
 
 const SERIAL = 'TRN4490077F31'
-const put: Command = { kind: 'put', partition: 'main', offset: 0, size: 4096, image: 'aa' }
-const readBack: Command = { kind: 'digest', partition: 'main', size: 4096, image: 'aa' }
+const put: Command = {
+  kind: 'put',
+  mode: 'loader',
+  partition: 'main',
+  offset: 0,
+  size: 4096,
+  image: 'aa',
+}
+const readBack: Command = {
+  kind: 'digest',
+  mode: 'loader',
+  partition: 'main',
+  size: 4096,
+  image: 'aa',
+}
 const toLoader: Command = { kind: 'restart', to: 'loader' }
 const facts = (more: Partial<DeviceFacts> = {}): DeviceFacts =>
   facts0417({ build: 'H2.0ZC.r4', release: 4, ...more })

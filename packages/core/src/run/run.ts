@@ -149,10 +149,11 @@ const halt = (state: RunState, why: StopReason): Turn => ({
 
 const current = (state: RunState): Command | undefined => state.commands[state.next]
 
-/** Bytes and digests are looked at in the loader only. */
+/** Bytes and digests are looked at in the mode in which they are written. */
 function meetAgain(state: RunState): RunOrder {
-  const kind = current(state)?.kind
-  return { kind: 'connect', mode: kind === 'put' || kind === 'digest' ? 'loader' : undefined }
+  const command = current(state)
+  const bound = command?.kind === 'put' || command?.kind === 'digest'
+  return { kind: 'connect', mode: bound ? command.mode : undefined }
 }
 
 /** Writes down the next intention, or ends. */

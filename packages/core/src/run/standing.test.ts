@@ -5,6 +5,7 @@ import { ledgeWord, standingOf } from './standing.ts'
 
 const put = (offset: number): Command => ({
   kind: 'put',
+  mode: 'loader',
   partition: 'main',
   offset,
   size: 100,
@@ -13,8 +14,8 @@ const put = (offset: number): Command => ({
 const commands: readonly Command[] = [
   put(0),
   put(100),
-  { kind: 'digest', partition: 'main', size: 200, image: 'a' },
-  { kind: 'restart', to: 'normal' },
+  { kind: 'digest', mode: 'loader', partition: 'main', size: 200, image: 'a' },
+  { kind: 'restart', to: 'normal', first: 'kept' },
 ]
 const journal = (text: string): readonly JournalEntry[] =>
   [...text].map((letter, index) =>
@@ -35,11 +36,11 @@ describe('an interrupted run', () => {
 
 describe("a port's word", () => {
   const doing = (command: Command | undefined, ownerless = false) =>
-    ledgeWord({ run: { phase: { kind: 'doing' }, command, ownerless }, seen: 'loader' })
+    ledgeWord({ run: { phase: { kind: 'doing' }, command, ownerless }, seen: 'writing' })
 
   it('is the mode of what hangs there while no run does', () => {
     expect(ledgeWord({ run: undefined, seen: undefined })).toBe('free')
-    expect(ledgeWord({ run: undefined, seen: 'loader' })).toBe('loader')
+    expect(ledgeWord({ run: undefined, seen: 'writing' })).toBe('writing')
     expect(ledgeWord({ run: undefined, seen: undefined, odd: true })).toBe('odd')
   })
 

@@ -3,7 +3,7 @@
  * doubt, and the word the ledge shows. Reads what is kept of a run; gives words' codes, no sentences.
  */
 import type { Command } from '../command/command.ts'
-import type { Mode } from '../terms/device.ts'
+import type { ModeKind } from '../terms/device.ts'
 import type { JournalEntry } from './journal.ts'
 import { placeOf } from './journal.ts'
 import type { Phase } from './run.ts'
@@ -59,10 +59,12 @@ export const LEDGE_WORDS = [
   'odd',
   'not-seen',
   'charging',
-  'normal',
-  'loader',
+  'system',
+  'writing',
   'rescue',
-  'transfer',
+  'loop',
+  'hang',
+  'answers',
   'hands-now',
   'hands-off',
   'first-start',
@@ -82,15 +84,27 @@ export type PortSight = {
         readonly ownerless: boolean
       }
     | undefined
-  readonly seen: Mode | undefined
+  /** What the mode is for in which it is seen; undefined: nobody answers. */
+  readonly seen: ModeKind | 'unknown' | undefined
   /** Something answers there that cannot be used. */
   readonly odd?: boolean
+}
+
+/** The word of a port by what the mode is for that answers there; of a family nobody knows, that it answers. */
+const WORD_OF: Readonly<Record<ModeKind | 'unknown', LedgeWord>> = {
+  off: 'charging',
+  hang: 'hang',
+  loop: 'loop',
+  system: 'system',
+  writing: 'writing',
+  rescue: 'rescue',
+  unknown: 'answers',
 }
 
 /** The word a port's tile says first. */
 export function ledgeWord({ run, seen, odd }: PortSight): LedgeWord {
   if (run === undefined && seen === undefined) return odd === true ? 'odd' : 'free'
-  if (run === undefined) return seen === 'off' || seen === undefined ? 'charging' : seen
+  if (run === undefined) return seen === undefined ? 'charging' : WORD_OF[seen]
   const { phase, command, ownerless } = run
   switch (phase.kind) {
     case 'ended':
@@ -105,6 +119,8 @@ export function ledgeWord({ run, seen, odd }: PortSight): LedgeWord {
       if (ownerless) return 'in-doubt'
       if (command?.kind === 'person') return 'hands-now'
       if (command?.kind === 'meet') return seen === undefined ? 'not-seen' : 'hands-now'
-      return command?.kind === 'restart' && command.to === 'normal' ? 'first-start' : 'hands-off'
+      return command?.kind === 'restart' && command.first !== undefined
+        ? 'first-start'
+        : 'hands-off'
   }
 }

@@ -2,7 +2,14 @@ import { describe, expect, it } from 'vitest'
 import type { Command } from '../command/command.ts'
 import { stopWaits } from './stop.ts'
 
-const put: Command = { kind: 'put', partition: 'main', offset: 0, size: 100, image: 'a' }
+const put: Command = {
+  kind: 'put',
+  mode: 'loader',
+  partition: 'main',
+  offset: 0,
+  size: 100,
+  image: 'a',
+}
 const restart: Command = { kind: 'restart', to: 'loader' }
 const waits = (more: object = {}, command: Command = put, held = true) =>
   stopWaits({ asked: 1, met: 0, heard: 0, ...more }, { held, command })

@@ -3,7 +3,14 @@ import type { Command } from '../command/command.ts'
 import type { JournalEntry } from './journal.ts'
 import { doneIn, modeOf, secondsLeft } from './told.ts'
 
-const put: Command = { kind: 'put', partition: 'main', offset: 0, size: 100, image: 'a' }
+const put: Command = {
+  kind: 'put',
+  mode: 'loader',
+  partition: 'main',
+  offset: 0,
+  size: 100,
+  image: 'a',
+}
 const steps = [
   { number: 1, firstCommand: 0, seconds: { low: 10, high: 20 } },
   { number: 2, firstCommand: 2, seconds: { low: 100, high: 200 } },

@@ -58,6 +58,6 @@ export function secondsLeft(
 
 /** The mode that a command needs or leads to; undefined: whatever it is in. */
 export function modeOf(command: Command | undefined): Mode | undefined {
-  if (command?.kind === 'put' || command?.kind === 'digest') return 'loader'
+  if (command?.kind === 'put' || command?.kind === 'digest') return command.mode
   return command?.kind === 'restart' ? command.to : undefined
 }

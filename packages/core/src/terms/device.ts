@@ -31,8 +31,24 @@ export const SOURCES = [
 export const sourceSchema = z.enum(SOURCES)
 export type Source = z.infer<typeof sourceSchema>
 
-export const modeSchema = z.enum(['off', 'normal', 'loader', 'rescue', 'transfer'])
+/** What a mode is for, whatever its family calls it. */
+export const MODE_KINDS = ['off', 'hang', 'loop', 'system', 'writing', 'rescue'] as const
+export const modeKindSchema = z.enum(MODE_KINDS)
+export type ModeKind = z.infer<typeof modeKindSchema>
+
+/** Longer than any family's id of a mode. */
+const MODE_MOST = 24
+/** A mode by the id its family gives it: nothing but a family knows one by name. */
+export const modeSchema = z
+  .string()
+  .max(MODE_MOST)
+  .regex(/^[a-z][a-z0-9-]*$/, 'small letters, digits and dashes')
 export type Mode = z.infer<typeof modeSchema>
+
+/** What may be asked of a device over its link, mode by mode. */
+export const TAKES = ['write', 'digest', 'table', 'tally'] as const
+export const takesSchema = z.enum(TAKES)
+export type Takes = z.infer<typeof takesSchema>
 
 /** Facts that are read of a device. */
 export const FACTS = [

@@ -3,7 +3,8 @@ import { device0417, nature } from '../testing/twins.ts'
 import { between, digestOf, newest } from '../testing/packages.ts'
 import type { DeviceModel } from './state.ts'
 import { startOutcome } from './state.ts'
-import type { Nature, TwinInput } from './twin.ts'
+import type { Nature } from './stepped.ts'
+import type { TwinInput } from './stepped.ts'
 import { step } from './twin.ts'
 import { cutAt } from './written.ts'
 
@@ -44,6 +45,7 @@ function write(role: string, build: string): readonly TwinInput[] {
     { kind: 'finish', epoch: 1 },
   ]
 }
+import { tarn } from '../testing/tarn.ts'
 
 describe('the twin’s loader', () => {
   it('takes what is signed for the part, and nothing else', () => {
@@ -159,7 +161,7 @@ describe('a start', () => {
     const begun = tell(inLoader(), [
       begin('modem', digestOf('modem H2.104.r4'), { size: 8192 }),
     ]).device
-    const torn = cutAt(begun, 100, true)
+    const torn = cutAt(tarn, begun, 100, true)
     expect(startOutcome(self.family, torn, self.catalogue)).toBe('no-radio')
   })
 })
@@ -169,14 +171,14 @@ describe('a cut', () => {
 
   it('by cable or computer keeps the session; by battery it is gone, the block under way torn', () => {
     const begun = tell(inLoader(), [loader]).device
-    expect(cutAt(begun, 5000, false).session?.got).toBe(5000)
-    const dark = cutAt(begun, 5000, true)
+    expect(cutAt(tarn, begun, 5000, false).session?.got).toBe(5000)
+    const dark = cutAt(tarn, begun, 5000, true)
     expect([dark.mode, dark.session]).toEqual(['off', undefined])
     expect(dark.parts['loader']?.map.map(({ kind }) => kind)).toEqual(['image', 'torn', 'old'])
   })
 
   it('in a loader kept once is dead when the power goes, however it is woken', () => {
-    const dark = cutAt(tell(inLoader(), [loader]).device, 5000, true)
+    const dark = cutAt(tarn, tell(inLoader(), [loader]).device, 5000, true)
     const woken = tell(dark, [
       { kind: 'charge', percent: 100 },
       { kind: 'keys', to: 'loader' },
@@ -185,7 +187,7 @@ describe('a cut', () => {
   })
 
   it('on a block’s edge tears nothing', () => {
-    const edge = cutAt(tell(inLoader(), [loader]).device, 4096, true)
+    const edge = cutAt(tarn, tell(inLoader(), [loader]).device, 4096, true)
     expect(edge.parts['loader']?.map.map(({ kind }) => kind)).toEqual(['image', 'old'])
   })
 })

@@ -26,12 +26,13 @@ const kinds = (device: DeviceModel) =>
     ]),
   )
 const anywhere = fc.tuple(fc.integer({ min: 0, max: SIZE }), fc.integer({ min: 0, max: 40 }))
+import { tarn } from '../testing/tarn.ts'
 
 describe('a piece that is cut', () => {
   it('by its cable has every whole block new, none torn, and its session where it was', () => {
     fc.assert(
       fc.property(anywhere, ([bytes, block]) => {
-        const after = cutAt(opened(block), bytes, false)
+        const after = cutAt(tarn, opened(block), bytes, false)
         const whole = bytes === SIZE ? BLOCKS : Math.floor(bytes / BLOCK_BYTES)
         expect(kinds(after)).toMatchObject({ image: whole, torn: 0 })
         expect(after.session?.got).toBe(bytes)
@@ -43,7 +44,7 @@ describe('a piece that is cut', () => {
   it('by its battery tears one block where it was off an edge, and none else', () => {
     fc.assert(
       fc.property(anywhere, ([bytes, block]) => {
-        const after = cutAt(opened(block), bytes, true)
+        const after = cutAt(tarn, opened(block), bytes, true)
         const off = bytes % BLOCK_BYTES !== 0 && bytes !== SIZE
         expect(kinds(after)['torn']).toBe(off ? 1 : 0)
         expect(after.session).toBeUndefined()
@@ -54,7 +55,7 @@ describe('a piece that is cut', () => {
 
   it('touches no other partition', () => {
     const before = opened()
-    const after = cutAt(before, 5000, true)
+    const after = cutAt(tarn, before, 5000, true)
     const others = ({ parts }: DeviceModel) =>
       Object.entries(parts).filter(([name]) => name !== 'main')
     expect(others(after)).toEqual(others(before))
@@ -62,7 +63,7 @@ describe('a piece that is cut', () => {
 
   it('without a piece open only loses its power', () => {
     const idle = device0417({ mode: 'loader' })
-    expect(cutAt(idle, 0, false)).toBe(idle)
-    expect(cutAt(idle, 0, true)).toEqual({ ...idle, mode: 'off' })
+    expect(cutAt(tarn, idle, 0, false)).toBe(idle)
+    expect(cutAt(tarn, idle, 0, true)).toEqual({ ...idle, mode: 'off' })
   })
 })

@@ -2,6 +2,8 @@
  * What bytes leave on a partition: as they come, and when a cut ends them. Reads a device with an open
  * piece; gives the device after it.
  */
+import { modeOfKind } from '../family/modes.ts'
+import type { Family } from '../family/profile.ts'
 import { BLOCK_BYTES, lay } from './blocks.ts'
 import type { DeviceModel, Part, Session } from './state.ts'
 
@@ -24,11 +26,17 @@ export const withPart = (device: DeviceModel, partition: string, part: Part): De
 })
 
 /** A cut while a chunk was on its way: `bytes` of the piece are kept by the device. */
-export function cutAt(device: DeviceModel, bytes: number, powerGone: boolean): DeviceModel {
+export function cutAt(
+  family: Family,
+  device: DeviceModel,
+  bytes: number,
+  powerGone: boolean,
+): DeviceModel {
+  const off = modeOfKind(family, 'off')
   const { session } = device
   const part = session === undefined ? undefined : device.parts[session.partition]
   if (session === undefined || part === undefined)
-    return powerGone ? { ...device, mode: 'off', session: undefined } : device
+    return powerGone ? { ...device, mode: off, session: undefined } : device
   const written = writtenTo(part, session, bytes)
   if (!powerGone)
     return { ...withPart(device, session.partition, written), session: { ...session, got: bytes } }
@@ -37,7 +45,7 @@ export function cutAt(device: DeviceModel, bytes: number, powerGone: boolean): D
     reached % BLOCK_BYTES === 0 || bytes === session.size
       ? written
       : { ...written, map: lay(written.map, tornBlock(Math.floor(reached / BLOCK_BYTES))) }
-  return { ...withPart(device, session.partition, torn), session: undefined, mode: 'off' }
+  return { ...withPart(device, session.partition, torn), session: undefined, mode: off }
 }
 
 const tornBlock = (block: number) => ({ from: block, to: block + 1, kind: 'torn' }) as const

@@ -1,6 +1,6 @@
 /** Handlers that agents call: what is wanted, claims, leases, reports. Under the bench secret only. */
 import { isDeepStrictEqual } from 'node:util'
-import type { BodyOf, Contract, ShownRun } from '@plain-slate/api'
+import type { BodyOf, Contract, ShownRun, Work } from '@plain-slate/api'
 import { LEASE_MS } from '@plain-slate/api'
 import type { Result, StopReason } from '@plain-slate/core'
 import { isStopOpen, ok, refuse } from '@plain-slate/core'
@@ -14,6 +14,7 @@ import { followRun } from '../job/show.ts'
 import type { Refusal } from '../base/refusal.ts'
 import type { Transaction } from '../tables/database.ts'
 import { heartOf, listSights, putSights } from '../tables/devices.ts'
+import type { LookRow } from '../tables/looks.ts'
 import { listLooks } from '../tables/looks.ts'
 import { tell } from '../tables/news.ts'
 import type { RunState } from '../tables/runs.ts'
@@ -28,6 +29,14 @@ import {
 } from '../tables/runs.ts'
 
 type Of<Name extends keyof Contract> = Handler<Contract[Name]>
+
+const lookWanted = ({ id, port, into, epoch, digests }: LookRow): Work['looks'][number] => ({
+  id,
+  port,
+  into,
+  epoch,
+  digests: [...digests],
+})
 
 /** Everything under the bench secret that only agents call. Each is quick: nobody waits in one for a device. */
 export function agentHandlers(workshop: Workshop) {
@@ -47,12 +56,7 @@ export function agentHandlers(workshop: Workshop) {
         stop: isStopOpen(run.stop) ? run.stop.asked : 0,
         answers: { ...run.answers },
       })),
-      looks: looks.map(({ id, port, epoch, digests }) => ({
-        id,
-        port,
-        epoch,
-        digests: [...digests],
-      })),
+      looks: looks.map(lookWanted),
     })
   }
   const agentPorts: Of<'agentPorts'> = async ({ body: { agent, ports } }) => {

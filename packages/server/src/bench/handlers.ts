@@ -13,7 +13,7 @@ import { showBench } from './show.ts'
 type Of<Name extends keyof Contract> = Handler<Contract[Name]>
 
 export function benchHandlers(workshop: Workshop) {
-  const bench: Of<'bench'> = async () => ok(await showBench(workshop.db))
+  const bench: Of<'bench'> = async () => ok(await showBench(workshop))
   const hands: Of<'hands'> = async () => ok(await listHands(workshop.config))
   const handsAct: Of<'handsAct'> = async ({ body }) => {
     const done = await doByHand(workshop.config, body)

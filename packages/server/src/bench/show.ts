@@ -1,9 +1,10 @@
 /** The bench as it is: what answers at each port, which run holds it, what each cable went through. */
 import type { Bench, Port } from '@plain-slate/api'
+import type { Family } from '@plain-slate/core'
 import { ledgeWord, stepAt } from '@plain-slate/core'
+import type { Workshop } from '../base/workshop.ts'
 import { runRowOf } from '../runs/show.ts'
 import { listCables, listPorts } from '../tables/bench.ts'
-import type { Database } from '../tables/database.ts'
 import type { Sight } from '../tables/devices.ts'
 import { anyAgent, listSights } from '../tables/devices.ts'
 import type { RunRow } from '../tables/runs.ts'
@@ -11,10 +12,10 @@ import { slipsBySerial } from '../tables/job.ts'
 import { listRuns } from '../tables/runs.ts'
 import { newestLooks } from '../tables/looks.ts'
 import { lookShown } from '../devices/looks.ts'
-import { seenOf } from '../devices/seen.ts'
+import { kindSeen, seenOf } from '../devices/seen.ts'
 
 /** Six small reads side by side, joined by the port's name: what one of them lacks leaves the others whole. */
-export async function showBench(db: Database): Promise<Bench> {
+export async function showBench({ db, families }: Workshop): Promise<Bench> {
   const [ports, cables, sights, runs, watched, slips, looks] = await Promise.all([
     listPorts(db),
     listCables(db),
@@ -33,7 +34,7 @@ export async function showBench(db: Database): Promise<Bench> {
       const slip = slips.get(run?.serial ?? sight?.facts?.serial ?? '') ?? null
       const look = at(looks, port.name)
       return {
-        ...portOf(port, sight, run),
+        ...portOf(families, { port, sight, run }),
         slip,
         look: look === undefined ? null : lookShown(look),
       }
@@ -43,20 +44,24 @@ export async function showBench(db: Database): Promise<Bench> {
   }
 }
 
+type AtPort = {
+  readonly port: { readonly name: string; readonly note: string; readonly cable: string | null }
+  readonly sight: Sight | undefined
+  readonly run: RunRow | undefined
+}
+
 /** A run that holds the port has the word; without one it is the mode of what is seen there. */
-function portOf(
-  port: { readonly name: string; readonly note: string; readonly cable: string | null },
-  sight: Sight | undefined,
-  run: RunRow | undefined,
-): Omit<Port, 'slip' | 'look'> {
+function portOf(families: readonly Family[], here: AtPort): Omit<Port, 'slip' | 'look'> {
+  const { port, sight, run } = here
   const facts = sight?.facts ?? undefined
-  const row = run === undefined ? undefined : runRowOf(run)
+  const row = run === undefined ? undefined : runRowOf(families, run)
+  const seen = facts === undefined ? null : seenOf(families, facts)
   return {
     ...port,
     word:
       row?.word ??
-      ledgeWord({ run: undefined, seen: facts?.mode, odd: typeof sight?.odd === 'string' }),
-    seen: facts === undefined ? null : seenOf(facts),
+      ledgeWord({ run: undefined, seen: kindSeen(seen), odd: typeof sight?.odd === 'string' }),
+    seen,
     odd: sight?.odd ?? null,
     run: run === undefined || row === undefined ? null : { ...rowOnPort(run), title: row.title },
   }

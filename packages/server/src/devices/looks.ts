@@ -4,8 +4,8 @@
  */
 import { randomUUID } from 'node:crypto'
 import type { LookFound, LookShown } from '@plain-slate/api'
-import type { DeviceFacts, Result } from '@plain-slate/core'
-import { familyOf, ok, refuse } from '@plain-slate/core'
+import type { DeviceFacts, Family, Result } from '@plain-slate/core'
+import { familyOf, modeTaking, ok, refuse } from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
 import { errorOf } from '../base/refusal.ts'
@@ -29,7 +29,7 @@ import { listRuns } from '../tables/runs.ts'
 export type LookAsked = {
   readonly port: string
   readonly slip: string | null
-  /** Into the loader and back, where the device is in another mode. */
+  /** Into a mode that shows more and back, where the device is in another. */
   readonly deep: boolean
   readonly by: string | null
 }
@@ -37,7 +37,7 @@ export type LookAsked = {
 /** A look that found a device. */
 export type FoundDevice = LookFound & { readonly facts: DeviceFacts }
 
-/** Asks for a look: facts anywhere; in the loader the table too, and the digests that packages need. */
+/** Asks for a look: facts anywhere; where its mode gives them the table too, and the digests that packages need. */
 export async function askLook(
   workshop: Workshop,
   asked: LookAsked,
@@ -52,9 +52,11 @@ export async function askLook(
   )
   if (busy) return refuse({ code: 'port.busy', facts: { port } })
   const id = randomUUID()
-  const epoch = deep ? await takeEpoch(workshop.db) : null
-  const digests = await digestsWanted(workshop, port)
-  if (!(await insertLook(workshop.db, { id, port, ...whose, digests, epoch })))
+  const family = await familyThere(workshop, port)
+  const into = (deep && family !== undefined ? modeTaking(family, 'table') : undefined) ?? null
+  const epoch = into === null ? null : await takeEpoch(workshop.db)
+  const digests = family === undefined ? [] : await digestsWanted(workshop, family)
+  if (!(await insertLook(workshop.db, { id, port, ...whose, digests, into, epoch })))
     return refuse({ code: 'look.under-way', facts: { port } })
   await tell(workshop.db, 'work', id, 1)
   await tellOf(workshop, { port, slip: asked.slip })
@@ -132,12 +134,15 @@ export function lookShown(row: LookRow, now = Date.now()): LookShown {
   return { ...plain, state: 'failed', found: null, trouble }
 }
 
-/** The ranges whose digests tell whether an image is there: those of the family's packages. */
-async function digestsWanted(workshop: Workshop, port: string) {
+/** The family of the device that answers at a port; undefined: nobody does, or it is nobody's. */
+async function familyThere(workshop: Workshop, port: string): Promise<Family | undefined> {
   const sight = (await listSights(workshop.db)).find((one) => one.port === port)
   const facts = sight?.facts ?? undefined
-  const family = facts === undefined ? undefined : familyOf(workshop.families, facts)
-  if (family === undefined) return []
+  return facts === undefined ? undefined : familyOf(workshop.families, facts)
+}
+
+/** The ranges whose digests tell whether an image is there: those of the family's packages. */
+async function digestsWanted(workshop: Workshop, family: Family) {
   const packages = (await provenPackages(workshop.db)).filter(
     ({ manifest }) => manifest.family === family.id,
   )

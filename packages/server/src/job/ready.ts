@@ -3,12 +3,14 @@
  * this plan, and whether its run may start.
  */
 import type { Ready } from '@plain-slate/api'
-import type { Actor, Fate, ReadyFacts } from '@plain-slate/core'
+import type { Actor, Family, Fate, Mode, ReadyFacts } from '@plain-slate/core'
 import {
   checksOf,
   confirmationsOf,
   doubtedFacts,
   mayStart,
+  modeName,
+  modeProfile,
   msOf,
   said,
   settled,
@@ -27,7 +29,7 @@ async function gateFacts(workshop: Workshop, job: JobAt, stale: boolean): Promis
     plan: planOf(job, stale),
     agent,
     port: sight?.port,
-    mode: sight?.facts.mode,
+    mode: sight === undefined ? undefined : seenMode(family, sight.facts.mode),
     percent: sight?.facts.batteryPercent,
     otherIds: otherIds(job),
     busy: runs.some(({ port }) => port === sight?.port),
@@ -36,21 +38,26 @@ async function gateFacts(workshop: Workshop, job: JobAt, stale: boolean): Promis
     overruled: isVouchedFor(job),
     doubted: job.byEye ? [] : doubtedFacts(job.identity),
     keepData: job.keepData,
-    idleDrain: family?.drainPerMinute['loader-idle'] ?? 0,
+    idleDrain: family?.drainPerMinute.idle ?? 0,
     lines: job.lines,
   }
 }
 
+/** Whether it charges there is the family's to say; of a family nobody knows, that it does not. */
+const seenMode = (family: Family | undefined, mode: Mode): ReadyFacts['mode'] => ({
+  name: modeName(family, mode),
+  charges: (family === undefined ? undefined : modeProfile(family, mode))?.charges === true,
+})
+
 /** Fates of things that are there, each once: those are what consent is asked for. */
 function planOf({ taken, lines }: JobAt, stale: boolean): ReadyFacts['plan'] {
   if (taken === undefined) return undefined
-  const { shown, mode, at } = taken
+  const { shown, at } = taken
   const there = shown.fates.filter(({ item }) => said(lines, `survive.${item}`) !== 'not-there')
   return {
     takenAt: msOf(at),
     stale,
     reaches: shown.reaches,
-    mode,
     needs: shown.needs,
     permission: shown.steps.some(
       ({ kind, facts }) => kind === 'ready' && facts['what'] === 'permission',

@@ -1,14 +1,16 @@
 /** A job as a page shows it. */
 import type { FactShown, Job, LineShown, TopicShown } from '@plain-slate/api'
-import type { Fact, Reading, Standing } from '@plain-slate/core'
+import type { DeviceFacts, Fact, Reading, Standing } from '@plain-slate/core'
 import {
   FACTS,
   NEEDED_FACTS,
   candidates,
   careOf,
   doubtedFacts,
+  familyOf,
   intakeTopics,
   isoOf,
+  modeName,
   mustBeSaid,
   readBuild,
   stageAt,
@@ -17,6 +19,7 @@ import {
   waitingFor,
 } from '@plain-slate/core'
 import { lookShown } from '../devices/looks.ts'
+import { modeShown } from '../devices/seen.ts'
 import type { Workshop } from '../base/workshop.ts'
 import { putStage } from '../tables/slips.ts'
 import { tell } from '../tables/news.ts'
@@ -34,6 +37,7 @@ export async function showJob(workshop: Workshop, job: JobAt): Promise<Job> {
   const at = stageAt(stages)
   if (at !== job.slip.stage) await putStage(workshop.db, job.slip.number, at)
   const { taken, family, picked, run, others } = job
+  const shownAt = (facts: DeviceFacts) => modeShown(familyOf(workshop.families, facts), facts.mode)
   return {
     number: job.slip.number,
     stages: stages.map((one) => ({ ...one, facts: { ...one.facts } })),
@@ -48,7 +52,7 @@ export async function showJob(workshop: Workshop, job: JobAt): Promise<Job> {
     ports: job.sights.flatMap(({ port, facts }) =>
       facts === null || others.has(facts.serial)
         ? []
-        : [{ name: port, serial: facts.serial, model: facts.model, mode: facts.mode }],
+        : [{ name: port, serial: facts.serial, model: facts.model, mode: shownAt(facts) }],
     ),
     route:
       picked === undefined
@@ -131,13 +135,13 @@ const familyShown = ({
 }: NonNullable<JobAt['family']>): NonNullable<Job['family']> => ({
   id,
   maker,
-  looks: modes.map((mode) => ({
-    mode: mode.id,
-    looks: mode.looks,
-    confusedWith: [...mode.confusedWith],
+  looks: modes.map(({ id: mode, name, kind, looks, confusedWith }) => ({
+    mode: { id: mode, name, kind },
+    looks,
+    confusedWith: confusedWith.map((one) => modeName({ modes }, one)),
   })),
   permission: permission.what,
-  idleDrain: drainPerMinute['loader-idle'],
+  idleDrain: drainPerMinute.idle,
 })
 
 /** Facts with their weighing, the needed ones first. */
@@ -155,9 +159,8 @@ const factsShown = onceOf((job): FactShown[] => {
         value: toldOf(identity, fact) ?? null,
         claims: claimsShown(family, fact, standing, readings),
         needed: NEEDED_FACTS.includes(fact),
-        where: (family?.facts[fact] ?? []).map(({ source, mode, where, seconds }) => ({
+        where: (family?.facts[fact] ?? []).map(({ source, where, seconds }) => ({
           source,
-          mode,
           where,
           seconds,
         })),
@@ -190,7 +193,7 @@ function claimsShown(
           trust: trustOf(family ?? { facts: {} }, fact, source),
           at: isoOf(newest.at),
           by: newest.person ?? null,
-          mode: newest.mode ?? null,
+          mode: newest.mode === undefined ? null : modeName(family, newest.mode),
         },
       ]
     }),
@@ -206,13 +209,13 @@ function buildOf({ family, identity }: JobAt): Job['build'] {
 }
 
 /** The device as it answers now, or as it was read last where it does not. */
-function deviceOf({ serial, sight, device }: JobAt): Job['device'] {
+function deviceOf({ serial, sight, device, family }: JobAt): Job['device'] {
   if (serial === undefined) return null
   const facts = sight?.facts ?? device?.facts
   return {
     serial,
     port: sight?.port ?? null,
-    mode: sight?.facts.mode ?? null,
+    mode: sight === undefined ? null : modeShown(family, sight.facts.mode),
     battery: sight?.facts.batteryPercent ?? null,
     digests: device?.digests.length ?? 0,
     table: device !== undefined && device.disk !== null,

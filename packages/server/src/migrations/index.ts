@@ -19,6 +19,7 @@ import * as shelfChanges from './017-shelf-changes.ts'
 import * as looksAreJobs from './018-looks-are-jobs.ts'
 import * as plansAndTallies from './019-plans-and-tallies.ts'
 import * as evidenceHasATime from './020-evidence-has-a-time.ts'
+import * as modesHaveKinds from './021-modes-have-kinds.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -41,6 +42,7 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '018-looks-are-jobs': looksAreJobs,
   '019-plans-and-tallies': plansAndTallies,
   '020-evidence-has-a-time': evidenceHasATime,
+  '021-modes-have-kinds': modesHaveKinds,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

@@ -83,14 +83,13 @@ export async function figuresOf(db: Database, family: string): Promise<OwnFigure
 /** Figures up to the run that ended last: they change with it alone. */
 const figures = new Map<string, OwnFigures>()
 
-/** Measured paces of the newest runs; a run that wiped is another kind of first start. */
+/** Measured paces of the newest runs. */
 async function figuresFrom(db: Database, family: string): Promise<OwnFigures> {
   const runs = await listEnded(db, family)
-  const wiped = (plan: Plan) => plan.steps.some((one) => one.kind === 'first-start' && one.wiped)
   return ownFigures(
     runs.flatMap(({ plan, commands, journal }) => {
       const scale = plan.packages.at(-1)?.manifest.scale ?? 1
-      return measuredIn({ commands, journal, scale, wiped: wiped(plan) })
+      return measuredIn({ commands, journal, scale })
     }),
   )
 }

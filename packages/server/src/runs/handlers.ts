@@ -16,7 +16,8 @@ export function runHandlers(workshop: Workshop) {
   const shown = async (run: Result<RunRow, Refusal>): Promise<Result<RunShown, Refusal>> =>
     run.ok ? ok(await showRun(workshop, run.value)) : run
 
-  const runs: Of<'runs'> = async () => ok((await listRuns(workshop.db, 'all')).map(runRowOf))
+  const runs: Of<'runs'> = async () =>
+    ok((await listRuns(workshop.db, 'all')).map((one) => runRowOf(workshop.families, one)))
   const run: Of<'run'> = async ({ params: { id } }) => {
     const found = await readRun(workshop.db, id)
     return shown(found === undefined ? refuse({ code: 'run.unknown', facts: { id } }) : ok(found))

@@ -1,12 +1,12 @@
 /** A run as it stands: its row, its journal's mirror, and what its agent showed last. */
-import type { RunRow as RunRowShown, RunShown, ShownRun } from '@plain-slate/api'
-import type { Command, LedgeWord, Phase, StopReason } from '@plain-slate/core'
+import type { RunRow as RunRowShown, RunShown } from '@plain-slate/api'
+import type { Command, Family, LedgeWord, Phase, StopReason } from '@plain-slate/core'
 import { ledgeWord, placeOf, standingOf, stepAt, stopWaits } from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
 import { listSights } from '../tables/devices.ts'
 import type { RunRow } from '../tables/runs.ts'
 import { readJournal } from '../tables/runs.ts'
-import { seenOf } from '../devices/seen.ts'
+import { kindSeen, modeShown, seenOf } from '../devices/seen.ts'
 import { stepShown } from '../plans/shown.ts'
 import { leftOf, logOf, looksNow } from './told.ts'
 
@@ -27,19 +27,19 @@ export const isOwnerless = (run: RunRow): boolean =>
 const commandAt = (run: RunRow, next: number): Command | undefined => run.commands[next]
 
 /** The ledge's word for a run: what it asks of whoever stands at the bench. */
-export function wordOf(run: RunRow, next: number, seen: ShownRun['waiting']): LedgeWord {
-  const mode = seen?.seen?.mode
+function wordOf(families: readonly Family[], run: RunRow, next: number): LedgeWord {
+  const facts = run.shown?.waiting?.seen ?? null
   return ledgeWord({
     run: { phase: phaseOf(run), command: commandAt(run, next), ownerless: isOwnerless(run) },
-    seen: mode,
+    seen: kindSeen(facts === null ? null : seenOf(families, facts)),
   })
 }
 
 /** A run as a row of the list. */
-export function runRowOf(run: RunRow): RunRowShown {
+export function runRowOf(families: readonly Family[], run: RunRow): RunRowShown {
   const { id, slip, serial, port, state, by, startedAt, endedAt } = run
   const title = run.plan.packages.at(-1)?.manifest.title ?? run.package
-  const word = wordOf(run, run.shown?.next ?? 0, run.shown?.waiting ?? null)
+  const word = wordOf(families, run, run.shown?.next ?? 0)
   return {
     id,
     slip,
@@ -66,8 +66,8 @@ export async function showRun(workshop: Workshop, run: RunRow): Promise<RunShown
   const { shown } = run
   const phase = phaseOf(run)
   return {
-    ...runRowOf(run),
-    word: wordOf(run, next, shown?.waiting ?? null),
+    ...runRowOf(workshop.families, run),
+    word: wordOf(workshop.families, run, next),
     steps: run.steps.map(stepShown),
     step: run.state === 'ended' ? run.steps.length + 1 : (step?.number ?? 1),
     asked: askedOf(run, phase, command, next),
@@ -80,7 +80,7 @@ export async function showRun(workshop: Workshop, run: RunRow): Promise<RunShown
     stepSeconds: shown === null ? 0 : Math.max(0, shown.at - shown.stepAt) / 1000,
     runSeconds: shown === null ? 0 : Math.max(0, shown.at - shown.runAt) / 1000,
     quiet: run.state === 'running' ? run.quiet : 0,
-    waiting: waitingOf(run),
+    waiting: waitingOf(workshop.families, run),
     parts: [...standingOf(run.commands, journal)],
     journal: journal.length,
     log: logOf(run, journal),
@@ -95,10 +95,14 @@ export async function showRun(workshop: Workshop, run: RunRow): Promise<RunShown
 }
 
 /** What the run waits for, and what answers at its port meanwhile. */
-function waitingOf(run: RunRow): RunShown['waiting'] {
+function waitingOf(families: readonly Family[], run: RunRow): RunShown['waiting'] {
   const waiting = run.shown?.waiting ?? null
   if (run.state !== 'running' || waiting === null) return null
-  return { mode: waiting.mode, seen: waiting.seen === null ? null : seenOf(waiting.seen) }
+  const family = families.find(({ id }) => id === run.plan.family)
+  return {
+    mode: waiting.mode === null ? null : modeShown(family, waiting.mode),
+    seen: waiting.seen === null ? null : seenOf(families, waiting.seen),
+  }
 }
 
 /** What hands are asked for: only while the run waits for it and nobody has said it is done. */

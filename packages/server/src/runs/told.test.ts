@@ -6,7 +6,14 @@ import type { RunRow } from '../tables/runs.ts'
 import { leftOf, logOf, looksNow } from './told.ts'
 
 const [family] = readFamilies(new URL('../../../../demo/families', import.meta.url).pathname)
-const put: Command = { kind: 'put', partition: 'main', offset: 0, size: 1000, image: 'i' }
+const put: Command = {
+  kind: 'put',
+  mode: 'loader',
+  partition: 'main',
+  offset: 0,
+  size: 1000,
+  image: 'i',
+}
 const step = (number: number, firstCommand: number, low: number, high: number) => ({
   number,
   firstCommand,
@@ -68,15 +75,18 @@ describe('what is left of a run', () => {
   })
 })
 
+const LOADER = { id: 'loader', name: 'the loader', kind: 'writing' }
+const NORMAL = { id: 'normal', name: 'normal mode', kind: 'system' }
+
 describe('what the device should show', () => {
   it('is the look of the mode that its step needs, in the family’s words', () => {
     expect(looksNow(family, run(), undefined)).toEqual({
-      mode: 'loader',
+      mode: LOADER,
       says: 'a grey bar and no text',
     })
     const starting = run({ shown: { got: 0, next: 1 } as RunRow['shown'] })
     expect(looksNow(family, starting, undefined)).toEqual({
-      mode: 'normal',
+      mode: NORMAL,
       says: 'the start page',
     })
   })
@@ -86,6 +96,6 @@ describe('what the device should show', () => {
       ...family,
       modes: family.modes.map((mode) => ({ ...mode, looks: 'stripes' })),
     }
-    expect(looksNow(other, run(), undefined)).toEqual({ mode: 'loader', says: 'stripes' })
+    expect(looksNow(other, run(), undefined)).toEqual({ mode: LOADER, says: 'stripes' })
   })
 })

@@ -2,6 +2,7 @@
 import type { RunShown } from '@plain-slate/api'
 import type { DeviceFacts, Family, JournalEntry } from '@plain-slate/core'
 import { doneIn, isoOf, looksOf, modeOf, ms, msOf, secondsLeft } from '@plain-slate/core'
+import { modeShown } from '../devices/seen.ts'
 import type { RunRow } from '../tables/runs.ts'
 
 /** Everything that was done, in order. Shop time is that of the start plus the device's own. */
@@ -29,5 +30,5 @@ export function looksNow(
 ): RunShown['looks'] {
   const mode = modeOf(run.commands[run.shown?.next ?? 0]) ?? seen?.mode
   const says = family === undefined || mode === undefined ? undefined : looksOf(family, mode)
-  return mode === undefined || says === undefined ? null : { mode, says }
+  return mode === undefined || says === undefined ? null : { mode: modeShown(family, mode), says }
 }

@@ -26,7 +26,8 @@ export type LookRow = {
   readonly slip: string | null
   readonly by: string | null
   readonly digests: readonly { readonly partition: string; readonly size: number }[]
-  /** Into the loader and back, under this epoch; null: as the device is. */
+  /** Into this mode and back, under this epoch; both null: as the device is. */
+  readonly into: string | null
   readonly epoch: number | null
   readonly state: 'looking' | 'ended'
   readonly outcome: LookOutcome | null
@@ -42,12 +43,23 @@ const rowOf = (row: Stored): LookRow => ({
 
 /** An agent that has not ended a look by then never will: some GiB are digested in a minute or two. */
 export const LOOK_LIVES_MS = 10 * 60_000
-const COLUMNS = ['id', 'port', 'slip', 'by', 'digests', 'epoch', 'state', 'outcome', 'at'] as const
+const COLUMNS = [
+  'id',
+  'port',
+  'slip',
+  'by',
+  'digests',
+  'into',
+  'epoch',
+  'state',
+  'outcome',
+  'at',
+] as const
 
 /** Asks for a look; false while another is under way at the port. */
 export async function insertLook(
   db: Database,
-  { digests, ...look }: Pick<LookRow, 'id' | 'port' | 'slip' | 'by' | 'digests' | 'epoch'>,
+  { digests, ...look }: Pick<LookRow, 'id' | 'port' | 'slip' | 'by' | 'digests' | 'into' | 'epoch'>,
 ): Promise<boolean> {
   const made = await db('looks')
     .insert({ ...look, digests: JSON.stringify(digests) })

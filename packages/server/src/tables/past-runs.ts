@@ -24,15 +24,18 @@ export async function listRunsOf(db: Database, slip: string): Promise<RunRow[]> 
   return found.map(rowOf)
 }
 
+/** The command that an entry is of. */
+const COMMAND = `(runs.commands -> ((entry ->> 'command')::int))`
+
 /** When the last runs began that sent a piece to a device, and that meant to start its system after. */
 export async function lastChanges(db: Database, serial: string): Promise<Changed> {
-  const meant = (kind: string) =>
+  const meant = (is: string) =>
     `(select max(started_at) from runs where serial = :serial and exists (
        select 1 from run_entries where run = runs.id and entry ->> 'kind' = 'intend'
-         and runs.commands -> ((entry ->> 'command')::int) @> '${kind}'))`
+         and ${is.replace('command', COMMAND)}))`
   const { rows: found } = (await db.raw(
-    `select ${meant('{"kind": "put"}')} as written,
-            ${meant('{"kind": "restart", "to": "normal"}')} as started`,
+    `select ${meant(`command @> '{"kind": "put"}'`)} as written,
+            ${meant(`jsonb_exists(command, 'first')`)} as started`,
     { serial },
   )) as { rows: { written: Date | null; started: Date | null }[] }
   const { written = null, started = null } = found[0] ?? {}

@@ -7,7 +7,7 @@ import Columns from '../parts/Columns.vue'
 import type { Bench } from '@plain-slate/api'
 import { computed } from 'vue'
 import Resource from '../parts/Resource.vue'
-import { endOf } from '@plain-slate/texts'
+import { endOf, portWord } from '@plain-slate/texts'
 import { useSay } from '../base/said.ts'
 import { useRead } from '../server/query.ts'
 import Cables from './Cables.vue'
@@ -49,7 +49,7 @@ const title = (data: Bench) =>
           <router-link class="mono" :to="`/bench/${port.name}`">{{ port.name }}</router-link>
         </td>
         <td>
-          <b :class="{ dim: port.word === 'free' }">{{ say(`port.${port.word}`) }}</b>
+          <b :class="{ dim: port.word === 'free' }">{{ portWord(say, port) }}</b>
         </td>
         <td>
           <template v-if="port.seen">

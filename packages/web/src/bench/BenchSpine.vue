@@ -4,6 +4,7 @@
 
 <script setup lang="ts">
 import { useRoute } from 'vue-router'
+import { portWord } from '@plain-slate/texts'
 import { useSay } from '../base/said.ts'
 import { useRead } from '../server/query.ts'
 
@@ -24,7 +25,7 @@ const bench = useRead('bench')
         :aria-current="route.params['port'] === port.name ? 'page' : undefined"
       >
         <span class="mono">{{ port.name }}</span>
-        <span :class="{ dim: port.word === 'free' }">{{ say(`port.${port.word}`) }}</span>
+        <span :class="{ dim: port.word === 'free' }">{{ portWord(say, port) }}</span>
       </router-link>
     </li>
   </ul>

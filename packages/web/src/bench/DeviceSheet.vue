@@ -31,7 +31,7 @@ const fit = useRead('fit', () => ({
 const read = useChange('portRead')
 const about = computed(() => {
   const { model, mode, build } = props.seen
-  const known = { model, port: port.value, mode: say(`mode.${mode}`) }
+  const known = { model, port: port.value, mode: mode.name }
   return build === null ? say('at.title.nobuild', known) : say('at.title', { ...known, build })
 })
 const intents = computed(() => INTENTS.map((value) => ({ value, title: say(`intent.${value}`) })))

@@ -27,7 +27,7 @@ async function go(body: StandInAct) {
 }
 const serial = computed(() => props.device.serial)
 const mode = computed(() =>
-  props.device.mode === null ? say('hands.restarting') : say(`mode.${props.device.mode}`),
+  props.device.mode === null ? say('hands.restarting') : props.device.mode.name,
 )
 const place = computed(() => {
   const { port, battery: n } = props.device
@@ -86,7 +86,7 @@ function plug(event: Event) {
           {{ say('hands.charge') }}
         </button>
       </li>
-      <li v-if="device.mode === 'normal'">
+      <li v-if="device.mode?.kind === 'system'">
         <button
           type="button"
           class="act"
@@ -95,14 +95,14 @@ function plug(event: Event) {
           {{ say(device.permission ? 'hands.permit.off' : 'hands.permit.on') }}
         </button>
       </li>
-      <li v-for="key in device.keys" :key="key.to">
+      <li v-for="key in device.keys" :key="key.to.id">
         <button
           type="button"
           class="act"
           :title="key.say"
-          @click="go({ kind: 'keys', serial, to: key.to })"
+          @click="go({ kind: 'keys', serial, to: key.to.id })"
         >
-          {{ say('hands.keys', { to: say(`mode.${key.to}`) }) }}
+          {{ say('hands.keys', { to: key.to.name }) }}
         </button>
       </li>
     </ul>

@@ -27,7 +27,7 @@ const asked = computed(() => ({
 }))
 const plan = useRead('plan', () => ({ body: asked.value }))
 /* A device in another mode or with another build is another plan: it is made anew. */
-const sight = computed(() => `${props.seen.serial} ${props.seen.mode} ${props.seen.build ?? ''}`)
+const sight = computed(() => `${props.seen.serial} ${props.seen.mode.id} ${props.seen.build ?? ''}`)
 watch(sight, () => void plan.refetch())
 </script>
 

@@ -63,14 +63,14 @@ const share = (data: RunShown) => (data.size === 0 ? 0 : data.got / data.size)
           <p>
             {{
               data.waiting.mode
-                ? say('run.waiting', { mode: say(`mode.${data.waiting.mode}`) })
+                ? say('run.waiting', { mode: data.waiting.mode.name })
                 : say('run.waiting.any')
             }}
             <template v-if="data.waiting.seen">
               {{
                 say('run.waiting.seen', {
                   model: data.waiting.seen.model,
-                  mode: say(`mode.${data.waiting.seen.mode}`),
+                  mode: data.waiting.seen.mode.name,
                   end: endOf(data.waiting.seen.serial),
                 })
               }}

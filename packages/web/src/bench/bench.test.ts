@@ -182,18 +182,21 @@ describe('a port', () => {
   })
 })
 
+const NORMAL = { id: 'normal', name: 'normal mode', kind: 'system' } as const
+const OFF = { id: 'off', name: 'off', kind: 'off' } as const
+
 describe('the hands of a simulated device', () => {
   const device: StandInDevice = {
     serial: 'TRN4490077F31',
     name: 'handheld 14',
     model: 'BRAK-H2K',
     port: 'P2',
-    mode: 'normal',
+    mode: NORMAL,
     battery: 71,
     cellOut: false,
     permission: true,
     pace: 20,
-    keys: [{ to: 'off', say: 'Hold power.' }],
+    keys: [{ to: OFF, say: 'Hold power.' }],
   }
   const shownOf = (more: Partial<StandInDevice>, may = true) =>
     mounted(HandsDevice, { device: { ...device, ...more }, ports: ['P1', 'P2'], may })
@@ -214,7 +217,7 @@ describe('the hands of a simulated device', () => {
     expect(await labels({ battery: 90 })).not.toContain('Charge to 80 %')
     expect(await labels({ keys: [] })).not.toContain('Keys: to off')
     expect(await labels({ permission: false })).toContain('Give the link permission')
-    expect(await labels({ mode: 'off' })).not.toContain('Withdraw the link permission')
+    expect(await labels({ mode: OFF })).not.toContain('Withdraw the link permission')
   })
 
   it('tell where it is, and that it is away while it restarts', async () => {

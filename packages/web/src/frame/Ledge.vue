@@ -4,6 +4,7 @@
 
 <script setup lang="ts">
 import type { Port } from '@plain-slate/api'
+import { portWord } from '@plain-slate/texts'
 import { useSay } from '../base/said.ts'
 import { useRead } from '../server/query.ts'
 
@@ -42,7 +43,7 @@ function where({ cable, seen }: Port): string {
       :data-state="port.word"
     >
       <div class="word">
-        {{ say(`port.${port.word}`) }}
+        {{ portWord(say, port) }}
         <span class="mono">{{ port.name }}</span>
       </div>
       <div class="what mono">{{ what(port) }}</div>

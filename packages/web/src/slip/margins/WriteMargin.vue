@@ -28,7 +28,7 @@ const port = computed(() => {
       <p>
         {{
           say('write.margin.device.says', {
-            mode: say(`mode.${port.seen.mode}`),
+            mode: port.seen.mode.name,
             battery: port.seen.battery,
             end: endOf(port.seen.serial),
           })

@@ -115,7 +115,7 @@ useHeldKey(
         :quiet="quiet"
         :limit="step.silent ?? undefined"
       />
-      <p v-if="run.waiting?.mode === 'normal'">{{ say('run.waiting.permission') }}</p>
+      <p v-if="run.waiting?.mode?.kind === 'system'">{{ say('run.waiting.permission') }}</p>
     </template>
     <h2 id="happened">
       {{ say('write.happened') }} <small>{{ say('write.happened.small') }}</small>

@@ -10,7 +10,7 @@ import ShowsElse from '../sheet/ShowsElse.vue'
 import { useCall } from './awake.ts'
 import { liveCourse } from './live-wall.ts'
 import { changeWords, changesWords, wallOf } from '../sheet/plan-page.ts'
-import { job, plan, run } from '../testing/job.ts'
+import { LOADER, job, plan, run } from '../testing/job.ts'
 import { reasonWords, speaker } from '@plain-slate/texts'
 import { nextTick, ref } from 'vue'
 
@@ -107,7 +107,7 @@ describe('the held key', () => {
 
 describe('“it shows something else”', () => {
   const shows = async (look: string) => {
-    const props = { job: job('write'), wanted: 'loader' }
+    const props = { job: job('write'), wanted: LOADER }
     const { shown, asked } = await mounted(ShowsElse, props, { at })
     await shown.find('button').trigger('click')
     await shown
@@ -119,7 +119,7 @@ describe('“it shows something else”', () => {
   }
   it('says which mode that is, and what the run waits for', async () => {
     expect((await shows('a menu of four lines')).says).toBe(
-      'That is rescue. The run waits for it in the loader. Leave the cable in; it compares the ids when it answers, and goes on.',
+      'That is rescue. The run waits for it in the loader. Leave the cable in; it compares the ids when it answers, and goes on. It is easily taken for: the loader.',
     )
     expect((await shows('a grey bar and no text')).says).toContain('That is as it should be.')
     expect((await shows('None of these')).says).toContain('Write its words into a note')

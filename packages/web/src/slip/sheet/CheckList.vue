@@ -4,7 +4,6 @@
 
 <script setup lang="ts">
 import type { Ready } from '@plain-slate/api'
-import type { Mode } from '@plain-slate/core'
 import type { Code } from '@plain-slate/texts'
 import { isCode, sayAny } from '@plain-slate/texts'
 import { useBrowserStore } from '../../base/browser.ts'
@@ -27,7 +26,7 @@ function saysOf(one: Check): string {
   const text = (name: string) => String(facts[name] ?? '')
   const about = {
     port: text('port'),
-    mode: text('mode') === '' ? '' : say(`mode.${text('mode') as Mode}`),
+    mode: text('mode'),
     drain: text('drain'),
     here: text('here'),
     needed: text('needed'),

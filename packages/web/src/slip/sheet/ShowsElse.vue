@@ -3,30 +3,32 @@
 </script>
 
 <script setup lang="ts">
-import type { Job } from '@plain-slate/api'
-import type { Mode } from '@plain-slate/core'
+import type { Job, ModeShown } from '@plain-slate/api'
 import { computed, ref } from 'vue'
 import { useSay } from '../../base/said.ts'
 import { useJob } from '../job.ts'
 
-const props = defineProps<{ job: Job; wanted: Mode | null }>()
+const props = defineProps<{ job: Job; wanted: ModeShown | null }>()
 const say = useSay()
 const { tell, may } = useJob()
 const open = ref(false)
-const said = ref<Mode | 'none'>()
+const said = ref<ModeShown | 'none'>()
 const looks = computed(() => props.job.family?.looks ?? [])
-async function choose(mode: Mode | 'none') {
+async function choose(mode: ModeShown | 'none') {
   said.value = mode
-  await tell([{ topic: 'screen.shows', answer: mode }])
+  await tell([{ topic: 'screen.shows', answer: mode === 'none' ? mode : mode.id }])
 }
 const answer = computed(() => {
   if (said.value === undefined) return ''
   if (said.value === 'none') return say('write.shows.none.do')
-  const same = said.value === props.wanted
+  const same = said.value.id === props.wanted?.id
   const what = same
     ? say('write.shows.same')
-    : say('write.shows.other', { mode: say(`mode.${props.wanted ?? 'off'}`) })
-  return say('write.shows.says', { mode: say(`mode.${said.value}`), what })
+    : say('write.shows.other', { mode: props.wanted?.name ?? '' })
+  const { id, name } = said.value
+  const alike = looks.value.find(({ mode }) => mode.id === id)?.confusedWith ?? []
+  const also = alike.length === 0 ? '' : say('write.shows.alike', { modes: alike.join(', ') })
+  return `${say('write.shows.says', { mode: name, what })} ${also}`.trim()
 })
 </script>
 
@@ -39,7 +41,7 @@ const answer = computed(() => {
       <b>{{ say('write.shows.which') }}</b>
       <button
         v-for="one in looks"
-        :key="one.mode"
+        :key="one.mode.id"
         type="button"
         class="act"
         :disabled="!may"

@@ -82,7 +82,7 @@ const buildText = (data: Job) =>
               ? say('readings.device', {
                   port: data.device.port,
                   end: endOf(data.device.serial),
-                  mode: say(`mode.${data.device.mode ?? 'off'}`),
+                  mode: data.device.mode?.name ?? '',
                 })
               : say('readings.device.away', { end: endOf(data.device.serial) })
           }}
@@ -128,7 +128,7 @@ const buildText = (data: Job) =>
                   model: port.model,
                   end: endOf(port.serial),
                   port: port.name,
-                  mode: say(`mode.${port.mode}`),
+                  mode: port.mode.name,
                 })
               }}
             </button>

@@ -2,7 +2,7 @@
 /** What the sheets up to Proof say moves with what the server tells, and stays with what it does not rest on. */
 import type { Job, Slip } from '@plain-slate/api'
 import { describe, expect, it } from 'vitest'
-import { fact, job, slip, stagesAt } from '../testing/job.ts'
+import { NORMAL, fact, job, slip, stagesAt } from '../testing/job.ts'
 import { SHOP, sheet } from '../testing/sheet.ts'
 import Firmware from './Firmware.vue'
 import Intake from './Intake.vue'
@@ -116,7 +116,7 @@ describe('Readings', () => {
       name,
       serial: `TRN00000000${name}`,
       model: 'BRAK-H2',
-      mode: 'normal' as const,
+      mode: NORMAL,
     })
     const open = { stages: stagesAt('readings', { n: 13, settled: 0 }), device: null }
     const one = await sheet(Readings, { job: job('readings', { ...open, ports: [port('P3')] }) })

@@ -15,6 +15,10 @@ const AT = '2026-10-15T14:22:00.000Z'
 const MIB = 1024 ** 2
 
 /** Stages as they stand: done up to `at`, which is open, the others waiting for it. */
+export const NORMAL = { id: 'normal', name: 'normal mode', kind: 'system' } as const
+export const LOADER = { id: 'loader', name: 'the loader', kind: 'writing' } as const
+const RESCUE = { id: 'rescue', name: 'rescue', kind: 'rescue' } as const
+
 export const stagesAt = (
   at: Stage,
   facts: Record<string, string | number> = {},
@@ -64,8 +68,8 @@ export const job = (at: Stage, more: Partial<Job> = {}): Job => ({
     id: 'tarn',
     maker: 'Brakken',
     looks: [
-      { mode: 'loader', looks: 'a grey bar and no text', confusedWith: ['rescue'] },
-      { mode: 'rescue', looks: 'a menu of four lines', confusedWith: ['loader'] },
+      { mode: LOADER, looks: 'a grey bar and no text', confusedWith: ['rescue'] },
+      { mode: RESCUE, looks: 'a menu of four lines', confusedWith: ['the loader'] },
     ],
     permission: 'one switch in the settings',
     idleDrain: 0.2,
@@ -75,7 +79,7 @@ export const job = (at: Stage, more: Partial<Job> = {}): Job => ({
   device: {
     serial: 'TRN4490077F31',
     port: 'P2',
-    mode: 'normal',
+    mode: NORMAL,
     battery: 71,
     digests: 0,
     table: false,
@@ -208,7 +212,7 @@ export const run = (more: Partial<RunShown> = {}): RunShown => ({
   journal: 4,
   log: [],
   left: { low: 540, high: 900 },
-  looks: { mode: 'loader', says: 'a grey bar and no text' },
+  looks: { mode: LOADER, says: 'a grey bar and no text' },
   cable: 'C',
   battery: 68,
   wall: plan().wall.partitions,

@@ -1,0 +1,131 @@
+/**
+ * What every act of the twin is made of: what a device is besides its state, what it says, and how time and
+ * charge pass. Reads a device and an operation; gives the device after it.
+ */
+import { effectOf } from '../effect/effect.ts'
+import { answersIn, isKind, modeOfKind } from '../family/modes.ts'
+import type { Family } from '../family/profile.ts'
+import { paceOf } from '../pace/pace.ts'
+import type { Mode } from '../terms/device.ts'
+import type { DeviceFacts } from '../wire/facts.ts'
+import type { DeviceRefusal } from '../wire/verbs.ts'
+import type { Catalogue, DeviceModel } from './state.ts'
+
+/** What this device is besides its state: its family, its images' facts, its scale and its pace. */
+export type Nature = {
+  readonly family: Family
+  readonly catalogue: Catalogue
+  readonly scale: number
+  readonly pick: number
+}
+
+export type TwinInput =
+  | { readonly kind: 'hello'; readonly epoch: number }
+  | {
+      readonly kind: 'begin'
+      readonly epoch: number
+      readonly partition: string
+      readonly offset: number
+      readonly size: number
+      readonly image: string
+    }
+  | {
+      readonly kind: 'chunk'
+      readonly epoch: number
+      readonly offset: number
+      readonly size: number
+    }
+  | { readonly kind: 'finish'; readonly epoch: number }
+  | { readonly kind: 'digest'; readonly partition: string; readonly size: number }
+  /** Whether a piece's range already holds the image's blocks. */
+  | {
+      readonly kind: 'look'
+      readonly partition: string
+      readonly offset: number
+      readonly size: number
+      readonly image: string
+    }
+  | { readonly kind: 'facts' }
+  | { readonly kind: 'tally' }
+  | { readonly kind: 'restart'; readonly epoch: number; readonly to: Mode }
+  /** Hands: the keys of a chord, the cell taken out, the charger. */
+  | { readonly kind: 'keys'; readonly to: Mode }
+  | { readonly kind: 'power-off' }
+  | { readonly kind: 'charge'; readonly percent: number }
+  /** The link permission, given or withdrawn in the settings of a device that runs. */
+  | { readonly kind: 'permit'; readonly given: boolean }
+
+export type TwinOutput =
+  | { readonly kind: 'facts'; readonly facts: DeviceFacts }
+  | { readonly kind: 'kept'; readonly got: number }
+  | { readonly kind: 'digest'; readonly image: string | undefined }
+  | { readonly kind: 'mode'; readonly mode: Mode }
+  | {
+      readonly kind: 'tally'
+      readonly items: number
+      readonly bytes: number
+      readonly opens: boolean
+    }
+  | { readonly kind: 'refused'; readonly code: DeviceRefusal }
+  | { readonly kind: 'silent' }
+
+export type Stepped = {
+  readonly device: DeviceModel
+  readonly output: TwinOutput
+  /** When the device has done it, ms of model time. */
+  readonly doneAt: number
+}
+
+/** The epoch of a meeting that only reads: it owns nothing, and no newer owner is in its way. */
+export const LOOKING = 0
+
+/** Whether its system runs. */
+export const runs = (family: Family, { mode }: DeviceModel): boolean =>
+  isKind(family, mode, 'system')
+
+/** Off, hung, looping, or running with its link permission withdrawn: it answers nothing. */
+export const isMute = (family: Family, device: DeviceModel): boolean =>
+  !answersIn(family, device.mode) || (runs(family, device) && !device.permission)
+
+/** Without power: an open piece and what it had in memory are gone. */
+export const withoutPower = (family: Family, device: DeviceModel): DeviceModel => ({
+  ...device,
+  mode: modeOfKind(family, 'off'),
+  session: undefined,
+})
+
+export function switchedOff({ family }: Nature, device: DeviceModel): Stepped {
+  const off = withoutPower(family, device)
+  return told(off, { kind: 'mode', mode: off.mode })
+}
+
+export const told = (device: DeviceModel, output: TwinOutput): Stepped => ({
+  device,
+  output,
+  doneAt: device.at,
+})
+export const refuse = (device: DeviceModel, code: DeviceRefusal): Stepped =>
+  told(device, { kind: 'refused', code })
+
+/** Charge taken off; an empty cell switches the device off and its session is gone. */
+export function drained(family: Family, device: DeviceModel, percent: number): DeviceModel {
+  const battery = Math.max(0, device.battery - percent)
+  if (battery > 0) return { ...device, battery }
+  return withoutPower(family, { ...device, battery: 0 })
+}
+
+/** An operation carried out: its time passes, its charge is drained. */
+export function done(
+  { family, pick }: Nature,
+  device: DeviceModel,
+  operation: Parameters<typeof effectOf>[1],
+  output: TwinOutput,
+): Stepped {
+  const effect = effectOf(family, operation)
+  const { low, high } = paceOf(family, effect)
+  const lasts = Math.round((low + (high - low) * pick) * 1000)
+  const minutes = lasts / 60_000
+  const drains = effect.drain === 'none' ? 0 : family.drainPerMinute[effect.drain] * minutes
+  const after = drained(family, { ...device, at: device.at + lasts }, drains)
+  return { device: after, output, doneAt: after.at }
+}
