@@ -123,7 +123,7 @@ describe('the lead device', () => {
         return [partition, device.flash.digest(start, start + size)]
       })
       expect(digests).toEqual(aim.images.map(({ partition, sha256 }) => [partition, sha256]))
-      expect([device.model.loaderVersion, device.model.floor, device.facts().build]).toEqual([
+      expect([device.model.loaderVersion, device.model.floors.all, device.facts().build]).toEqual([
         7,
         6,
         'H2.104.r4',

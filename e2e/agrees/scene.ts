@@ -30,6 +30,7 @@ import {
   identify,
   makePlan,
   ms,
+  readingsOf as readingsOverLink,
   reduce,
   step,
   takeUp,
@@ -88,39 +89,14 @@ export async function sceneOf(shelf: ShelfAt, draft: DemoDevice): Promise<Scene>
   }
 }
 
-/** Readings of a device over the link, all at once. */
-export function readingsOf(nature: Nature, device: DeviceModel): readonly Reading[] {
-  const facts = factsOf(nature, device)
-  const names = [
-    'model',
-    'board',
-    'chipset',
-    'storageGb',
-    'region',
-    'carrier',
-    'build',
-    'release',
-  ] as const
-  const more = [
-    'patchDate',
-    'loaderVersion',
-    'floor',
-    'bootLock',
-    'serial',
-    'batteryPercent',
-  ] as const
-  return [...names, ...more].flatMap((fact) => {
-    const value = facts[fact]
-    const reading = {
-      fact,
-      source: 'link',
-      at: ms(1),
-      mode: facts.mode,
-      person: undefined,
-    } as const
-    return value === undefined ? [] : [{ ...reading, value }]
-  })
-}
+/** Readings of a device over the link in every mode, all at once. */
+export const readingsOf = (
+  { family: of, ...nature }: Nature,
+  device: DeviceModel,
+): readonly Reading[] =>
+  of.modes.flatMap(({ id }) =>
+    readingsOverLink(factsOf({ family: of, ...nature }, { ...device, mode: id }), ms(1)),
+  )
 
 /** A plan for the device to a package, with some of its digests known. */
 export function planFor(
@@ -129,7 +105,6 @@ export function planFor(
   evidence: ReadonlyMap<string, Evidence>,
 ): Plan | undefined {
   const { nature, before, shelf } = scene
-  const { storageGb } = before.fused
   const at: Case = {
     family,
     identity: identify(family, readingsOf(nature, before)),
@@ -139,7 +114,7 @@ export function planFor(
     house: { batteryMargin: 5, batteryFloor: undefined, lawfulRegions: ['HI', 'EX'] },
     intent: 'update',
     keepData: true,
-    table: familyTable(family, storageGb, shelf.scale, scene.device.file.diskBytes),
+    table: familyTable(family, before.fused, shelf.scale, scene.device.file.diskBytes),
     evidence,
     shelf: shelf.shelf,
   }
@@ -236,11 +211,10 @@ export async function onStandIn(
     bytes: scene.shelf.bytes,
     journal: (entry: JournalEntry) => Promise.resolve(void journal.push(entry)),
     ask(command: Extract<Command, { kind: 'person' }>) {
-      const way = family.ways.find(
-        ({ say, from }) => say === command.text && from === device.model.mode,
-      )
-      if (command.ask === 'enter' && way !== undefined)
-        bench.act({ kind: 'keys', serial, to: way.to })
+      if (command.to !== undefined) bench.act({ kind: 'keys', serial, to: command.to })
+      if (command.ask === 'reset') bench.act({ kind: 'reset', serial })
+      if (command.ask === 'set-up') bench.act({ kind: 'permit', serial, given: true })
+      if (command.ask === 'lock-switch') bench.act({ kind: 'lock-switch', serial, on: true })
       return Promise.resolve('a person')
     },
     tell,
@@ -258,7 +232,7 @@ export async function onStandIn(
 export const comparable = ({ device, journal }: Ended) => ({
   mode: device.mode,
   lock: device.lock,
-  floor: device.floor,
+  floors: device.floors,
   permission: device.permission,
   loaderVersion: device.loaderVersion,
   data: device.data,

@@ -29,7 +29,11 @@ describe('a plan', () => {
     expect((await slip.take('0'.repeat(64))).code).toBe('plan.changed')
     const taken = await slip.take()
     expect(taken.taken).toMatchObject({ by: 'Ilse Maro', changes: null })
-    expect(taken.now?.ends).toMatchObject({ build: 'H2.104.r4', outcome: 'normal', readable: true })
+    expect(taken.now?.ends).toMatchObject({
+      build: 'H2.104.r4',
+      outcome: 'normal',
+      data: 'readable',
+    })
   })
 
   it.each<[string, (slip: Slip) => Promise<unknown>, readonly string[] | null]>([

@@ -248,6 +248,6 @@ describe('hands', () => {
   it('are offered the ways of the family from the mode it is in', () => {
     bench.act({ kind: 'cell-out', serial })
     const [shown] = bench.shown()
-    expect(shown?.keys.map(({ to }) => to)).toEqual(expect.arrayContaining(['loader', 'rescue']))
+    expect(shown?.keys.map(({ to }) => to.id)).toEqual(expect.arrayContaining(['loader', 'rescue']))
   })
 })

@@ -8,7 +8,7 @@ import { readFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import type { AddressInfo } from 'node:net'
 import { join } from 'node:path'
-import { openBench, readBenchFile, toImageFacts } from '@plain-slate/standins'
+import { openBench, readBenchFile } from '@plain-slate/standins'
 
 const [, , what, folder = ''] = process.argv
 if (what === 'plain') plain()
@@ -31,7 +31,7 @@ async function bench(): Promise<void> {
     pace: 0,
     ports: { P1: 0 },
     families: file.families,
-    images: toImageFacts(file),
+    images: file.images,
   })
   for (const { model } of opened.devices())
     for (const to of ['off', 'loader'] as const)

@@ -82,6 +82,8 @@ export async function writing(): Promise<readonly Row[]> {
 type Laid = { readonly file: string; readonly main: Image }
 
 /** A device at a large scale and the image that is written to it, as a file. */
+const ANY = { track: '', maxLoader: null, boards: [], chipsets: [], rows: [] } as const
+
 function layOut(folder: string): Laid {
   const [, device] = DEMO_DEVICES
   const draft = TARN_PACKAGES.find(({ build }) => build === BUILD)
@@ -96,8 +98,11 @@ function layOut(folder: string): Laid {
     image: main.sha256,
     role: 'main',
     blocks: main.size / BLOCK_BYTES,
-    loaderVersion: undefined,
-    builds: [{ build: BUILD, release: 5, patchDate: '2026-10-01', generation: 6, minLoader: 7 }],
+    loaderVersion: null,
+    modified: false,
+    builds: [
+      { ...ANY, build: BUILD, release: 5, patchDate: '2026-10-01', generation: 6, minLoader: 7 },
+    ],
   }
   const bench = { format: 'plain-slate/stand-in-bench@1', pace: 0, ports: {}, families: [family] }
   writeFileSync(join(folder, 'bench.json'), JSON.stringify({ ...bench, images: [facts] }))

@@ -5,7 +5,7 @@
 import { createHash } from 'node:crypto'
 import { join } from 'node:path'
 import type { DeviceModel, Family, Part, PartRole } from '@plain-slate/core'
-import { BLOCK_BYTES, encodeTable, familyTable, partOf, roleOf } from '@plain-slate/core'
+import { BLOCK_BYTES, encodeTable, familyTable, mibOf, partOf, roleOf } from '@plain-slate/core'
 import type { DeviceFile, Extent, Flash } from '@plain-slate/standins'
 import { openFlash, writeDevice } from '@plain-slate/standins'
 import { imageBytes } from '../packages/build.ts'
@@ -26,13 +26,12 @@ export type Making = {
 
 /** Makes a device's flash and file; answers where. */
 export function makeDevice({ folder, family, scale }: Making, device: DemoDevice): string {
-  const { storageGb } = device.fused
-  const fixed = family.partitions.reduce((sum, { mib }) => {
-    const of = typeof mib === 'object' ? mib[String(storageGb)] : mib
-    return sum + (typeof of === 'number' ? of : 0)
-  }, 0)
+  const fixed = family.partitions.reduce(
+    (sum, { name }) => sum + (mibOf(family, name, device.fused) ?? 0),
+    0,
+  )
   const diskBytes = Math.ceil(((fixed + CUSTOMER_MIB) * MIB) / scale / MIB + 1) * MIB
-  const table = familyTable(family, storageGb, scale, diskBytes)
+  const table = familyTable(family, device.fused, scale, diskBytes)
   const flash = openFlash(join(folder, `${device.serial}.flash`), diskBytes)
   for (const { at, bytes } of encodeTable(table)) flash.write(at, bytes)
   const starts = Object.fromEntries(
@@ -115,7 +114,7 @@ function fileOf(
   const { serial, fused, battery, floor, permission, loader, mode, items } = device
   const looping = Object.keys(device.strange).length > 0
   return {
-    format: 'plain-slate/stand-in@1',
+    format: 'plain-slate/stand-in@2',
     name: device.name,
     family: family.id,
     scale,
@@ -129,17 +128,28 @@ function fileOf(
       parts,
       session: undefined,
       battery,
-      floor,
+      floors: { all: floor },
       lock: 'closed',
+      lockSwitch: false,
       permission,
       loaderVersion: loader,
+      slots: undefined,
+      merge: 'none',
+      mergeUntil: undefined,
       data: {
+        form: 'readable',
         release: device.build.includes('.10') ? 5 : 4,
-        readable: true,
+        patchDate: '',
+        track: '',
+        resetAsked: false,
         items,
         bytes: marks.reduce((sum, { from, to }) => sum + to - from, 0) * scale,
       },
+      account: 'none',
+      marks: [],
+      fresh: false,
       outcome: looping ? 'loop' : 'normal',
+      limits: [],
       returns: looping ? 3 : 0,
       epoch: 0,
       at: 0,

@@ -11,11 +11,12 @@ import { standInActSchema, standInAnswerSchema, standInDeviceSchema } from './st
 export const seenSchema = z.object({
   serial: z.string(),
   model: z.string(),
-  board: z.string(),
+  /** What its mode does not show is null. */
+  board: z.string().nullable(),
   build: z.string().nullable(),
   mode: modeShownSchema,
-  battery: z.int(),
-  loaderVersion: z.int(),
+  battery: z.int().nullable(),
+  loaderVersion: z.int().nullable(),
 })
 export type Seen = z.infer<typeof seenSchema>
 

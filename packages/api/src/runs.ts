@@ -103,8 +103,13 @@ export const planSchema = z.object({
   ends: z.object({
     build: z.string(),
     outcome: startOutcomeSchema,
-    readable: z.boolean(),
+    data: z.enum(['readable', 'unreadable', 'none']),
     lock: z.string(),
+  }),
+  /** What was not read and assumed for the rehearsal: partitions, and facts with what was assumed. */
+  assumed: z.object({
+    parts: z.array(z.string()),
+    facts: z.record(z.string(), z.union([z.string(), z.number()])),
   }),
   wayBack: z.string().nullable(),
   strip: z.object({

@@ -17,6 +17,9 @@ export const standInDeviceSchema = z.object({
   cellOut: z.boolean(),
   /** The link permission in its settings; they are reached while it runs. */
   permission: z.boolean(),
+  /** A reset can be asked of it here; the switch for its lock: null where it has none. */
+  canReset: z.boolean(),
+  lockSwitch: z.boolean().nullable(),
   /** Model seconds in a real one; 0: as fast as bytes go. */
   pace: z.number(),
   /** What keys lead to from here, in the family's words. */
@@ -33,6 +36,8 @@ export const standInActSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('charge'), serial, percent: z.int().min(1).max(100) }),
   z.object({ kind: z.literal('keys'), serial, to: modeSchema }),
   z.object({ kind: z.literal('permit'), serial, given: z.boolean() }),
+  z.object({ kind: z.literal('reset'), serial }),
+  z.object({ kind: z.literal('lock-switch'), serial, on: z.boolean() }),
   /** A cut that waits: at the nth piece from now, after so many bytes of it are kept. */
   z.object({
     kind: z.literal('cut'),

@@ -9,6 +9,7 @@ import type {
   DeviceRefusal,
   JournalEntry,
   LinkAnswer,
+  LinkRequest,
   Mode,
   RunEvent,
   RunOrder,
@@ -22,6 +23,9 @@ import { LinkLost } from './link.ts'
 import type { ImageBytes } from './piece.ts'
 import { digestOf, putPiece } from './piece.ts'
 import { waitFor } from './port.ts'
+
+type Restart = Extract<Command, { kind: 'restart' }>
+type Told = Extract<Command, { kind: 'erase' | 'lock' | 'slot' }>
 
 export type Person = Extract<Command, { kind: 'person' }>
 
@@ -208,7 +212,13 @@ class Driver {
           : refusal(answer)
       }
       case 'restart':
-        return this.#restart(command.to, signal)
+        return this.#restart(command, signal)
+      case 'erase':
+      case 'lock':
+      case 'slot':
+        return this.#tell(command)
+      case 'tally':
+        return this.#tally(signal)
       case 'put': {
         const { bytes, tell } = this.#site
         const progress = (got: number, at: number) => tell({ kind: 'progress', got, at })
@@ -233,7 +243,8 @@ class Driver {
   }
 
   /** A restart ends the stream; it is done when the device is met again in the wanted mode. */
-  async #restart(to: Mode, signal: AbortSignal): Promise<RunEvent | undefined> {
+  async #restart(command: Restart, signal: AbortSignal): Promise<RunEvent | undefined> {
+    const { to, first } = command
     if (this.#link === undefined) {
       const met = await this.#connect(undefined, 'facts', signal)
       const link = this.#link as Link | undefined
@@ -242,7 +253,26 @@ class Driver {
     }
     const { answer } = await this.#open().ask({ verb: 'restart', ...this.#lease, to })
     if (answer.answer === 'refused') return refusal(answer)
-    return this.#connect(to, 'facts', signal)
+    if (first !== 'wiped') return this.#connect(to, 'facts', signal)
+    /* Nobody is heard before somebody has gone through the set-up: it is told to start, and no more. */
+    this.hangUp()
+    return { kind: 'done', evidence: 'told to start' }
+  }
+
+  /** A verb that the device carries out at once, and of which it says no more than that it is done. */
+  async #tell(command: Told): Promise<RunEvent> {
+    const { answer } = await this.#open().ask(verbOf(command, this.#lease))
+    if (answer.answer !== 'done') return refusal(answer)
+    this.#site.tell({ kind: 'time', at: answer.at })
+    return { kind: 'done', evidence: command.kind }
+  }
+
+  /** What can still be counted of the customer's; met first, where nobody is. */
+  async #tally(signal: AbortSignal): Promise<RunEvent | undefined> {
+    if (this.#link === undefined && (await this.#connect(undefined, 'facts', signal)) === undefined)
+      return undefined
+    const { answer } = await this.#open().ask({ verb: 'tally' })
+    return answer.answer === 'tally' ? { kind: 'tally', items: answer.items } : refusal(answer)
   }
 
   /** Does the device hold the piece already? Its digest of the range against the image's. */
@@ -253,6 +283,17 @@ class Driver {
     const { answer } = await this.#open().ask({ verb: 'digest', partition, from, to })
     if (answer.answer !== 'digest') return refusal(answer)
     return { kind: 'digest', image: answer.sha256 === wanted ? image : undefined }
+  }
+}
+
+function verbOf(command: Told, lease: Lease): LinkRequest {
+  switch (command.kind) {
+    case 'erase':
+      return { verb: 'erase', ...lease, partition: command.partition }
+    case 'lock':
+      return { verb: 'lock', ...lease, to: command.to }
+    case 'slot':
+      return { verb: 'slot', ...lease, slot: command.slot }
   }
 }
 

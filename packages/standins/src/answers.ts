@@ -67,6 +67,9 @@ export const REFUSAL_TEXTS: Readonly<Record<DeviceRefusal, string>> = {
   'not-signed': 'The maker has signed no such image for this part.',
   'no-permission': 'The link permission is not given in the settings.',
   'battery-low': 'There is not enough charge.',
+  'not-allowed': 'Nobody but its maker opens this lock.',
+  'lock-switch': 'The switch that lets its lock be opened is off.',
+  'other-variant': 'A part is of another variant than this device was built for.',
   'unknown-verb': 'This device does not know what was asked.',
 }
 
@@ -81,6 +84,8 @@ export function said(output: TwinOutput, doneAt: number): Handled {
       return { ...plain, answer: { answer: 'kept', at, got: output.got } }
     case 'mode':
       return { ...plain, answer: { answer: 'mode', at, mode: output.mode } }
+    case 'done':
+      return { ...plain, answer: { answer: 'done', at } }
     case 'tally': {
       const { items, bytes, opens } = output
       return { ...plain, answer: { answer: 'tally', at, items, bytes, opens } }

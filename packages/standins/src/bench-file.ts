@@ -1,24 +1,7 @@
 /** What the bench process is told at its start: one JSON file that the start command writes. */
 import { readFileSync } from 'node:fs'
-import type { ImageFacts } from '@plain-slate/core'
-import { familySchema, partRoleSchema } from '@plain-slate/core'
+import { familySchema, imageFactsSchema } from '@plain-slate/core'
 import { z } from 'zod'
-
-const imageFactsSchema = z.object({
-  image: z.string(),
-  role: partRoleSchema,
-  blocks: z.int(),
-  loaderVersion: z.exactOptional(z.int()),
-  builds: z.array(
-    z.object({
-      build: z.string(),
-      release: z.int(),
-      patchDate: z.string(),
-      generation: z.int(),
-      minLoader: z.int(),
-    }),
-  ),
-})
 
 export const benchFileSchema = z.object({
   format: z.literal('plain-slate/stand-in-bench@1'),
@@ -32,7 +15,3 @@ export type BenchFile = z.infer<typeof benchFileSchema>
 /** Reads the file. Throws ZodError or SyntaxError for one that is none. */
 export const readBenchFile = (path: string): BenchFile =>
   benchFileSchema.parse(JSON.parse(readFileSync(path, 'utf8')))
-
-/** The images' facts as core takes them. */
-export const toImageFacts = ({ images }: BenchFile): readonly ImageFacts[] =>
-  images.map((one) => ({ ...one, loaderVersion: one.loaderVersion }))

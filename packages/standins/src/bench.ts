@@ -121,6 +121,8 @@ function shownOf(device: SimulatedDevice, clock: ModelClock): StandInDevice {
     battery: Math.round(model.battery),
     cellOut: device.cellOut,
     permission: model.permission,
+    canReset: !away && canReset(device),
+    lockSwitch: family.lock.opens === 'command' ? model.lockSwitch : null,
     pace: clock.pace,
     keys: away ? [] : keysOf(family, model.mode),
   }
@@ -162,7 +164,7 @@ function actOn(devices: readonly OnBench[], act: StandInAct): string | undefined
     case 'charge':
       if (modeProfile(device.nature.family, device.model.mode)?.charges !== true)
         return `It does not charge in this mode (${nameOf(device)}).`
-      device.charge(act.percent, now)
+      device.byHand({ kind: 'charge', percent: act.percent }, now)
       return undefined
     case 'keys': {
       const way = keysOf(device.nature.family, device.model.mode).find(({ to }) => to.id === act.to)
@@ -175,13 +177,26 @@ function actOn(devices: readonly OnBench[], act: StandInAct): string | undefined
     case 'permit':
       if (!isKind(device.nature.family, device.model.mode, 'system'))
         return `Its settings cannot be reached in this mode (${nameOf(device)}).`
-      device.permit(act.given, now)
+      device.byHand({ kind: 'permit', given: act.given }, now)
       return act.given ? undefined : drop(one)
+    case 'reset':
+      if (!canReset(device)) return `No reset can be asked of it in this mode (${nameOf(device)}).`
+      device.byHand({ kind: 'reset' }, now)
+      return drop(one)
+    case 'lock-switch':
+      device.byHand({ kind: 'lock-switch', on: act.on }, now)
+      return device.model.lockSwitch === act.on
+        ? undefined
+        : 'The switch stays as it is: greyed, or not to be found in this mode.'
     case 'cut':
       device.planCut({ piece: act.piece, bytes: act.bytes, kind: act.how })
       return undefined
   }
 }
+
+/** A reset is found in the settings of a system that runs, on the page that asks for one, and in a rescue. */
+const canReset = ({ nature: { family }, model: { mode } }: SimulatedDevice): boolean =>
+  isKind(family, mode, 'system') || isKind(family, mode, 'rescue')
 
 /** The mode it is in, as its family calls it. */
 const nameOf = ({ nature, model }: SimulatedDevice): string => modeName(nature.family, model.mode)

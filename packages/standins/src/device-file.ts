@@ -5,7 +5,15 @@
  */
 import { readFileSync, renameSync, writeFileSync } from 'node:fs'
 import type { DeviceModel } from '@plain-slate/core'
-import { fusedSchema, modeSchema, partRoleSchema, startOutcomeSchema } from '@plain-slate/core'
+import {
+  fusedSchema,
+  limitSchema,
+  mergeSchema,
+  modeSchema,
+  partRoleSchema,
+  slotSchema,
+  startOutcomeSchema,
+} from '@plain-slate/core'
 import { z } from 'zod'
 import type { Extent } from './flash.ts'
 import { withExtent } from './flash.ts'
@@ -20,6 +28,7 @@ const runSchema = z.discriminatedUnion('kind', [
 ])
 const partSchema = z.object({
   role: partRoleSchema,
+  slot: z.exactOptional(slotSchema),
   blocks: whole,
   map: z.array(runSchema),
   was: z.exactOptional(z.string()),
@@ -39,19 +48,41 @@ const modelSchema = z.object({
     }),
   ),
   battery: z.number().min(0).max(100),
-  floor: whole,
+  floors: z.partialRecord(z.union([partRoleSchema, z.literal('all')]), whole),
   lock: z.enum(['closed', 'open']),
+  lockSwitch: z.boolean(),
   permission: z.boolean(),
   loaderVersion: whole,
-  data: z.object({ release: whole, readable: z.boolean(), items: whole, bytes: whole }),
+  slots: z.exactOptional(
+    z.object({
+      runs: slotSchema,
+      tries: z.exactOptional(slotSchema),
+      good: z.array(slotSchema),
+    }),
+  ),
+  merge: mergeSchema,
+  mergeUntil: z.exactOptional(z.number()),
+  data: z.object({
+    form: z.enum(['readable', 'unreadable', 'none']),
+    release: whole,
+    patchDate: z.string(),
+    track: z.string(),
+    resetAsked: z.boolean(),
+    items: whole,
+    bytes: whole,
+  }),
+  account: z.enum(['none', 'on', 'asked']),
+  marks: z.array(z.string()),
+  fresh: z.boolean(),
   outcome: startOutcomeSchema,
+  limits: z.array(limitSchema),
   returns: whole,
   epoch: whole,
   at: z.number().nonnegative(),
 })
 
 export const deviceFileSchema = z.object({
-  format: z.literal('plain-slate/stand-in@1'),
+  format: z.literal('plain-slate/stand-in@2'),
   /** A name for people, where the serial says too little. */
   name: z.string(),
   family: z.string(),
@@ -73,13 +104,52 @@ export const deviceFileSchema = z.object({
 type Stored = z.infer<typeof deviceFileSchema>
 export type DeviceFile = Omit<Stored, 'model'> & { readonly model: DeviceModel }
 
+type Older = { readonly format?: unknown; readonly model?: Readonly<Record<string, unknown>> }
+
+/** A file of the first version, as the present one has it: one floor, data that were there and open or not. */
+function upgraded(raw: unknown): unknown {
+  const { format, model, ...rest } = raw as Older
+  if (format !== 'plain-slate/stand-in@1' || model === undefined) return raw
+  const { floor, data, outcome, ...plain } = model as { floor: number; outcome: string } & {
+    data: { readable: boolean; release: number; items: number; bytes: number }
+  }
+  const { readable, ...figures } = data
+  return {
+    ...rest,
+    format: 'plain-slate/stand-in@2',
+    model: {
+      ...plain,
+      floors: { all: floor },
+      lockSwitch: false,
+      merge: 'none',
+      data: {
+        ...figures,
+        form: readable ? 'readable' : 'unreadable',
+        patchDate: '',
+        track: '',
+        resetAsked: false,
+      },
+      account: 'none',
+      marks: [],
+      fresh: false,
+      outcome: outcome === 'no-radio' ? 'normal' : outcome,
+      limits: outcome === 'no-radio' ? ['no-radio'] : [],
+    },
+  }
+}
+
 /** Reads a device. Throws ZodError or SyntaxError for a file that is none. */
 export function readDevice(path: string): DeviceFile {
-  const file = deviceFileSchema.parse(JSON.parse(readFileSync(path, 'utf8')))
+  const file = deviceFileSchema.parse(upgraded(JSON.parse(readFileSync(path, 'utf8'))))
   const parts = Object.fromEntries(
-    Object.entries(file.model.parts).map(([name, part]) => [name, { ...part, was: part.was }]),
+    Object.entries(file.model.parts).map(([name, part]) => [
+      name,
+      { ...part, slot: part.slot, was: part.was },
+    ]),
   )
-  return { ...file, model: { ...file.model, parts, session: file.model.session } }
+  const { session, slots, mergeUntil } = file.model
+  const kept = slots === undefined ? undefined : { ...slots, tries: slots.tries }
+  return { ...file, model: { ...file.model, parts, session, mergeUntil, slots: kept } }
 }
 
 /**

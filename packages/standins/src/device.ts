@@ -10,6 +10,7 @@ import type {
   LinkRequest,
   Mode,
   Nature,
+  Part,
   TwinInput,
 } from '@plain-slate/core'
 import { BLOCK_BYTES, answersIn, cutAt, factsOf, step, takesIn } from '@plain-slate/core'
@@ -21,6 +22,11 @@ import type { Flash } from './flash.ts'
 import { OpenPiece } from './open-piece.ts'
 import type { PlannedCut } from './planned-cut.ts'
 import { cutWithin } from './planned-cut.ts'
+
+type ByHandInput = Extract<TwinInput, { kind: 'charge' | 'permit' | 'reset' | 'lock-switch' }>
+
+const isErased = (part: Part | undefined): boolean =>
+  part !== undefined && part.map.every(({ kind }) => kind === 'erased')
 
 export class SimulatedDevice {
   #model: DeviceModel
@@ -106,13 +112,14 @@ export class SimulatedDevice {
     this.#cellOut = false
     this.#save()
   }
-  charge(percent: number, at: number): void {
-    this.#take(step(this.nature, this.#model, { kind: 'charge', percent }, at).device)
-    this.#save()
-  }
-  /** The link permission, given or withdrawn in its settings. */
-  permit(given: boolean, at: number): void {
-    this.#take(step(this.nature, this.#model, { kind: 'permit', given }, at).device)
+  /** What hands do in its settings or to its cell; it is back on its cable when that is done. */
+  byHand(input: ByHandInput, at: number): void {
+    const stepped = step(this.nature, this.#model, input, at)
+    this.#take(stepped.device)
+    if (input.kind === 'reset') {
+      this.#forgetSession()
+      this.#awayUntil = stepped.doneAt
+    }
     this.#save()
   }
   /** The keys of a chord or a menu; answers when it will be there, ms of model time. */
@@ -155,10 +162,33 @@ export class SimulatedDevice {
         return this.#digest(request, at)
       case 'restart':
         return this.#restart(request, at)
+      case 'erase':
+        return this.#changed(
+          { kind: 'erase', epoch: request.epoch, partition: request.partition },
+          at,
+        )
+      case 'lock':
+        return this.#changed({ kind: 'lock', epoch: request.epoch, to: request.to }, at)
+      case 'slot':
+        return this.#changed({ kind: 'slot', epoch: request.epoch, slot: request.slot }, at)
     }
   }
 
+  /** A verb that changes what it keeps; its state is on the disk before it is answered. */
+  #changed(input: TwinInput, at: number): Handled {
+    const handled = this.#ask(input, at)
+    this.#forgetSession()
+    this.#save()
+    return handled
+  }
+
+  /** The model and the bytes change together: what is erased now can be read no more. */
   #take(model: DeviceModel): void {
+    for (const [name, part] of Object.entries(model.parts))
+      if (isErased(part) && !isErased(this.#model.parts[name])) {
+        const start = this.#startOf(name)
+        this.flash.erase(start, start + part.blocks * BLOCK_BYTES)
+      }
     this.#model = model
   }
 

@@ -15,6 +15,8 @@ export type Flash = {
   readonly write: (at: number, bytes: Uint8Array) => void
   /** Bytes of a range; what was never written reads as zeros. */
   readonly read: (at: number, length: number) => Uint8Array
+  /** Erases a range: its bytes are gone, and it reads as one that was never written. */
+  readonly erase: (from: number, to: number) => void
   /** Written ranges in order, joined where they touch. */
   readonly extents: () => readonly Extent[]
   /** SHA-256 of a range, as hex. */
@@ -22,8 +24,9 @@ export type Flash = {
   readonly close: () => void
 }
 
-/** How much is read at once for a digest. */
+/** How much is read at once for a digest, or written at once in erasing. */
 const STRIDE = 1 << 20
+const ZEROS = new Uint8Array(STRIDE)
 
 /** Opens the file, making it where it is missing. `extents` are those it had when it was closed. */
 export function openFlash(path: string, bytes: number, extents: readonly Extent[] = []): Flash {
@@ -51,6 +54,14 @@ export function openFlash(path: string, bytes: number, extents: readonly Extent[
         done += writeSync(handle, data, done, data.length - done, at + done)
       map = withExtent(map, { from: at, to: at + data.length })
     },
+    erase(from, to) {
+      for (const one of map) {
+        const [a, b] = [Math.max(from, one.from), Math.min(to, one.to)]
+        for (let at = a; at < b; at += STRIDE)
+          writeSync(handle, ZEROS, 0, Math.min(STRIDE, b - at), at)
+      }
+      map = withoutExtent(map, { from, to })
+    },
     digest: (from, to) => hashRange(read, createHash('sha256'), from, to).digest('hex'),
     close: () => closeSync(handle),
   }
@@ -72,3 +83,10 @@ export function withExtent(map: readonly Extent[], added: Extent): readonly Exte
   )
   return [...apart, whole].sort((a, b) => a.from - b.from)
 }
+
+/** The map with a range taken out. */
+export const withoutExtent = (map: readonly Extent[], gone: Extent): readonly Extent[] =>
+  map.flatMap(({ from, to }) => [
+    ...(from < Math.min(to, gone.from) ? [{ from, to: Math.min(to, gone.from) }] : []),
+    ...(Math.max(from, gone.to) < to ? [{ from: Math.max(from, gone.to), to }] : []),
+  ])

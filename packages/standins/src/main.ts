@@ -6,7 +6,7 @@ import { readFileSync } from 'node:fs'
 import type { AddressInfo } from 'node:net'
 import { join } from 'node:path'
 import { openBench } from './bench.ts'
-import { readBenchFile, toImageFacts } from './bench-file.ts'
+import { readBenchFile } from './bench-file.ts'
 import { controlServer } from './control.ts'
 
 for (const stream of [process.stdout, process.stderr]) stream.on('error', () => undefined)
@@ -24,7 +24,7 @@ const bench = await openBench({
   pace: file.pace,
   ports: file.ports,
   families: file.families,
-  images: toImageFacts(file),
+  images: file.images,
 })
 const control = controlServer(bench, secretIn('control.secret'))
 const port = Number(process.env['PLAIN_SLATE_CONTROL_PORT'] ?? 0)

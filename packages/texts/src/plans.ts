@@ -82,10 +82,30 @@ export function stepWords(say: Say, { kind, facts }: StepSaid): string {
       return say('step.read-back', { partition: of('partition'), mib: of('mib') })
     case 'first-start':
       return say(of('wiped') === 'true' ? 'step.first-start.wiped' : 'step.first-start')
-    case 'prove':
-      return say('step.prove', { build: of('build'), loader: of('loader'), floor: of('floor') })
+    case 'meet':
+      return say('step.meet', { mode: of('mode') })
+    case 'restart':
+      return say('step.restart', { to: of('to') })
+    case 'erase':
+      return say(of('role') === 'customer' ? 'step.erase.customer' : 'step.erase', {
+        partition: of('partition'),
+      })
+    case 'lock':
+      return say('step.lock', { to: of('to'), data: of('data') })
+    case 'slot':
+      return say('step.slot', { slot: of('slot') })
+    case 'by-hand':
+      return of('what') === 'set-up'
+        ? say('step.by-hand.set-up', { say: of('say') })
+        : say(`step.by-hand.${of('what') as 'reset'}`)
+    case 'prove': {
+      const [build, loader, floor] = [of('build'), of('loader'), of('floor')]
+      return loader === '' || floor === ''
+        ? say('step.prove.plain', { build })
+        : say('step.prove', { build, loader, floor })
+    }
     default:
-      return say(`step.${kind as 'meet' | 'restart'}`)
+      return kind
   }
 }
 
@@ -99,6 +119,16 @@ export function whyWords(say: Say, { code, facts }: WhySaid): string {
       return say('why.refused', { what: say(`refused.${of('code') as 'floor'}`) })
     case 'not-equal':
       return say('why.not-equal', { partition: of('partition') })
+    case 'other-id':
+      return say('why.other-id', {
+        fact: say(`fact.${of('fact') as 'board'}`),
+        here: of('here'),
+        planned: of('planned'),
+      })
+    case 'undecided':
+      return say('why.undecided', { what: of('what') })
+    case 'not-wiped':
+      return say('why.not-wiped', { items: of('items') })
     case 'journal':
       return say('why.journal', { entry: of('entry') })
     case 'fault':
@@ -113,6 +143,20 @@ export function whyWords(say: Say, { code, facts }: WhySaid): string {
     default:
       return say(`why.${code as 'asked' | 'superseded'}`)
   }
+}
+
+/** What was not read of a device and assumed for its rehearsal; empty where all of it was read. */
+export function assumedWords(
+  say: Say,
+  {
+    assumed: { parts, facts },
+  }: { readonly assumed: { readonly parts: readonly string[]; readonly facts: Facts } },
+): string {
+  const told = Object.entries(facts).map(([fact, value]) =>
+    say('plan.assumed.fact', { fact: say(`fact.${fact as 'board'}`), value: String(value) }),
+  )
+  const on = parts.length === 0 ? [] : [say('plan.assumed.parts', { parts: parts.join(', ') })]
+  return [...on, ...told].join('; ')
 }
 
 /** The word of a port's tile: of a mode without a run it is the mode's own name. */

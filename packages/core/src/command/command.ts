@@ -5,20 +5,24 @@
  */
 import { z } from 'zod'
 import type { Step } from '../plan/step.ts'
-import { READINESS, expectedSchema } from '../plan/step.ts'
-import { modeSchema } from '../terms/device.ts'
+import { READINESS, expectedSchema, idsSchema } from '../plan/step.ts'
+import { modeSchema, slotSchema } from '../terms/device.ts'
 
 const bytes = z.int().nonnegative()
 const partition = z.string()
 /** SHA-256 of the whole image, as hex. */
 const image = z.string()
 
+/** What a person is asked for: to make ready, to press keys, to wipe by hand, to go through the set-up. */
+export const ASKS = [...READINESS, 'enter', 'reset', 'set-up', 'lock-switch'] as const
+export type Ask = (typeof ASKS)[number]
+
 /** Commands as they are kept and sent between processes: parsed wherever one takes them. */
 export const commandSchema = z.discriminatedUnion('kind', [
   z
     .object({
       kind: z.literal('person'),
-      ask: z.enum([...READINESS, 'enter']),
+      ask: z.enum(ASKS),
       /** The family's sentence for hands; empty where the ask says it all. */
       text: z.string(),
       /** The mode that the hands lead to, where they do. */
@@ -26,8 +30,10 @@ export const commandSchema = z.discriminatedUnion('kind', [
     })
     .readonly(),
   /** Wait until the device is met in this mode, and compare its ids. */
-  z.object({ kind: z.literal('meet'), mode: modeSchema }).readonly(),
-  /** One begin-to-finish of a piece; bytes of the flash. */
+  z
+    .object({ kind: z.literal('meet'), mode: modeSchema, ids: z.exactOptional(idsSchema) })
+    .readonly(),
+  /** A piece of an image to a partition: real bytes of the flash. */
   z
     .object({
       kind: z.literal('put'),
@@ -42,6 +48,13 @@ export const commandSchema = z.discriminatedUnion('kind', [
   z
     .object({ kind: z.literal('digest'), mode: modeSchema, partition, size: bytes, image })
     .readonly(),
+  /** A partition erased from end to end. */
+  z.object({ kind: z.literal('erase'), mode: modeSchema, partition }).readonly(),
+  z
+    .object({ kind: z.literal('lock'), mode: modeSchema, to: z.enum(['open', 'closed']) })
+    .readonly(),
+  /** The slot that is to be tried at the next start. */
+  z.object({ kind: z.literal('slot'), mode: modeSchema, slot: slotSchema }).readonly(),
   z
     .object({
       kind: z.literal('restart'),
@@ -52,8 +65,17 @@ export const commandSchema = z.discriminatedUnion('kind', [
     .readonly(),
   /** The device's facts; what is expected of them must hold. */
   z.object({ kind: z.literal('facts'), expect: expectedSchema.optional() }).readonly(),
+  /** Nothing of the customer's can be counted any more. */
+  z.object({ kind: z.literal('tally'), items: z.literal(0) }).readonly(),
 ])
 export type Command = z.infer<typeof commandSchema>
+
+/** The mode in which a command is carried out, or that it leads to; undefined: whatever it is in. */
+export function modeOf(command: Command | undefined): string | undefined {
+  if (command === undefined) return undefined
+  if ('mode' in command) return command.kind === 'meet' ? undefined : command.mode
+  return command.kind === 'restart' ? command.to : undefined
+}
 
 /** The commands of a step. */
 export function commandsOf(step: Step): readonly Command[] {
@@ -68,7 +90,7 @@ export function commandsOf(step: Step): readonly Command[] {
     }
     case 'meet':
       return [
-        { kind: 'meet', mode: step.mode },
+        { kind: 'meet', mode: step.mode, ids: step.ids },
         { kind: 'facts', expect: undefined },
       ]
     case 'write': {
@@ -80,11 +102,22 @@ export function commandsOf(step: Step): readonly Command[] {
       const { partition, size, sha256: image } = step.image
       return [{ kind: 'digest', mode: step.mode, partition, size, image }]
     }
+    case 'erase':
+      return [{ kind: 'erase', mode: step.mode, partition: step.partition }]
+    case 'lock':
+      return [{ kind: 'lock', mode: step.mode, to: step.to }]
+    case 'slot':
+      return [{ kind: 'slot', mode: step.mode, slot: step.slot }]
     case 'restart':
       return [{ kind: 'restart', to: step.to }]
     case 'first-start':
       return [{ kind: 'restart', to: step.to, first: step.wiped ? 'wiped' : 'kept' }]
+    case 'by-hand':
+      return [{ kind: 'person', ask: step.what, text: step.say }]
     case 'prove':
-      return [{ kind: 'facts', expect: step.expect }]
+      return [
+        { kind: 'facts', expect: step.expect },
+        ...(step.wiped ? [{ kind: 'tally', items: 0 } as const] : []),
+      ]
   }
 }

@@ -5,6 +5,7 @@
  */
 import { commandsOf } from './command.ts'
 import type { Effect } from '../effect/effect.ts'
+import { lockChange } from '../effect/effect.ts'
 import { modeName } from '../family/modes.ts'
 import type { Family } from '../family/profile.ts'
 import type { OwnFigures, Seconds } from '../pace/pace.ts'
@@ -76,13 +77,22 @@ function factsOf(step: Step, family: Family): Readonly<Record<string, string | n
       return { partition: step.image.partition, mib: mib(step.image.size * step.scale) }
     case 'first-start':
       return { wiped: String(step.wiped) }
+    case 'erase':
+      return { partition: step.partition, role: step.role }
+    case 'lock':
+      return { to: step.to, data: lockChange(family, step.to, step.model) }
+    case 'slot':
+      return { slot: step.slot }
+    case 'by-hand':
+      return { what: step.what, say: step.say }
     case 'prove': {
       const { build, loaderVersion, floor } = step.expect
-      return { build, loader: loaderVersion, floor }
+      return { build, loader: loaderVersion ?? '', floor: floor ?? '' }
     }
     case 'meet':
+      return { mode: modeName(family, step.mode) }
     case 'restart':
-      return {}
+      return { to: modeName(family, step.to) }
   }
 }
 

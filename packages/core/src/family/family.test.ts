@@ -10,20 +10,20 @@ const MIB = 1024 * 1024
 
 describe('the tarn family', () => {
   it('has its figures as the maker’s devices have them', () => {
-    expect(mibOf(tarn, 'main', 32)).toBe(3584)
-    expect(mibOf(tarn, 'main', 64)).toBe(4096)
-    expect(mibOf(tarn, 'customer', 32)).toBeUndefined()
+    expect(mibOf(tarn, 'main', { storageGb: 32 })).toBe(3584)
+    expect(mibOf(tarn, 'main', { storageGb: 64 })).toBe(4096)
+    expect(mibOf(tarn, 'customer', { storageGb: 32 })).toBeUndefined()
     expect(tarn.drainPerMinute.writing).toBe(0.35)
   })
 
   it('has a layout that is well made, and differs between 32 and 64 GB', () => {
-    const table = familyTable(tarn, 32, 256, 128 * MIB)
+    const table = familyTable(tarn, { storageGb: 32 }, 256, 128 * MIB)
     const last = table.partitions.at(-1)
     expect(last && endOf(last)).toBe(table.lastUsable)
     const disk = new Uint8Array(128 * MIB)
     for (const { at, bytes } of encodeTable(table)) disk.set(bytes, at)
     expect(decodeBytes(disk, 512)).toMatchObject({ ok: true, value: { table, problems: [] } })
-    const other = familyTable(tarn, 64, 256, 128 * MIB)
+    const other = familyTable(tarn, { storageGb: 64 }, 256, 128 * MIB)
     expect(compareTables(table, other).map(({ name }) => name)).toContain('main')
   })
 

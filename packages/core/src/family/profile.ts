@@ -7,11 +7,21 @@ import { z } from 'zod'
 import { grammarSchema } from '../build/grammar.ts'
 import type { Fact, Source } from '../terms/device.ts'
 import {
+  DATA_KEYS,
+  floorsSchema,
+  knownFaultSchema,
+  lockSchema,
+  markSchema,
+  permissionSchema,
+  startRuleSchema,
+} from './rules.ts'
+import {
   FIXED_FACTS,
   factSchema,
   modeKindSchema,
   modeSchema,
   partRoleSchema,
+  slotSchema,
   sourceSchema,
   takesSchema,
 } from '../terms/device.ts'
@@ -37,7 +47,16 @@ const way = z.object({
   say: text,
 })
 const paceRule = z.union([z.object({ mibPerSecond: range }), z.object({ seconds: range })])
-export const PACE_KEYS = ['write', 'digest', 'restart', 'first-start', 'first-start-wiped'] as const
+export const PACE_KEYS = [
+  'write',
+  'digest',
+  'erase',
+  'lock',
+  'restart',
+  'first-start',
+  'first-start-wiped',
+  'merge',
+] as const
 export type PaceKey = (typeof PACE_KEYS)[number]
 
 /** MiB of a partition: a number, a number by storage size, or what is left of the device. */
@@ -48,7 +67,7 @@ const mib = z.union([
 ])
 
 const profileSchema = z.object({
-  format: z.literal('plain-slate/family@1'),
+  format: z.literal('plain-slate/family@2'),
   id: z.string().min(2).max(24),
   maker: text,
   sectorBytes: z.union([z.literal(512), z.literal(4096)]),
@@ -79,22 +98,43 @@ const profileSchema = z.object({
     }),
   ),
   ways: z.array(way),
-  partitions: z.array(z.object({ name: text, role: partRoleSchema, mib })).min(1),
+  partitions: z
+    .array(z.object({ name: text, role: partRoleSchema, slot: z.exactOptional(slotSchema), mib }))
+    .min(1),
+  /** Devices whose layout is another: the first row that names model and board, or names none. */
+  layouts: z.array(
+    z.object({
+      models: z.exactOptional(z.array(text)),
+      boards: z.exactOptional(z.array(text)),
+      /** Every partition in device order, where that is another. */
+      order: z.exactOptional(z.array(text)),
+      mib: z.exactOptional(z.record(z.string(), mib)),
+      without: z.exactOptional(z.array(text)),
+    }),
+  ),
   writeOrder: z.array(partRoleSchema),
   restartAfter: z.array(partRoleSchema),
   never: z.array(partRoleSchema),
   signedSet: z.array(partRoleSchema),
-  pairs: z.array(z.tuple([partRoleSchema, partRoleSchema])),
-  floors: z.object({ rises: z.enum(['write', 'first-start', 'lock']) }),
-  lock: z.object({ opens: z.enum(['maker-only', 'permission-switch', 'never']) }),
-  dataKeys: z.object({ hangOn: z.array(z.enum(['device', 'lock', 'release', 'patchDate'])) }),
-  permission: z.object({
-    what: text,
-    neededFor: z.array(z.literal('command-in-normal')),
-    wipedByReset: z.boolean(),
+  start: z.array(startRuleSchema),
+  floors: floorsSchema,
+  lock: lockSchema,
+  dataKeys: z.object({
+    hangOn: z.array(z.enum(DATA_KEYS)),
+    /** Of a family whose builds come on tracks: data go on to a later one, and not back. */
+    tracks: z.array(text),
   }),
+  permission: permissionSchema,
+  /** Roles that a wipe erases, whoever makes it. */
+  wipe: z.array(partRoleSchema).min(1),
+  /** Whether a device that was wiped while an account was on it asks for its sign-in. */
+  account: z.object({ asksAfterReset: z.boolean() }),
+  marks: z.array(markSchema),
+  knownFaults: z.array(knownFaultSchema),
+  /** Where its own updates merge after they started: what destroys the customer's data meanwhile. */
+  merge: z.exactOptional(z.object({ destroyedBy: z.array(z.enum(['write', 'lock'])) })),
   items: z.array(z.object({ id: text, name: text, partition: text })),
-  pace: z.record(z.enum(PACE_KEYS), paceRule),
+  pace: z.partialRecord(z.enum(PACE_KEYS), paceRule),
   /** Seconds a phase may give no sign; one that is not named is never stuck by silence alone. */
   silentSeconds: z.partialRecord(z.enum(PACE_KEYS), z.number().positive()),
   drainPerMinute: z.object({
@@ -126,6 +166,19 @@ export const familySchema = profileSchema.superRefine((family, context) => {
     places.forEach(({ modes }, index) => {
       if (modes !== 'any') for (const one of modes) known(['facts', fact, index, 'modes'], one)
     })
+  family.start.forEach(({ end }, index) => {
+    if ('mode' in end) known(['start', index, 'end', 'mode'], end.mode)
+  })
+  const parts = family.partitions.map(({ name }) => name)
+  const part = (path: readonly (string | number)[], name: string) =>
+    parts.includes(name) || problem(path, `no partition ${name}`)
+  family.layouts.forEach(({ order, mib: sizes, without }, index) => {
+    for (const name of [...(order ?? []), ...Object.keys(sizes ?? {}), ...(without ?? [])])
+      part(['layouts', index], name)
+    if (order !== undefined && new Set(order).size !== parts.length)
+      problem(['layouts', index, 'order'], 'every partition once')
+  })
+  family.items.forEach(({ partition }, index) => part(['items', index, 'partition'], partition))
   family.modes.forEach(({ confusedWith }, index) => {
     for (const one of confusedWith) known(['modes', index, 'confusedWith'], one)
   })
@@ -153,6 +206,13 @@ const USUAL_TRUST: Readonly<Record<Source, number>> = {
 
 /** Trust of ids that the link reads from the fuses: they settle a fact by themselves. */
 export const FUSED = 12
+
+/** Whether data of one track would go back to another. */
+export const isTrackBack = (
+  { dataKeys }: Pick<Family, 'dataKeys'>,
+  from: string,
+  to: string,
+): boolean => dataKeys.tracks.indexOf(from) > dataKeys.tracks.indexOf(to)
 
 /** How far a source is trusted for a fact on this family. */
 export function trustOf(family: Pick<Family, 'facts'>, fact: Fact, source: Source): number {

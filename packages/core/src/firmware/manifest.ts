@@ -51,8 +51,11 @@ export const manifestSchema = z.looseObject({
   build: name,
   release: z.int().nonnegative(),
   patchDate: z.iso.date(),
-  /** One generation for the whole where the family keeps one floor. */
+  /** One generation for all parts; `generations` says it of single ones. */
   generation,
+  generations: z.exactOptional(z.partialRecord(partRoleSchema, generation)),
+  /** Of a family whose builds come on several tracks. */
+  track: z.exactOptional(name),
   loaderVersion: z.exactOptional(z.int().nonnegative()),
   radioVersion: z.exactOptional(name),
   /** 1 for a demo package at real size; a package of scale 256 holds a 256th of each image. */
@@ -75,6 +78,12 @@ export const manifestSchema = z.looseObject({
   }),
 })
 export type Manifest = z.infer<typeof manifestSchema>
+
+/** The generation that a package's image of a role carries. */
+export const generationFor = (
+  { generation: all, generations }: Manifest,
+  role: Image['role'],
+): number => generations?.[role] ?? all
 
 /** Why a manifest cannot be read. */
 export type NoManifest =

@@ -7,18 +7,26 @@ import { isKnown } from '../device/identity.ts'
 import type { Identity } from '../device/identity.ts'
 import type { Judgement } from '../match/judge.ts'
 import { RULES } from '../match/rules.ts'
-import { FACTS } from '../terms/device.ts'
+import type { Family } from '../family/profile.ts'
+import { FACTS, FLOOR_FACTS } from '../terms/device.ts'
 import type { Fact } from '../terms/device.ts'
 
 /** Rules' facts, the serial by which a device is known, and the build by which others are compared. */
-export const NEEDED_FACTS: readonly Fact[] = FACTS.filter(
+const NEEDED_FACTS: readonly Fact[] = FACTS.filter(
   (fact) =>
     fact === 'serial' || fact === 'build' || RULES.some(({ needs }) => needs.includes(fact)),
 )
 
+/** Facts that some families have and others do not. */
+const ASKED_WHERE_KEPT: readonly Fact[] = [...FLOOR_FACTS, 'merge']
+
+/** Those that are asked of a family's device: a floor that it does not keep is none. */
+export const neededFacts = ({ facts }: Pick<Family, 'facts'>): readonly Fact[] =>
+  NEEDED_FACTS.filter((fact) => !ASKED_WHERE_KEPT.includes(fact) || facts[fact] !== undefined)
+
 /** Needed facts that cannot be judged on. */
-export const openFacts = (identity: Identity): readonly Fact[] =>
-  NEEDED_FACTS.filter((fact) => !isKnown(identity, fact))
+export const openFacts = (family: Pick<Family, 'facts'>, identity: Identity): readonly Fact[] =>
+  neededFacts(family).filter((fact) => !isKnown(identity, fact))
 
 /** Titles of the candidates that cannot be told for want of a fact. */
 export const waitingFor = (fact: Fact, judged: readonly Judgement[]): readonly string[] =>

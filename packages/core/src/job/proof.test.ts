@@ -40,7 +40,7 @@ describe('the facts after a first start', () => {
     [{ floor: 5 }, 'floor'],
     [{ bootLock: 'open' as const }, 'bootLock'],
     [{ serial: 'OTHER-1' }, 'serial'],
-    [{ outcome: 'no-radio' as const }, 'outcome'],
+    [{ outcome: 'loop' as const }, 'outcome'],
   ])('do not hold when one of them is another: %o', (more, fact) => {
     expect(not(more)).toEqual([fact])
   })

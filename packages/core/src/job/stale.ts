@@ -7,7 +7,7 @@ import type { FactValue, Identity } from '../device/identity.ts'
 import { valuesOf } from '../device/identity.ts'
 import type { Case } from '../match/rule.ts'
 import type { Fact, Mode } from '../terms/device.ts'
-import { NEEDED_FACTS } from './needed.ts'
+import { neededFacts } from './needed.ts'
 
 /** Inputs by name: facts, digests of partitions, the table, the mode, packages, the house. */
 export type Basis = Readonly<Record<string, string>>
@@ -21,7 +21,7 @@ const BESIDES: readonly Fact[] = ['bootLock']
 
 /** The inputs of a plan. `packages`: those it writes, with their state on the shelf. */
 export function basisOf(at: Omit<Case, 'shelved'>, mode: Mode, packages: readonly string[]): Basis {
-  const facts = [...NEEDED_FACTS, ...BESIDES]
+  const facts = [...neededFacts(at.family), ...BESIDES]
     .filter((fact) => !PASSING.includes(fact))
     .map((fact) => [`fact.${fact}`, textOf(at.identity, fact)])
   const digests = [...at.evidence].map(([partition, found]) => [

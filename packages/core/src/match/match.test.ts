@@ -215,7 +215,7 @@ describe('rules of layout and package', () => {
 
   it('a table of another storage size is another layout', () => {
     expect(says('layout.table', case0417())).toBe('fits equal')
-    const table = familyTable(tarn, 64, SCALE, DISK_BYTES)
+    const table = familyTable(tarn, { storageGb: 64 }, SCALE, DISK_BYTES)
     expect(says('layout.table', case0417({ table }))).toBe('does-not-fit differs')
   })
 

@@ -7,10 +7,11 @@ import { cell } from './rules/cell.ts'
 import { chipset } from './rules/chipset.ts'
 import { complete } from './rules/complete.ts'
 import { dataFate } from './rules/data-fate.ts'
-import { floor } from './rules/floor.ts'
+import { FLOOR_RULES } from './rules/floor.ts'
 import { imagesFit } from './rules/images-fit.ts'
 import { layoutEqual } from './rules/layout-equal.ts'
 import { loader } from './rules/loader.ts'
+import { merge } from './rules/merge.ts'
 import { model } from './rules/model.ts'
 import { neverWritten } from './rules/never-written.ts'
 import { region } from './rules/region.ts'
@@ -26,8 +27,9 @@ export const RULES: readonly Rule[] = [
   byEye,
   region,
   neverWritten,
-  floor,
+  ...FLOOR_RULES,
   loader,
+  merge,
   complete,
   imagesFit,
   layoutEqual,

@@ -97,7 +97,7 @@ describe('a finding of the lead case', () => {
     ['a region that it is not for', { house: { ...house, lawfulRegions: ['HI', 'EX', 'ZZ'] } }],
     [
       'a larger disk behind the same table',
-      { table: familyTable(tarn, 32, SCALE, DISK_BYTES * 2) },
+      { table: familyTable(tarn, { storageGb: 32 }, SCALE, DISK_BYTES * 2) },
     ],
   ])('stays when only %s changes', (_, more) => {
     expect(moved(more)).toEqual([])

@@ -23,9 +23,10 @@ export type Pace = Seconds & {
 }
 
 /** How long an effect lasts. Throws RangeError when the family names no such pace. */
-export function paceOf(family: Family, { pace }: Effect, own: OwnFigures = {}): Pace {
+export function paceOf(family: Family, { pace }: Pick<Effect, 'pace'>, own: OwnFigures = {}): Pace {
   if ('seconds' in pace) return { low: pace.seconds, high: pace.seconds, source: 'plain', n: 0 }
   const rule = family.pace[pace.key]
+  if (rule === undefined) throw new RangeError(`${family.id}: no pace of ${pace.key}`)
   const mine = own[pace.key]
   const figure = mine !== undefined && mine.n >= OWN_LEAST ? mine : undefined
   const origin = figure === undefined ? { source: 'family', n: 0 } : { source: 'own', n: figure.n }
@@ -44,7 +45,6 @@ export const chargeNeeded = (
   house: { readonly batteryMargin: number; readonly batteryFloor: number | undefined },
 ): number => Math.max(Math.ceil(drained + house.batteryMargin), house.batteryFloor ?? 0)
 
-/** Percent of charge an effect costs at its longest. */
 /** Percent of charge an effect costs at its longest. */
 export function drainOf(family: Family, effect: Effect, own: OwnFigures = {}): number {
   if (effect.drain === 'none') return 0

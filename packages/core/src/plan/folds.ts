@@ -4,7 +4,7 @@
  * No figure here is written by hand for a case.
  */
 import type { Effect } from '../effect/effect.ts'
-import { effectOf } from '../effect/effect.ts'
+import { effectOf, raisesFloor } from '../effect/effect.ts'
 import type { Family } from '../family/profile.ts'
 import type { Case } from '../match/rule.ts'
 import type { Fate, FateWhy } from '../match/rules/data-fate.ts'
@@ -70,15 +70,15 @@ function wayBackUntil(plan: Plan, at: Case, effects: readonly Effect[]): number 
   const back = at.shelf.find(({ key }) => key === plan.wayBack)?.manifest
   if (back === undefined) return undefined
   const { floor, release, loaderVersion } = plan.expected
-  const tooLow = back.generation < floor
+  const tooLow = back.generation < (floor ?? 0)
   const dataGoesOn = at.family.dataKeys.hangOn.includes('release') && back.release < release
-  const loaderTooNew = (back.requires.maxLoader ?? Infinity) < loaderVersion
+  const loaderTooNew = (back.requires.maxLoader ?? Infinity) < (loaderVersion ?? 0)
   const closes = plan.steps.findIndex((one, index) => {
     const effect = effects[index]
     const loaderWritten = one.kind === 'write' && one.image.role === 'loader'
     if (loaderWritten && loaderTooNew) return true
     if (one.kind === 'first-start' && dataGoesOn) return true
-    return effect?.raisesFloor === true && tooLow
+    return effect !== undefined && raisesFloor(at.family, effect) && tooLow
   })
   return closes < 0 ? plan.steps.length : closes
 }
@@ -86,6 +86,7 @@ function wayBackUntil(plan: Plan, at: Case, effects: readonly Effect[]): number 
 /** An item shares the fate of the partition it lies on; one without a place cannot be promised. */
 function fatesOf(plan: Plan, at: Case, effects: readonly Effect[]): readonly ItemFate[] {
   const written = new Set(effects.flatMap(({ writes }) => writes ?? []))
+  const erased = new Set(effects.flatMap(({ erases }) => erases))
   const values = {
     release: settled(at.identity, 'release') ?? 0,
     patchDate: settled(at.identity, 'patchDate') ?? '',
@@ -94,8 +95,9 @@ function fatesOf(plan: Plan, at: Case, effects: readonly Effect[]): readonly Ite
     fateWhy(values, { ...at, shelved: { key, manifest, state: 'published' } }),
   )
   const worst = FATE_WHYS.findLast((why) => whole.includes(why)) ?? 'untouched'
+  const erasedBy = FATE_OF[worst] === 'wiped' ? worst : 'erased'
   const own = at.family.items.map(({ id, name, partition }) => {
-    const why = written.has(partition) ? 'written' : worst
+    const why = written.has(partition) ? 'written' : erased.has(partition) ? erasedBy : worst
     return { item: id, name, partition, fate: FATE_OF[why], why }
   })
   const others = plan.placeless.map((item) => ({

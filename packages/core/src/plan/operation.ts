@@ -6,6 +6,8 @@ export function operationOf(step: Step): Operation {
   switch (step.kind) {
     case 'ready':
       return { kind: 'hands', seconds: step.seconds }
+    case 'by-hand':
+      return step.what === 'reset' ? { kind: 'reset' } : { kind: 'hands', seconds: step.seconds }
     case 'enter':
       return step.way.hands ? { kind: 'hands', seconds: step.way.seconds } : { kind: 'restart' }
     case 'meet':
@@ -15,6 +17,12 @@ export function operationOf(step: Step): Operation {
       const { partition, role } = step.image
       return { kind: 'write', partition, role, bytes: step.size * step.scale }
     }
+    case 'erase':
+      return { kind: 'erase', partition: step.partition, role: step.role }
+    case 'lock':
+      return { kind: 'lock', to: step.to, model: step.model }
+    case 'slot':
+      return { kind: 'slot', slot: step.slot }
     case 'read-back':
       return { kind: 'digest', bytes: step.image.size * step.scale }
     case 'restart':

@@ -8,22 +8,25 @@
 import { settled } from '../device/identity.ts'
 import type { ImageDecision } from '../difference/least-write.ts'
 import { leastWrite } from '../difference/least-write.ts'
-import { answersIn, modeOfKind } from '../family/modes.ts'
-import type { Family, Way } from '../family/profile.ts'
-import type { Image, Manifest } from '../firmware/manifest.ts'
+import { placesOf } from '../family/layout.ts'
+import type { Family } from '../family/profile.ts'
+import type { Manifest } from '../firmware/manifest.ts'
 import type { Case } from '../match/rule.ts'
 import { judge } from '../match/judge.ts'
 import { raising } from '../match/rules/loader.ts'
-import { fateOf } from '../match/rules/data-fate.ts'
-import { waysToTaking } from '../modes/ways.ts'
+import { whyErased } from '../match/rules/data-fate.ts'
 import type { Result } from '../result/result.ts'
 import { ok, refuse } from '../result/result.ts'
-import type { Mode } from '../terms/device.ts'
+import type { Mode, PartRole, Slot } from '../terms/device.ts'
 import type { Finding } from '../verdict/verdict.ts'
 import { isTakeable } from '../verdict/verdict.ts'
-import type { Expected, Step, StepBody } from './step.ts'
+import { locked, started, tried } from './ends.ts'
+import type { Aim } from './expected.ts'
+import { expectedOf } from './expected.ts'
+import type { Road, Written } from './road.ts'
+import { erased, written } from './road.ts'
+import type { Expected, Ids, Step, StepBody } from './step.ts'
 
-const MIB = 1024 * 1024
 /** How long hands are busy with each preparation, in seconds; the house's own figures come later. */
 const READY_SECONDS = { charge: 30, backup: 240, permission: 60, cable: 30 } as const
 
@@ -60,6 +63,7 @@ export type NoPlan =
     }
   | { readonly kind: 'no-way'; readonly from: Mode }
   | { readonly kind: 'nothing-to-write' }
+  | { readonly kind: 'no-road' }
   | { readonly kind: 'unread'; readonly fact: 'serial' }
 
 /** Makes the plan, or says why there is none. */
@@ -75,42 +79,115 @@ export function makePlan({ at, mode, permission }: PlanAsk): Result<Plan, NoPlan
     })
   const serial = settled(at.identity, 'serial')
   if (serial === undefined) return refuse({ kind: 'unread', fact: 'serial' })
-  const packages = packagesOf(at)
-  const written = packages.flatMap((one) => imagesOf(one))
-  if (written.length === 0) return refuse({ kind: 'nothing-to-write' })
-  const system = modeOfKind(at.family, 'system')
-  const writing = writingFrom(at.family, mode, written, permission)
-  if (writing === undefined) return refuse({ kind: 'no-way', from: mode })
-  const expected = expectedOf(at, packages)
-  const wiped = fateOf(factsOf(at), at) === 'wiped'
+  if (!ROADS.includes(at.shelved.manifest.kind)) return refuse({ kind: 'no-road' })
+  const slot = slotToWrite(at)
+  const packages = packagesOf(at, slot)
+  const parts = partsErased(at)
+  if (packages.every(({ decisions }) => decisions.every(({ write }) => !write)) && !relocks(at))
+    return refuse({ kind: 'nothing-to-write' })
+  const manifests = packages.map(({ manifest }) => manifest)
+  const aim = { at, manifests, slot }
+  const road = roadOf({ at, mode, permission }, packages, { parts, aim })
+  if (road === undefined) return refuse({ kind: 'no-way', from: mode })
   const bodies: readonly StepBody[] = [
     /* A device that cannot be asked for it now is not asked for it. */
     ...readySteps(
       at,
-      writing.some((one) => one.kind === 'enter' && one.way.needs === 'permission'),
+      road.steps.some((one) => one.kind === 'enter' && one.way.needs === 'permission'),
     ),
-    ...writing,
-    { kind: 'first-start', to: system, wiped },
-    { kind: 'prove', expect: expected },
+    ...road.steps,
   ]
+  const proof = bodies.findLast((one) => one.kind === 'prove')
   return ok({
     family: at.family.id,
     serial: String(serial),
     packages,
     steps: bodies.map((body, index) => ({ ...body, number: index + 1 })),
-    expected,
+    expected: proof?.kind === 'prove' ? proof.expect : expectedOf(aim, []),
     placeless: at.placeless,
     wayBack: wayBackOf(at),
   })
 }
 
-const factsOf = ({ identity }: Case) => ({
-  release: settled(identity, 'release') ?? 0,
-  patchDate: settled(identity, 'patchDate') ?? '',
+/** Kinds of package that there is a road for: the others wait for their own. */
+const ROADS: readonly Manifest['kind'][] = ['full', 'part']
+
+const relocks = ({ intent, identity }: Case): boolean =>
+  intent === 'relock' && settled(identity, 'bootLock') === 'open'
+
+/** From where it is to its end: writes in their order, erases, the slot, the start, the lock. */
+function roadOf(
+  { at, mode, permission }: PlanAsk,
+  packages: readonly PlannedPackage[],
+  { parts, aim }: { readonly parts: ReturnType<typeof partsErased>; readonly aim: Aim },
+): Road | undefined {
+  const begin: Road = {
+    family: at.family,
+    ids: idsOf(at),
+    here: mode,
+    permission,
+    met: false,
+    steps: [],
+  }
+  const wrote = packages
+    .flatMap(imagesOf)
+    .reduce<Road | undefined>((road, one) => road && written(road, one), begin)
+  const wiped = parts.some(({ role }) => role === 'customer')
+  const emptied = wrote && erased(wrote, parts)
+  const switched = emptied && tried(wiped ? { ...emptied, permission: false } : emptied, aim.slot)
+  if (switched === undefined) return undefined
+  const changes = switched.steps.length > 0
+  const expect = expectedOf(aim, ['write', 'first-start', 'good'])
+  const proven = changes ? started(switched, { wiped, expect }) : switched
+  if (!relocks(at)) return proven
+  const closed = {
+    ...expectedOf(aim, ['write', 'first-start', 'good', 'lock']),
+    bootLock: 'closed' as const,
+  }
+  return locked(proven, { model: String(settled(at.identity, 'model') ?? ''), expect: closed })
+}
+
+/** The ids that were settled, which every meeting must show. */
+const idsOf = ({ identity }: Case): Ids =>
+  Object.fromEntries(
+    (['model', 'board', 'chipset'] as const).flatMap((fact) => {
+      const value = settled(identity, fact)
+      return value === undefined ? [] : [[fact, String(value)]]
+    }),
+  )
+
+/** Of a family with slots the one that does not run: the other one it falls back to. */
+function slotToWrite({ family, identity }: Case): Slot | undefined {
+  const slots = [...new Set(family.partitions.flatMap(({ slot }) => slot ?? []))]
+  const runs = settled(identity, 'slot')
+  return slots.find((slot) => slot !== runs)
+}
+
+/** A package's images on the partitions of the slot they go to. */
+const inSlot = (family: Family, manifest: Manifest, slot: Slot | undefined): Manifest => ({
+  ...manifest,
+  images: manifest.images.map((image) => {
+    const places = placesOf(family, image)
+    const own = places.find((place) => place.slot === slot) ?? places[0]
+    return own === undefined ? image : { ...image, partition: own.name }
+  }),
 })
 
+/**
+ * Partitions that the plan erases: those the package says, and all that a wipe takes where the data could not
+ * be opened after and need not survive.
+ */
+function partsErased(at: Case): readonly { readonly name: string; readonly role: PartRole }[] {
+  const { family, shelved } = at
+  const wipes = whyErased(at) !== undefined
+  const told = shelved.manifest.effects.erases
+  return family.partitions.filter(
+    ({ name, role }) => told.includes(name) || (wipes && family.wipe.includes(role)),
+  )
+}
+
 /** The part that raises the loader, where it must be raised, and the package itself. */
-function packagesOf(at: Case): readonly PlannedPackage[] {
+function packagesOf(at: Case, slot: Slot | undefined): readonly PlannedPackage[] {
   const least = at.shelved.manifest.requires.minLoader
   const here = Number(settled(at.identity, 'loaderVersion') ?? 0)
   const first = least !== undefined && here < least ? raising(at, least) : undefined
@@ -121,7 +198,11 @@ function packagesOf(at: Case): readonly PlannedPackage[] {
           {
             key: shelved.key,
             manifest: shelved.manifest,
-            decisions: leastWrite(at.family, shelved.manifest, at.evidence),
+            decisions: leastWrite(
+              at.family,
+              inSlot(at.family, shelved.manifest, slot),
+              at.evidence,
+            ),
           },
         ],
   )
@@ -138,81 +219,10 @@ function readySteps(at: Case, permission: boolean): readonly StepBody[] {
   ]
 }
 
-/** An image that is written, of which package, at which scale. */
-type Written = { readonly pack: string; readonly image: Image; readonly scale: number }
-
 const imagesOf = ({ key: pack, manifest, decisions }: PlannedPackage): readonly Written[] =>
   decisions
     .filter(({ write }) => write)
     .map(({ image }) => ({ pack, image, scale: manifest.scale }))
-
-/**
- * The writes in their order, each in the nearest mode that takes it, with the ways there. It is met for
- * the first time where the first write is done. Undefined: some image can be written in no mode that a way
- * leads to.
- */
-function writingFrom(
-  family: Family,
-  from: Mode,
-  images: readonly Written[],
-  permission: boolean,
-): readonly StepBody[] | undefined {
-  let here = from
-  const steps: StepBody[] = []
-  for (const [index, one] of images.entries()) {
-    const wanted = { what: 'write', role: one.image.role } as const
-    const there = waysToTaking(family, here, wanted, permission)
-    if (there === undefined) return undefined
-    here = there.mode
-    steps.push(...there.ways.map((way) => enterStep(family, way)))
-    if (index === 0) steps.push({ kind: 'meet', mode: here })
-    steps.push(...writeSteps(family, here, one))
-  }
-  return steps
-}
-
-const enterStep = (family: Family, way: Way): StepBody => ({
-  kind: 'enter',
-  way,
-  answers: answersIn(family, way.to),
-})
-
-/** Pieces, read-back and the family's restarts of an image. */
-function writeSteps(family: Family, mode: Mode, written: Written): readonly StepBody[] {
-  const { image, scale } = written
-  const pieces = piecesOf(image, (family.pieceMiB * MIB) / scale)
-  return [
-    ...pieces.map(({ offset, size }, index): StepBody => ({
-      kind: 'write',
-      mode,
-      ...written,
-      piece: index + 1,
-      pieces: pieces.length,
-      offset,
-      size,
-    })),
-    { kind: 'read-back', mode, ...written },
-    ...(family.restartAfter.includes(image.role) ? [{ kind: 'restart', to: mode } as const] : []),
-  ]
-}
-
-function piecesOf(
-  image: Image,
-  pieceBytes: number,
-): readonly { readonly offset: number; readonly size: number }[] {
-  return Array.from({ length: Math.ceil(image.size / pieceBytes) }, (_, index) => {
-    const offset = index * pieceBytes
-    return { offset, size: Math.min(pieceBytes, image.size - offset) }
-  })
-}
-
-function expectedOf(at: Case, packages: readonly PlannedPackage[]): Expected {
-  const { build, release, generation } = at.shelved.manifest
-  const raised = packages.map(({ manifest }) => manifest.loaderVersion ?? 0)
-  const loaderVersion = Math.max(Number(settled(at.identity, 'loaderVersion') ?? 0), ...raised)
-  const floor = Math.max(Number(settled(at.identity, 'floor') ?? 0), generation)
-  return { build, release, loaderVersion, floor }
-}
 
 /** A proven full package of the build it has now; how long it stays a way back is folded. */
 function wayBackOf(at: Case): string | undefined {

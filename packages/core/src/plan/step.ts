@@ -6,17 +6,29 @@
 import { z } from 'zod'
 import type { Way } from '../family/profile.ts'
 import type { Image } from '../firmware/manifest.ts'
-import type { Mode } from '../terms/device.ts'
+import type { Mode, PartRole, Slot } from '../terms/device.ts'
+import { limitSchema } from '../terms/device.ts'
 
 /** What a person makes sure of before anything is written. */
 export const READINESS = ['charge', 'backup', 'permission', 'cable'] as const
 export type Readiness = (typeof READINESS)[number]
 
+/** What a person does in between: wipes by hand, goes through the set-up, turns the switch for the lock. */
+export const BY_HAND = ['reset', 'set-up', 'lock-switch'] as const
+export type ByHand = (typeof BY_HAND)[number]
+
+/** The ids that a device must have at each meeting, as far as its mode shows them. */
+export const idsSchema = z
+  .object({ model: z.string(), board: z.string(), chipset: z.string() })
+  .partial()
+  .readonly()
+export type Ids = z.infer<typeof idsSchema>
+
 export type StepBody =
   | { readonly kind: 'ready'; readonly what: Readiness; readonly seconds: number }
   /** `answers`: whether the mode at its end answers over the link. */
   | { readonly kind: 'enter'; readonly way: Way; readonly answers: boolean }
-  | { readonly kind: 'meet'; readonly mode: Mode }
+  | { readonly kind: 'meet'; readonly mode: Mode; readonly ids: Ids }
   | {
       readonly kind: 'write'
       readonly mode: Mode
@@ -35,13 +47,48 @@ export type StepBody =
       readonly image: Image
       readonly scale: number
     }
+  | {
+      readonly kind: 'erase'
+      readonly mode: Mode
+      readonly partition: string
+      readonly role: PartRole
+    }
+  | {
+      readonly kind: 'lock'
+      readonly mode: Mode
+      readonly to: 'open' | 'closed'
+      readonly model: string
+    }
+  | { readonly kind: 'slot'; readonly mode: Mode; readonly slot: Slot }
   | { readonly kind: 'restart'; readonly to: Mode }
   | { readonly kind: 'first-start'; readonly to: Mode; readonly wiped: boolean }
-  | { readonly kind: 'prove'; readonly expect: Expected }
+  | {
+      readonly kind: 'by-hand'
+      readonly what: ByHand
+      readonly say: string
+      readonly seconds: number
+    }
+  | { readonly kind: 'prove'; readonly expect: Expected; readonly wiped: boolean }
 
-/** What the device must say of itself at the end. */
+/**
+ * What the device must say of itself at the end, of what its mode shows. `outcome` is how it starts, with what
+ * it cannot do then: a fault of its board that is known is no surprise.
+ */
 export const expectedSchema = z
-  .object({ build: z.string(), release: z.int(), loaderVersion: z.int(), floor: z.int() })
+  .object({
+    build: z.string(),
+    release: z.int(),
+    loaderVersion: z.int(),
+    floor: z.int(),
+    floorLoader: z.int(),
+    floorModem: z.int(),
+    floorMain: z.int(),
+    bootLock: z.enum(['open', 'closed']),
+    slot: z.enum(['a', 'b']),
+    limits: z.array(limitSchema),
+  })
+  .partial()
+  .required({ build: true, release: true })
   .readonly()
 export type Expected = z.infer<typeof expectedSchema>
 

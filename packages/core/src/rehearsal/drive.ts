@@ -3,7 +3,7 @@
  * that what is rehearsed is what is run. Reads a run and a device; gives both at the end, with the
  * journal and the model time. People do at once what they are asked.
  */
-import type { Command } from '../command/command.ts'
+import type { Ask, Command } from '../command/command.ts'
 import { beginsIn, isKind } from '../family/modes.ts'
 import type { JournalEntry } from '../run/journal.ts'
 import type { RunOrder, RunEvent, RunState, Turn } from '../run/run.ts'
@@ -95,9 +95,11 @@ function eventOf(output: TwinOutput, as: 'met' | 'facts'): RunEvent {
       return { kind: 'refused', code: output.code }
     case 'silent':
       return { kind: 'lost' }
+    case 'tally':
+      return { kind: 'tally', items: output.items }
     case 'kept':
     case 'mode':
-    case 'tally':
+    case 'done':
       return { kind: 'done', evidence: output.kind }
   }
 }
@@ -114,14 +116,31 @@ function send(nature: Nature, scene: Scene, command: Command): Carried {
       const { partition, size } = command
       return ask(nature, scene, { kind: 'digest', partition, size }, 'facts')
     }
-    case 'restart':
-      return thenMet(
-        nature,
-        ask(nature, scene, { kind: 'restart', epoch, to: command.to }, 'facts'),
-      )
+    case 'restart': {
+      const said = ask(nature, scene, { kind: 'restart', epoch, to: command.to }, 'facts')
+      /* Wiped, nobody is heard before somebody has gone through the set-up: it is told to start, and no more. */
+      if (command.first === 'wiped' && said.event.kind !== 'refused')
+        return { ...said, event: { kind: 'done', evidence: 'told to start' } }
+      return thenMet(nature, said)
+    }
     case 'put':
       return put(nature, scene, command)
+    case 'erase':
+      return ask(nature, scene, { kind: 'erase', epoch, partition: command.partition }, 'facts')
+    case 'lock':
+      return ask(nature, scene, { kind: 'lock', epoch, to: command.to }, 'facts')
+    case 'slot':
+      return ask(nature, scene, { kind: 'slot', epoch, slot: command.slot }, 'facts')
+    case 'tally':
+      return ask(nature, permitted(nature, scene), { kind: 'tally' }, 'facts')
   }
+}
+
+/** What hands do to the device itself, by what is asked of them. */
+const BY_HAND_INPUTS: Readonly<Partial<Record<Ask, TwinInput>>> = {
+  reset: { kind: 'reset' },
+  'set-up': { kind: 'permit', given: true },
+  'lock-switch': { kind: 'lock-switch', on: true },
 }
 
 /** A person presses the keys they were asked for; other hands leave the device as it is. */
@@ -131,7 +150,12 @@ function byHand(
   command: Extract<Command, { kind: 'person' }>,
 ): Carried {
   const event = { kind: 'done', evidence: 'a person' } as const
-  const { to } = command
+  const { to, ask: asked } = command
+  const hands = BY_HAND_INPUTS[asked]
+  if (hands !== undefined) {
+    const { device } = step(nature, scene.device, hands, scene.device.at)
+    return { scene: { ...scene, device }, event }
+  }
   const leads = nature.family.ways.some(
     (way) => way.hands && way.to === to && beginsIn(way, scene.device.mode),
   )

@@ -1,18 +1,23 @@
 /**
  * The model of a device that is only known by what was read of it: for a rehearsal before anything is
  * written. Reads facts, its table and digests where they were read, and the shelf; gives a device model
- * and the facts of every image that may stand on it. What is not known of a part is taken to be whole and
- * of the build the device reports; that is said by `assumed`.
+ * and the facts of every image that may stand on it. What was not read is assumed, and what was assumed is
+ * said: of parts and of facts.
  */
 import type { Family } from '../family/profile.ts'
-import { assumedTable, roleOf } from '../family/layout.ts'
+import { assumedTable, roleOf, slotOf } from '../family/layout.ts'
+import { modelOf } from '../family/profile.ts'
 import type { Manifest } from '../firmware/manifest.ts'
 import type { Table } from '../layout/table.ts'
-import type { DeviceModel, ImageFacts, Part, SignedBuild } from '../twin/state.ts'
-import { catalogueOf, partOf } from '../twin/state.ts'
+import type { Fact, PartRole, Slot } from '../terms/device.ts'
+import type { ImageFacts, SignedBuild } from '../twin/images.ts'
+import { catalogueOf } from '../twin/images.ts'
+import type { DeviceModel, Floors, Part } from '../twin/state.ts'
+import { partOf } from '../twin/state.ts'
 import { BLOCK_BYTES } from '../twin/blocks.ts'
 import type { Nature } from '../twin/stepped.ts'
-import type { DeviceFacts } from '../wire/facts.ts'
+import type { DeviceFacts, Fused } from '../wire/facts.ts'
+import { floorFact } from '../wire/facts.ts'
 
 export type ReadDevice = {
   readonly facts: DeviceFacts
@@ -26,6 +31,8 @@ export type Modelled = {
   readonly device: DeviceModel
   /** Partitions whose content was not read, but assumed. */
   readonly assumed: readonly string[]
+  /** Facts that were not read, with what was assumed of each. */
+  readonly assumedFacts: Readonly<Partial<Record<Fact, string | number>>>
 }
 
 /** Makes the model. `pick` says where in the family's ranges it lies, 0 to 1. */
@@ -35,54 +42,162 @@ export function modelled(
   shelf: readonly Manifest[],
   pick = 0.5,
 ): Modelled {
-  const { facts, digests } = read
-  const known = new Map(catalogueOf(shelf))
-  const table = read.table ?? assumedTable(family, facts.storageGb, facts.scale)
+  const { facts } = read
+  const assumedFacts: Partial<Record<Fact, string | number>> = {}
+  const taken: Taken = (fact, value, usual) => {
+    if (value !== undefined) return value
+    assumedFacts[fact] = usual
+    return usual
+  }
   const present = shelf.find(({ build, kind }) => build === facts.build && kind === 'full')
+  const made = madeOf(family, facts, present, taken)
+  const known = new Map(catalogueOf(shelf))
+  const { parts, assumed } = partsOf(family, read, { made, present, known })
+  const { release, patchDate, track } = made
+  const device: DeviceModel = {
+    serial: facts.serial,
+    fused: made.fused,
+    mode: facts.mode,
+    parts,
+    session: undefined,
+    battery: taken('batteryPercent', facts.batteryPercent, FULL),
+    floors: made.floors,
+    lock: taken('bootLock', facts.bootLock, 'closed'),
+    lockSwitch: false,
+    permission: true,
+    loaderVersion: made.loaderVersion,
+    slots: slotsOf(family, facts.slot),
+    merge: facts.merge ?? 'none',
+    mergeUntil: undefined,
+    data: { ...DATA, release, patchDate, track },
+    account: 'none',
+    marks: [],
+    fresh: false,
+    outcome: facts.outcome,
+    limits: facts.limits ?? [],
+    returns: facts.returns,
+    epoch: 0,
+    at: 0,
+  }
+  const nature = { family, catalogue: known, scale: facts.scale, pick }
+  return { assumed, assumedFacts, nature, device }
+}
+
+/** Data of which nothing was counted: there, and open. */
+const DATA = { form: 'readable', resetAsked: false, items: 0, bytes: 0 } as const
+
+/** Who and of what it is, as far as it was read; else the usual of its model and of the build it reports. */
+function madeOf(
+  family: Family,
+  facts: DeviceFacts,
+  present: Manifest | undefined,
+  taken: Taken,
+): Made {
+  const model = modelOf(family, facts.model)
+  return {
+    fused: {
+      model: facts.model,
+      board: taken('board', facts.board, model?.boards[0] ?? ''),
+      chipset: taken('chipset', facts.chipset, model?.chipset ?? ''),
+      storageGb: taken('storageGb', facts.storageGb, model?.storages[0] ?? 1),
+      region: taken('region', facts.region, ''),
+      carrier: taken('carrier', facts.carrier, ''),
+    },
+    build: facts.build ?? '',
+    release: taken('release', facts.release, present?.release ?? 0),
+    patchDate: taken('patchDate', facts.patchDate, present?.patchDate ?? ''),
+    track: facts.track ?? present?.track ?? '',
+    loaderVersion: taken('loaderVersion', facts.loaderVersion, present?.loaderVersion ?? 0),
+    floors: floorsOf(family, facts, taken),
+  }
+}
+
+type Stands = {
+  readonly made: Made
+  readonly present: Manifest | undefined
+  /** Facts of images; what stands there and is on no shelf is added. */
+  readonly known: Map<string, ImageFacts>
+}
+
+/** What stands on each partition: what its digest says, else the usual of the build it reports. */
+function partsOf(family: Family, { facts, digests, table }: ReadDevice, stands: Stands) {
+  const { made, present, known } = stands
   const assumed: string[] = []
-  const parts = table.partitions.map(({ name, sectors }): readonly [string, Part] => {
+  const laid = table ?? assumedTable(family, made.fused, facts.scale)
+  const parts = laid.partitions.map(({ name, sectors }): readonly [string, Part] => {
     const role = roleOf(family, name) ?? 'cache'
-    const blocks = Math.floor((sectors * table.sectorBytes) / BLOCK_BYTES)
+    const blocks = Math.floor((sectors * laid.sectorBytes) / BLOCK_BYTES)
     const usual = present?.images.find(({ partition }) => partition === name)?.sha256
     const digest = digests.get(name)
     if (digest === undefined) assumed.push(name)
     const was = digest ?? usual ?? `${role} of ${facts.build ?? 'the device'}`
-    if (!known.has(was)) known.set(was, madeUp(was, role, blocks, facts))
-    return [name, partOf(role, blocks, was)]
+    if (!known.has(was)) known.set(was, madeUp({ image: was, role, blocks }, made))
+    return [name, partOf(role, blocks, was, slotOf(family, name))]
   })
-  const { model, board, chipset, storageGb, region, carrier } = facts
-  return {
-    assumed,
-    nature: { family, catalogue: known, scale: facts.scale, pick },
-    device: {
-      serial: facts.serial,
-      fused: { model, board, chipset, storageGb, region, carrier },
-      mode: facts.mode,
-      parts: Object.fromEntries(parts),
-      session: undefined,
-      battery: facts.batteryPercent,
-      floor: facts.floor,
-      lock: facts.bootLock,
-      permission: true,
-      loaderVersion: facts.loaderVersion,
-      data: { release: facts.release ?? 0, readable: true, items: 0, bytes: 0 },
-      outcome: facts.outcome,
-      returns: facts.returns,
-      epoch: 0,
-      at: 0,
-    },
-  }
+  return { parts: Object.fromEntries(parts), assumed }
+}
+
+/** Percent of a cell whose charge was not read: the gate asks for it before anything is begun. */
+const FULL = 100
+
+/** What a device is of as far as it was read. */
+type Made = {
+  readonly fused: Fused
+  readonly build: string
+  readonly release: number
+  readonly patchDate: string
+  readonly track: string
+  readonly loaderVersion: number
+  readonly floors: Floors
+}
+
+type Taken = <Value extends string | number>(
+  fact: Fact,
+  value: Value | undefined,
+  usual: Value,
+) => Value
+
+/** The floors that the family keeps, each as it was read. */
+function floorsOf({ floors }: Family, facts: DeviceFacts, taken: Taken): Floors {
+  const roles: readonly (PartRole | 'all')[] =
+    floors.kept === 'one'
+      ? ['all']
+      : [...new Set(floors.rules.flatMap(({ roles: of }) => (of === 'any' ? [] : of)))]
+  return Object.fromEntries(
+    roles.map((role) => {
+      const fact = floorFact(role)
+      const here = facts[fact as keyof DeviceFacts]
+      return [role, taken(fact, typeof here === 'number' ? here : undefined, 0)]
+    }),
+  )
+}
+
+/** Of a family with slots: the one that is told to run, else the first; both taken to have been good. */
+function slotsOf(family: Family, slot: Slot | undefined): DeviceModel['slots'] {
+  const own = family.partitions.flatMap((part) => part.slot ?? [])
+  const [first] = own
+  if (first === undefined) return undefined
+  return { runs: slot ?? first, tries: undefined, good: [...new Set(own)].sort() }
 }
 
 /** An image that is on no shelf: whole, of the device's own build, started by its own loader. */
-function madeUp(image: string, role: Part['role'], blocks: number, facts: DeviceFacts): ImageFacts {
-  const build: SignedBuild = {
-    build: facts.build ?? '',
-    release: facts.release ?? 0,
-    patchDate: facts.patchDate ?? '',
-    generation: facts.floor,
+function madeUp(
+  { image, role, blocks }: Pick<ImageFacts, 'image' | 'role' | 'blocks'>,
+  made: Made,
+): ImageFacts {
+  const { build, release, patchDate, track, floors, loaderVersion } = made
+  const signed: SignedBuild = {
+    build,
+    release,
+    patchDate,
+    track,
+    generation: floors.all ?? floors[role] ?? 0,
     minLoader: 0,
+    maxLoader: null,
+    boards: [],
+    chipsets: [],
+    rows: [],
   }
-  const loaderVersion = role === 'loader' ? facts.loaderVersion : undefined
-  return { image, role, blocks, loaderVersion, builds: [build] }
+  const own = role === 'loader' ? loaderVersion : null
+  return { image, role, blocks, loaderVersion: own, modified: false, builds: [signed] }
 }

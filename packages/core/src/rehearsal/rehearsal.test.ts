@@ -7,7 +7,7 @@ import { between, digestOf, proven } from '../testing/packages.ts'
 import { device0417, nature, plan0417 } from '../testing/twins.ts'
 import { BLOCK_BYTES, holds, isUntouched } from '../twin/blocks.ts'
 import type { DeviceModel } from '../twin/state.ts'
-import { factsOf } from '../twin/twin.ts'
+import { factsOf } from '../twin/told.ts'
 import type { DeviceFacts } from '../wire/facts.ts'
 import { drive } from './drive.ts'
 import { flatten, keepsPromise, rehearse, rehearseCuts, worstByStep } from './rehearse.ts'
@@ -23,10 +23,10 @@ describe('slip 0417 rehearsed', () => {
     expect(device).toMatchObject({
       mode: 'normal',
       outcome: 'normal',
-      floor: 6,
+      floors: { all: 6 },
       loaderVersion: 7,
       lock: 'closed',
-      data: { release: 5, readable: true },
+      data: { release: 5, form: 'readable' },
     })
   })
 
@@ -73,8 +73,8 @@ describe('slip 0417 rehearsed', () => {
       keepsPromise(plan, fates, { ...device, ...more }, { ...says, ...told })
     expect(keeps()).toBe(true)
     expect(keeps({ outcome: 'loop' })).toBe(false)
-    expect(keeps({ outcome: 'no-radio' })).toBe(false)
-    expect(keeps({ data: { ...device.data, readable: false } })).toBe(false)
+    expect(keeps({ outcome: 'loop' })).toBe(false)
+    expect(keeps({ data: { ...device.data, form: 'unreadable' } })).toBe(false)
     for (const other of [{ build: 'x' }, { release: 4 }, { loaderVersion: 6 }, { floor: 5 }])
       expect(keeps({}, other)).toBe(false)
     expect(keeps({ battery: 3 }, { carrier: 'S' })).toBe(true)
@@ -116,7 +116,7 @@ describe('a run ended after any entry of its journal', () => {
       const end = drive(nature(), cut.device, turn, kept)
       expect(end.state.phase, `after entry ${length}`).toEqual({ kind: 'ended' })
       expect(end.device.parts).toEqual(whole.end.device.parts)
-      expect(end.device).toMatchObject({ floor: 6, outcome: 'normal', mode: 'normal' })
+      expect(end.device).toMatchObject({ floors: { all: 6 }, outcome: 'normal', mode: 'normal' })
     }
   })
 

@@ -5,7 +5,7 @@
  */
 import { canonical } from '../canon/canon.ts'
 import type { Json } from '../canon/canon.ts'
-import { commandsOf } from '../command/command.ts'
+import { commandsOf, modeOf } from '../command/command.ts'
 import type { Command } from '../command/command.ts'
 import type { Fate } from '../match/rules/data-fate.ts'
 import type { Plan } from '../plan/plan.ts'
@@ -14,15 +14,15 @@ import { waysTo } from '../modes/ways.ts'
 import type { JournalEntry } from '../run/journal.ts'
 import { placeOf } from '../run/journal.ts'
 import { begin, takeUp } from '../run/run.ts'
-import { modeOf } from '../run/told.ts'
 import type { Mode } from '../terms/device.ts'
 import { BLOCK_BYTES } from '../twin/blocks.ts'
 import type { DeviceModel, Part } from '../twin/state.ts'
-import { loaderIsWhole, startOutcome } from '../twin/state.ts'
+import { startOf } from '../twin/start.ts'
 import type { Nature } from '../twin/stepped.ts'
 import { isMute } from '../twin/stepped.ts'
 import { step } from '../twin/twin.ts'
 import { cutAt } from '../twin/written.ts'
+import { isAsExpected } from '../run/expected.ts'
 import type { DeviceFacts } from '../wire/facts.ts'
 import type { Scene } from './drive.ts'
 import { drive } from './drive.ts'
@@ -97,24 +97,23 @@ export function keepsPromise(
   const own = fates.filter(({ partition }) => partition !== '')
   const kept = own.every(({ fate }) => fate === 'kept')
   return (
-    end.outcome === 'normal' &&
-    says.build === expected.build &&
-    says.release === expected.release &&
-    says.loaderVersion === expected.loaderVersion &&
-    says.floor === expected.floor &&
-    (own.length === 0 || end.data.readable === kept)
+    isAsExpected(expected, { ...says, outcome: end.outcome }) &&
+    (own.length === 0 || (end.data.form === 'readable') === kept)
   )
 }
 
-/** Where a piece is cut: before its first byte, off a block, at its last byte unacknowledged, after it. */
-const positionsOf = (size: number): readonly number[] => [
-  0,
-  Math.min(size - 1, Math.floor(size / 2 / BLOCK_BYTES) * BLOCK_BYTES + 100),
-  size,
-  size + 1,
-]
+/**
+ * Where a command is cut. A piece: before its first byte, off a block, at its last byte unacknowledged, after
+ * it. Anything else that changes the device: before it is heard, and once it is done and nothing was said.
+ */
+function positionsOf(command: Changing): readonly number[] {
+  if (command.kind !== 'put') return [0, 1]
+  const { size } = command
+  const off = Math.min(size - 1, Math.floor(size / 2 / BLOCK_BYTES) * BLOCK_BYTES + 100)
+  return [0, off, size, size + 1]
+}
 
-/** Every cut of every piece, with what it leaves. */
+/** Every cut of every command that changes the device, with what it leaves. */
 export function rehearseCuts(
   nature: Nature,
   device: DeviceModel,
@@ -122,8 +121,8 @@ export function rehearseCuts(
 ): readonly CutResult[] {
   const { commands, steps } = flatten(plan)
   const wayOut = wayOutFinder(nature, plan, commands)
-  return piecesUnderWay(nature, device, plan, commands).flatMap(({ scene, command }) =>
-    positionsOf(command.size).flatMap((bytes) =>
+  return changesUnderWay(nature, device, plan, commands).flatMap(({ scene, command }) =>
+    positionsOf(command).flatMap((bytes) =>
       CUT_KINDS.map((kind): CutResult => {
         const at = scene.state.next
         const left = afterCut(nature, scene, command, bytes, kind)
@@ -165,24 +164,46 @@ function between(results: readonly CutResult[], number: number): readonly CutRes
 }
 
 type Put = Extract<Command, { kind: 'put' }>
+type Changing = Extract<Command, { kind: 'put' | 'erase' | 'lock' | 'slot' }>
 
-/** The scene before each piece is sent, from one drive through the whole plan. */
-function piecesUnderWay(
+const isChanging = (command: Command): command is Changing =>
+  command.kind === 'put' ||
+  command.kind === 'erase' ||
+  command.kind === 'lock' ||
+  command.kind === 'slot'
+
+/** The scene before each command that changes the device, from one drive through the whole plan. */
+function changesUnderWay(
   nature: Nature,
   device: DeviceModel,
   plan: Plan,
   commands: readonly Command[],
-): readonly { readonly scene: Scene; readonly command: Put }[] {
-  const found: { scene: Scene; command: Put }[] = []
+): readonly { readonly scene: Scene; readonly command: Changing }[] {
+  const found: { scene: Scene; command: Changing }[] = []
   drive(nature, device, begin(plan.serial, 1, commands), [], (scene, command) => {
-    if (command.kind === 'put') found.push({ scene, command })
+    if (isChanging(command)) found.push({ scene, command })
     return false
   })
   return found
 }
 
-/** The device after a cut of the piece that a scene is about to send. */
+/** The device after a cut of the command that a scene is about to send. */
 export function afterCut(
+  nature: Nature,
+  scene: Scene,
+  command: Changing,
+  bytes: number,
+  kind: CutKind,
+): DeviceModel {
+  if (command.kind === 'put') return afterPutCut(nature, scene, command, bytes, kind)
+  const { state, device } = scene
+  const { mode: _mode, ...input } = command
+  const done =
+    bytes === 0 ? device : step(nature, device, { ...input, epoch: state.epoch }, device.at).device
+  return cutAt(nature.family, done, 0, kind === 'battery')
+}
+
+function afterPutCut(
   nature: Nature,
   { state, device }: Scene,
   command: Put,
@@ -246,8 +267,9 @@ function runOut(
   const awake = isMute(nature.family, charged) ? brought(nature, charged, wanted) : charged
   if (isMute(nature.family, awake)) return 'none'
   const { state, device } = drive(nature, awake, takeUp(plan.serial, 2, commands, journal), journal)
-  const kept = device.data.readable && device.outcome === 'normal'
-  return state.phase.kind === 'ended' && kept ? 'reaches' : 'none'
+  const wiped = plan.steps.some((one) => one.kind === 'first-start' && one.wiped)
+  const kept = wiped || device.data.form === 'readable'
+  return state.phase.kind === 'ended' && kept && device.outcome === 'normal' ? 'reaches' : 'none'
 }
 
 /** By the family's ways into a mode; as far as they go. */
@@ -269,12 +291,11 @@ function classify(
   kind: CutKind,
   wayOut: WayOut,
 ): CutClass {
-  if (!loaderIsWhole(left, nature.catalogue) && isKind(nature.family, left.mode, 'off'))
-    return 'dead'
-  if (!left.data.readable && before.data.readable) return 'data-lost'
+  const { outcome } = startOf(nature.family, left, nature.catalogue)
+  if (outcome === 'dead' && isKind(nature.family, left.mode, 'off')) return 'dead'
+  if (left.data.form !== 'readable' && before.data.form === 'readable') return 'data-lost'
   if (wayOut === 'none') return 'needs-other-package'
-  const starts = startOutcome(nature.family, left, nature.catalogue)
-  if (starts === 'loop') return 'loop-data-safe'
+  if (outcome === 'loop') return 'loop-data-safe'
   if (kind !== 'battery') return 'take-up'
   return partsText(left.parts) === partsText(before.parts) ? 'unaffected' : 'redo'
 }

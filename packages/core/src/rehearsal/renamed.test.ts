@@ -16,7 +16,7 @@ const plan = plan0417()
 function renamed() {
   const at = case0417()
   const named = shelf.map((one) => ({ ...one, manifest: renamedManifest(one.manifest) }))
-  const table = familyTable(family, 32, SCALE, DISK_BYTES)
+  const table = familyTable(family, { storageGb: 32 }, SCALE, DISK_BYTES)
   const evidence = new Map([...evidence0417].map(([part, one]) => [renamedPart(part), one]))
   const shelved = { ...at.shelved, manifest: renamedManifest(at.shelved.manifest) }
   const made = makePlan({
@@ -54,7 +54,7 @@ describe('a family with every mode and partition named otherwise', () => {
     expect(ended.end.device).toMatchObject({
       outcome: end.end.device.outcome,
       data: end.end.device.data,
-      floor: end.end.device.floor,
+      floors: end.end.device.floors,
       mode: renamedMode(tarn, end.end.device.mode),
     })
     for (const [name, { map }] of Object.entries(end.end.device.parts))

@@ -62,8 +62,13 @@ function measure({ scale }: TimedRun, command: Command, seconds: number): readon
       const key = FIRST[command.first ?? 'none']
       return [{ key, value: seconds, partition: undefined }]
     }
+    case 'erase':
+    case 'lock':
+      return [{ key: command.kind, value: seconds, partition: undefined }]
     case 'person':
     case 'meet':
+    case 'slot':
+    case 'tally':
     case 'facts':
       return []
   }

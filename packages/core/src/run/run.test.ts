@@ -84,7 +84,7 @@ describe('a run', () => {
     ['release', { release: 3 }],
     ['loader', { loaderVersion: 7 }],
     ['floor', { floor: 6 }],
-    ['outcome', { outcome: 'no-radio' as const }],
+    ['outcome', { limits: ['no-radio' as const] }],
   ])('is not as promised when the %s is another', (_what, change) => {
     const told = (more: Partial<DeviceFacts>) =>
       phase(tell(start(promised), durable, { kind: 'facts', facts: facts(more) }))

@@ -6,16 +6,31 @@
  */
 import { z } from 'zod'
 import type { Command } from '../command/command.ts'
+import { modeOf } from '../command/command.ts'
 import type { Mode } from '../terms/device.ts'
 import type { DeviceFacts } from '../wire/facts.ts'
 import { deviceFactsSchema } from '../wire/facts.ts'
 import type { DeviceRefusal } from '../wire/verbs.ts'
 import { REFUSALS } from '../wire/verbs.ts'
+import { isAsExpected, otherId } from './expected.ts'
 import type { JournalEntry } from './journal.ts'
 import { followed } from './journal.ts'
 
 export const stopReasonSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('wrong-device'), serial: z.string() }).readonly(),
+  /** The serial is the plan's, and another id is not. */
+  z
+    .object({
+      kind: z.literal('other-id'),
+      fact: z.enum(['model', 'board', 'chipset']),
+      here: z.string(),
+      planned: z.string(),
+    })
+    .readonly(),
+  /** What could not be sent twice was on its way when the link was lost, and no fact says whether it was done. */
+  z.object({ kind: z.literal('undecided'), what: z.enum(['lock', 'slot']) }).readonly(),
+  /** Something of the customer's can still be counted, where all was to be gone. */
+  z.object({ kind: z.literal('not-wiped'), items: z.int() }).readonly(),
   z.object({ kind: z.literal('refused'), code: z.enum(REFUSALS) }).readonly(),
   z.object({ kind: z.literal('not-equal'), partition: z.string() }).readonly(),
   z.object({ kind: z.literal('not-as-promised'), facts: deviceFactsSchema }).readonly(),
@@ -50,8 +65,9 @@ export type RunState = {
   readonly phase: Phase
   /** A person asked to stop: at the next moment at which nothing is being written. */
   readonly stopping: boolean
-  /** How often the command under way was lost. */
+  /** How often the command under way was lost, and how often the device misread it. */
   readonly losses: number
+  readonly misread: number
 }
 
 export type RunEvent =
@@ -59,6 +75,7 @@ export type RunEvent =
   | { readonly kind: 'done'; readonly evidence: string }
   | { readonly kind: 'facts'; readonly facts: DeviceFacts }
   | { readonly kind: 'digest'; readonly image: string | undefined }
+  | { readonly kind: 'tally'; readonly items: number }
   | { readonly kind: 'refused'; readonly code: DeviceRefusal }
   | { readonly kind: 'lost' }
   /** Met again: who it is, and how much of a begun piece it kept. */
@@ -85,6 +102,7 @@ export function begin(serial: string, epoch: number, commands: readonly Command[
     phase: { kind: 'ended' },
     stopping: false,
     losses: 0,
+    misread: 0,
   })
 }
 
@@ -139,8 +157,10 @@ function stop(state: RunState): Turn {
   return busy ? { state: { ...state, stopping: true }, orders: [] } : halt(state, { kind: 'asked' })
 }
 
-/** Whether a command puts bytes on the device while it is under way. */
-export const writes = (command: Command | undefined): boolean => command?.kind === 'put'
+/** Whether a command changes what stands on the device while it is under way. */
+export const writes = (command: Command | undefined): boolean =>
+  command !== undefined && CHANGING.includes(command.kind)
+const CHANGING: readonly Command['kind'][] = ['put', 'erase', 'lock', 'slot']
 
 const halt = (state: RunState, why: StopReason): Turn => ({
   state: { ...state, phase: { kind: 'stopped', why } },
@@ -149,11 +169,11 @@ const halt = (state: RunState, why: StopReason): Turn => ({
 
 const current = (state: RunState): Command | undefined => state.commands[state.next]
 
-/** Bytes and digests are looked at in the mode in which they are written. */
+/** What is bound to a mode is looked at in that mode. */
 function meetAgain(state: RunState): RunOrder {
   const command = current(state)
-  const bound = command?.kind === 'put' || command?.kind === 'digest'
-  return { kind: 'connect', mode: bound ? command.mode : undefined }
+  const mode = command?.kind === 'restart' ? undefined : modeOf(command)
+  return { kind: 'connect', mode }
 }
 
 /** Writes down the next intention, or ends. */
@@ -163,7 +183,7 @@ function intend(state: RunState): Turn {
     return { state: { ...state, phase: { kind: 'ended' } }, orders: [] }
   const { next: command, epoch } = state
   return {
-    state: { ...state, phase: { kind: 'writing-down', what: 'intend' }, losses: 0 },
+    state: { ...state, phase: { kind: 'writing-down', what: 'intend' }, losses: 0, misread: 0 },
     orders: [{ kind: 'journal', entry: { kind: 'intend', command, epoch } }],
   }
 }
@@ -188,6 +208,9 @@ function finish(state: RunState, evidence: string): Turn {
   }
 }
 
+/** A piece that the device misread is sent again as often as this before the run stops on it. */
+export const MISREAD_MOST = 3
+
 function whileDoing(state: RunState, event: RunEvent): Turn {
   const command = current(state)
   switch (event.kind) {
@@ -201,8 +224,15 @@ function whileDoing(state: RunState, event: RunEvent): Turn {
       return command?.kind === 'digest'
         ? readBack(state, command, event.image)
         : { state, orders: [] }
+    case 'tally':
+      if (command?.kind !== 'tally') return { state, orders: [] }
+      return event.items === command.items
+        ? finish(state, `${event.items} items`)
+        : halt(state, { kind: 'not-wiped', items: event.items })
     case 'refused':
-      return halt(state, { kind: 'refused', code: event.code })
+      return event.code === 'bad-digest' && state.misread < MISREAD_MOST
+        ? send({ ...state, misread: state.misread + 1 })
+        : halt(state, { kind: 'refused', code: event.code })
     case 'lost':
       return {
         state: { ...state, phase: { kind: 'lost' }, losses: state.losses + 1 },
@@ -217,19 +247,24 @@ function whileDoing(state: RunState, event: RunEvent): Turn {
 
 /** At every meeting the ids are compared; facts that were promised must hold. */
 function compared(state: RunState, command: Command, facts: DeviceFacts): Turn {
-  if (facts.serial !== state.serial)
-    return halt(state, { kind: 'wrong-device', serial: facts.serial })
+  const other = otherThan(state, facts)
+  if (other !== undefined) return halt(state, other)
   const promised = command.kind === 'facts' ? command.expect : undefined
   if (promised === undefined) return finish(state, `${facts.serial} ${facts.mode}`)
-  const kept =
-    facts.build === promised.build &&
-    facts.release === promised.release &&
-    facts.loaderVersion === promised.loaderVersion &&
-    facts.floor === promised.floor &&
-    facts.outcome === 'normal'
-  return kept
+  return isAsExpected(promised, facts)
     ? finish(state, `${facts.build ?? ''} as promised`)
     : halt(state, { kind: 'not-as-promised', facts })
+}
+
+/** Why what was met is not the device of the plan; undefined: it is. */
+function otherThan(state: RunState, facts: DeviceFacts): StopReason | undefined {
+  if (facts.serial !== state.serial) return { kind: 'wrong-device', serial: facts.serial }
+  const meeting = state.commands.find(
+    (command) => command.kind === 'meet' && command.ids !== undefined,
+  )
+  const ids = meeting?.kind === 'meet' ? meeting.ids : undefined
+  const other = ids === undefined ? undefined : otherId(ids, facts)
+  return other === undefined ? undefined : { kind: 'other-id', ...other }
 }
 
 function readBack(
@@ -242,12 +277,15 @@ function readBack(
 
 /**
  * Met again with a command in doubt: another device stops the run; a piece is looked at; a restart is
- * done when the mode is the wanted one; everything that only reads or waits is simply asked again.
+ * done when the mode is the wanted one; lock and slot are decided by the facts, and never sent blind; an
+ * erase is sent again, and everything that only reads or waits is simply asked again.
  */
 function metAgain(state: RunState, facts: DeviceFacts): Turn {
-  if (facts.serial !== state.serial)
-    return halt(state, { kind: 'wrong-device', serial: facts.serial })
+  const other = otherThan(state, facts)
+  if (other !== undefined) return halt(state, other)
   const command = current(state)
+  if (command?.kind === 'lock') return decided(state, 'lock', facts.bootLock, command.to)
+  if (command?.kind === 'slot') return decided(state, 'slot', facts.slotToTry, command.slot)
   if (command?.kind === 'put')
     return {
       state: { ...state, phase: { kind: 'looking' } },
@@ -256,6 +294,17 @@ function metAgain(state: RunState, facts: DeviceFacts): Turn {
   if (command?.kind === 'restart' && facts.mode === command.to)
     return finish(state, `found in ${facts.mode}`)
   return send(state)
+}
+
+/** Done where the facts show what was wanted, sent where they show that it was not done. */
+function decided(
+  state: RunState,
+  what: 'lock' | 'slot',
+  here: string | undefined,
+  wanted: string,
+): Turn {
+  if (here === undefined) return halt(state, { kind: 'undecided', what })
+  return here === wanted ? finish(state, `found ${here}`) : send(state)
 }
 
 function whileLooking(state: RunState, event: RunEvent): Turn {

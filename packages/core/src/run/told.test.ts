@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import type { Command } from '../command/command.ts'
 import type { JournalEntry } from './journal.ts'
-import { doneIn, modeOf, secondsLeft } from './told.ts'
+import { modeOf } from '../command/command.ts'
+import { doneIn, secondsLeft } from './told.ts'
 
 const put: Command = {
   kind: 'put',

@@ -7,7 +7,6 @@ import type { Seconds } from '../pace/pace.ts'
 import { sum } from '../pace/pace.ts'
 import { stepAt } from '../command/placed.ts'
 import type { PlacedStep } from '../command/placed.ts'
-import type { Mode } from '../terms/device.ts'
 import { secondsOf } from './figures.ts'
 import type { JournalEntry } from './journal.ts'
 
@@ -54,10 +53,4 @@ export function secondsLeft(
   const after = steps.filter(({ number }) => number > at).map(({ seconds }) => seconds)
   const rest = { low: now.low * (1 - share), high: now.high * (1 - share) }
   return sum([rest, ...after])
-}
-
-/** The mode that a command needs or leads to; undefined: whatever it is in. */
-export function modeOf(command: Command | undefined): Mode | undefined {
-  if (command?.kind === 'put' || command?.kind === 'digest') return command.mode
-  return command?.kind === 'restart' ? command.to : undefined
 }

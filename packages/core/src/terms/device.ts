@@ -17,6 +17,15 @@ export const ROLES_OF_PARTS = [
 export const partRoleSchema = z.enum(ROLES_OF_PARTS)
 export type PartRole = z.infer<typeof partRoleSchema>
 
+/** The two sets of parts of a family that keeps its system twice. */
+export const slotSchema = z.enum(['a', 'b'])
+export type Slot = z.infer<typeof slotSchema>
+
+/** What a device cannot do although its system runs. */
+export const LIMITS = ['no-radio', 'no-sensors', 'no-updates'] as const
+export const limitSchema = z.enum(LIMITS)
+export type Limit = z.infer<typeof limitSchema>
+
 /** Where readings come from, roughly from most to least trusted. */
 export const SOURCES = [
   'link',
@@ -46,7 +55,7 @@ export const modeSchema = z
 export type Mode = z.infer<typeof modeSchema>
 
 /** What may be asked of a device over its link, mode by mode. */
-export const TAKES = ['write', 'digest', 'table', 'tally'] as const
+export const TAKES = ['write', 'digest', 'table', 'tally', 'erase', 'lock', 'slot'] as const
 export const takesSchema = z.enum(TAKES)
 export type Takes = z.infer<typeof takesSchema>
 
@@ -64,6 +73,12 @@ export const FACTS = [
   'loaderVersion',
   'radioVersion',
   'floor',
+  'floorLoader',
+  'floorModem',
+  'floorMain',
+  'track',
+  'slot',
+  'merge',
   'bootLock',
   'accountLock',
   'serial',
@@ -84,9 +99,9 @@ export const FIXED_FACTS: readonly Fact[] = [
   'serial',
 ]
 /** Facts of which the newest reading stands, whoever made it: they pass by themselves. */
-export const PASSING_FACTS: readonly Fact[] = ['batteryPercent']
+export const PASSING_FACTS: readonly Fact[] = ['batteryPercent', 'merge']
 /** The least that the hardware accepts: it rises and never falls. */
-export const FLOOR_FACTS: readonly Fact[] = ['floor']
+export const FLOOR_FACTS: readonly Fact[] = ['floor', 'floorLoader', 'floorModem', 'floorMain']
 /** Facts that no write changes; all others are read anew after one. */
 export const UNWRITTEN_FACTS: readonly Fact[] = [...FIXED_FACTS, 'batteryHealth', 'accountLock']
 /**
@@ -100,6 +115,6 @@ export const LETHAL_FACTS: readonly Fact[] = [
   'board',
   'chipset',
   'storageGb',
-  'floor',
+  ...FLOOR_FACTS,
   'bootLock',
 ]

@@ -26,7 +26,7 @@ export function case0417(more: Partial<Case> = {}): Case {
     house: { batteryMargin: 20, batteryFloor: undefined, lawfulRegions: ['HI', 'EX'] },
     intent: 'update',
     keepData: true,
-    table: familyTable(tarn, 32, SCALE, DISK_BYTES),
+    table: familyTable(tarn, { storageGb: 32 }, SCALE, DISK_BYTES),
     evidence: evidence0417,
     shelf,
     byEye: false,

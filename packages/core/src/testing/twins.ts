@@ -5,7 +5,8 @@ import { makePlan } from '../plan/plan.ts'
 import type { Case } from '../match/rule.ts'
 import { BLOCK_BYTES } from '../twin/blocks.ts'
 import type { DeviceModel } from '../twin/state.ts'
-import { catalogueOf, partOf } from '../twin/state.ts'
+import { catalogueOf } from '../twin/images.ts'
+import { partOf } from '../twin/state.ts'
 import type { Nature } from '../twin/stepped.ts'
 import { DISK_BYTES, case0417 } from './cases.ts'
 import { SCALE, digestOf, image, loader7, newest, onDevice, pack, shelf } from './packages.ts'
@@ -33,8 +34,19 @@ const WAS: Readonly<Record<string, string>> = {
   ...Object.fromEntries(onDevice.images.map(({ partition, sha256 }) => [partition, sha256])),
 }
 
+/** The lead device's tickets. */
+export const DATA: DeviceModel['data'] = {
+  form: 'readable',
+  release: 4,
+  patchDate: '2026-06-01',
+  track: '',
+  resetAsked: false,
+  items: 214,
+  bytes: 1_300_000,
+}
+
 export function device0417(more: Partial<DeviceModel> = {}): DeviceModel {
-  const table = familyTable(tarn, 32, SCALE, DISK_BYTES)
+  const table = familyTable(tarn, { storageGb: 32 }, SCALE, DISK_BYTES)
   const parts = table.partitions.map(({ name, sectors }) => {
     const role = tarn.partitions.find((one) => one.name === name)?.role ?? 'cache'
     const blocks = Math.floor((sectors * table.sectorBytes) / BLOCK_BYTES)
@@ -54,12 +66,20 @@ export function device0417(more: Partial<DeviceModel> = {}): DeviceModel {
     parts: Object.fromEntries(parts),
     session: undefined,
     battery: 71,
-    floor: 5,
+    floors: { all: 5 },
     lock: 'closed',
+    lockSwitch: false,
     permission: true,
     loaderVersion: 6,
-    data: { release: 4, readable: true, items: 214, bytes: 1_300_000 },
+    slots: undefined,
+    merge: 'none',
+    mergeUntil: undefined,
+    data: DATA,
+    account: 'none',
+    marks: [],
+    fresh: false,
     outcome: 'normal',
+    limits: [],
     returns: 0,
     epoch: 0,
     at: 0,

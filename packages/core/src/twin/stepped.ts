@@ -4,12 +4,14 @@
  */
 import { effectOf } from '../effect/effect.ts'
 import { answersIn, isKind, modeOfKind } from '../family/modes.ts'
-import type { Family } from '../family/profile.ts'
+import type { Family, PaceKey } from '../family/profile.ts'
 import { paceOf } from '../pace/pace.ts'
-import type { Mode } from '../terms/device.ts'
+import type { Mode, Slot } from '../terms/device.ts'
 import type { DeviceFacts } from '../wire/facts.ts'
 import type { DeviceRefusal } from '../wire/verbs.ts'
-import type { Catalogue, DeviceModel } from './state.ts'
+import type { Catalogue } from './images.ts'
+import { faultDrain } from './start.ts'
+import type { DeviceModel } from './state.ts'
 
 /** What this device is besides its state: its family, its images' facts, its scale and its pace. */
 export type Nature = {
@@ -47,6 +49,13 @@ export type TwinInput =
     }
   | { readonly kind: 'facts' }
   | { readonly kind: 'tally' }
+  | { readonly kind: 'erase'; readonly epoch: number; readonly partition: string }
+  | { readonly kind: 'lock'; readonly epoch: number; readonly to: 'open' | 'closed' }
+  | { readonly kind: 'slot'; readonly epoch: number; readonly slot: Slot }
+  /** A reset asked for by hand: in its settings, in a menu, or on the page that asks for it. */
+  | { readonly kind: 'reset' }
+  /** The switch for opening the lock, on the page for developers. */
+  | { readonly kind: 'lock-switch'; readonly on: boolean }
   | { readonly kind: 'restart'; readonly epoch: number; readonly to: Mode }
   /** Hands: the keys of a chord, the cell taken out, the charger. */
   | { readonly kind: 'keys'; readonly to: Mode }
@@ -60,6 +69,8 @@ export type TwinOutput =
   | { readonly kind: 'kept'; readonly got: number }
   | { readonly kind: 'digest'; readonly image: string | undefined }
   | { readonly kind: 'mode'; readonly mode: Mode }
+  /** Carried out, and nothing more to say. */
+  | { readonly kind: 'done' }
   | {
       readonly kind: 'tally'
       readonly items: number
@@ -114,9 +125,15 @@ export function drained(family: Family, device: DeviceModel, percent: number): D
   return withoutPower(family, { ...device, battery: 0 })
 }
 
+/** How long a phase of the family lasts on this device, ms. */
+export function lastsOf({ family, pick }: Nature, key: PaceKey): number {
+  const { low, high } = paceOf(family, { pace: { key, bytes: 0 } })
+  return Math.round((low + (high - low) * pick) * 1000)
+}
+
 /** An operation carried out: its time passes, its charge is drained. */
 export function done(
-  { family, pick }: Nature,
+  { family, catalogue, pick }: Nature,
   device: DeviceModel,
   operation: Parameters<typeof effectOf>[1],
   output: TwinOutput,
@@ -125,7 +142,8 @@ export function done(
   const { low, high } = paceOf(family, effect)
   const lasts = Math.round((low + (high - low) * pick) * 1000)
   const minutes = lasts / 60_000
-  const drains = effect.drain === 'none' ? 0 : family.drainPerMinute[effect.drain] * minutes
+  const rate = effect.drain === 'none' ? 0 : family.drainPerMinute[effect.drain]
+  const drains = rate * minutes * faultDrain(family, device, catalogue)
   const after = drained(family, { ...device, at: device.at + lasts }, drains)
   return { device: after, output, doneAt: after.at }
 }

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { device0417, nature } from '../testing/twins.ts'
+import { DATA, device0417, nature } from '../testing/twins.ts'
 import { between, digestOf, newest } from '../testing/packages.ts'
 import type { DeviceModel } from './state.ts'
-import { startOutcome } from './state.ts'
+import { startOf } from './start.ts'
 import type { Nature } from './stepped.ts'
 import type { TwinInput } from './stepped.ts'
 import { step } from './twin.ts'
@@ -62,7 +62,7 @@ describe('the twin’s loader', () => {
 
   it('takes nothing below the floor, in another mode, or from an older epoch', () => {
     const modem = begin('modem', digestOf('modem H2.104.r4'))
-    expect(refusal(inLoader({ floor: 7 }), modem)).toBe('floor')
+    expect(refusal(inLoader({ floors: { all: 7 } }), modem)).toBe('floor')
     expect(refusal(device0417(), modem)).toBe('wrong-mode')
     expect(refusal(inLoader({ epoch: 2 }), modem)).toBe('old-epoch')
   })
@@ -119,7 +119,7 @@ describe('a link permission that is off', () => {
 describe('a start', () => {
   it('with kernel, main and support of two builds loops', () => {
     const mixed = tell(inLoader(), write('kernel', 'H2.0ZP.r4')).device
-    expect(startOutcome(self.family, mixed, self.catalogue)).toBe('loop')
+    expect(startOf(self.family, mixed, self.catalogue).outcome).toBe('loop')
     expect(tell(mixed, [{ kind: 'restart', epoch: 1, to: 'normal' }]).device).toMatchObject({
       mode: 'off',
       outcome: 'loop',
@@ -131,7 +131,7 @@ describe('a start', () => {
       write(role, 'H2.104.r4'),
     )
     const device = tell(inLoader(), [...inputs, { kind: 'restart', epoch: 1, to: 'normal' }]).device
-    expect([device.outcome, device.floor]).toEqual(['loop', 5])
+    expect([device.outcome, device.floors.all]).toEqual(['loop', 5])
   })
 
   it('that goes well raises the floor, and the data are of the new release', () => {
@@ -149,12 +149,12 @@ describe('a start', () => {
       },
     }
     const well = tell(knows7 as DeviceModel, [...inputs, { kind: 'keys', to: 'normal' }]).device
-    expect([well.outcome, well.floor, well.data.release]).toEqual(['normal', 6, 5])
+    expect([well.outcome, well.floors.all, well.data.release]).toEqual(['normal', 6, 5])
   })
 
   it('with data newer than the release loops', () => {
-    const newer = device0417({ data: { release: 9, readable: true, items: 1, bytes: 1 } })
-    expect(startOutcome(self.family, newer, self.catalogue)).toBe('loop')
+    const newer = device0417({ data: { ...DATA, release: 9 } })
+    expect(startOf(self.family, newer, self.catalogue).outcome).toBe('loop')
   })
 
   it('with a torn modem goes without radio', () => {
@@ -162,7 +162,10 @@ describe('a start', () => {
       begin('modem', digestOf('modem H2.104.r4'), { size: 8192 }),
     ]).device
     const torn = cutAt(tarn, begun, 100, true)
-    expect(startOutcome(self.family, torn, self.catalogue)).toBe('no-radio')
+    expect(startOf(self.family, torn, self.catalogue)).toMatchObject({
+      outcome: 'normal',
+      limits: ['no-radio'],
+    })
   })
 })
 

@@ -4,11 +4,13 @@
  * effects and rules its family declares, and draws nothing from chance: `pick` between 0 and 1 says
  * where in a family's ranges this device lies.
  */
-import { answersIn, modeProfile, takesIn } from '../family/modes.ts'
-import type { DeviceFacts } from '../wire/facts.ts'
+import { answersIn, isKind, modeProfile, takesIn } from '../family/modes.ts'
+import { effectOf } from '../effect/effect.ts'
+import { applied, raised } from './applied.ts'
 import { keys, restart } from './boot.ts'
+import { closingRefused } from './locking.ts'
+import { factsOf } from './told.ts'
 import type { DeviceModel } from './state.ts'
-import { buildOn } from './state.ts'
 import type { Nature, Stepped, TwinInput } from './stepped.ts'
 import { LOOKING, done, drained, isMute, refuse, runs, switchedOff, told } from './stepped.ts'
 import { begin, chunk, digest, finish, look } from './writing.ts'
@@ -33,59 +35,132 @@ export function step(nature: Nature, device: DeviceModel, input: TwinInput, at: 
     case 'chunk':
       return chunk(nature, met, input)
     case 'finish':
-      return finish(met)
+      return finish(nature, met)
     case 'digest':
       return digest(nature, met, input)
     case 'look':
       return look(nature, met, input)
+    case 'erase':
+      return erase(nature, met, input.partition)
+    case 'lock':
+      return lock(nature, met, input.to)
+    case 'slot':
+      return slot(nature, met, input.slot)
     case 'restart':
       return restart(nature, met, input.to)
     case 'keys':
       return keys(nature, met, input.to)
+    case 'reset':
+      return reset(nature, met)
+    case 'lock-switch':
+      return lockSwitch(nature, met, input.on)
     case 'power-off':
       return switchedOff(nature, met)
     case 'charge':
       return told({ ...met, battery: input.percent }, { kind: 'silent' })
     case 'permit':
-      return told(runs(nature.family, met) ? { ...met, permission: input.given } : met, {
-        kind: 'silent',
-      })
+      return told(permitted(nature, met, input.given), { kind: 'silent' })
   }
 }
 
-/** Time that passed with nothing to do: a mode that answers and does not charge drains. */
+/** Time that passed with nothing to do: a mode that answers and does not charge drains, a merge goes on. */
 function idle({ family }: Nature, device: DeviceModel, at: number): DeviceModel {
   const minutes = Math.max(0, at - device.at) / 60_000
   const charges = modeProfile(family, device.mode)?.charges === true
   const idles = answersIn(family, device.mode) && !charges
   const drains = idles ? family.drainPerMinute.idle * minutes : 0
-  return drained(family, { ...device, at: Math.max(at, device.at) }, drains)
+  return merged(family, drained(family, { ...device, at: Math.max(at, device.at) }, drains))
 }
 
-/** What it says of itself when asked. */
-export function factsOf({ family, catalogue, scale }: Nature, device: DeviceModel): DeviceFacts {
-  const main = buildOn(family, device, catalogue)
-  return {
-    ...device.fused,
-    serial: device.serial,
-    mode: device.mode,
-    ...(main === undefined
-      ? {}
-      : { build: main.build, release: main.release, patchDate: main.patchDate }),
-    loaderVersion: device.loaderVersion,
-    floor: device.floor,
-    bootLock: device.lock,
-    batteryPercent: Math.round(device.battery),
-    outcome: device.outcome,
-    returns: device.returns,
-    scale,
-  }
+/** A merge ends while its system runs; one that was left waits for the next start. */
+function merged(family: Nature['family'], device: DeviceModel): DeviceModel {
+  const { mergeUntil, at } = device
+  if (mergeUntil === undefined || device.merge !== 'merging') return device
+  if (!runs(family, device)) return { ...device, mergeUntil: undefined }
+  return at < mergeUntil ? device : { ...device, merge: 'none', mergeUntil: undefined }
 }
 
 /** The customer's things, counted by a mode that knows of them: the system while it runs. */
 function tally(nature: Nature, device: DeviceModel): Stepped {
   if (isMute(nature.family, device)) return told(device, { kind: 'silent' })
   if (!takesIn(nature.family, device.mode, 'tally')) return refuse(device, 'wrong-mode')
-  const { items, bytes, readable } = device.data
-  return done(nature, device, { kind: 'ask' }, { kind: 'tally', items, bytes, opens: readable })
+  const { items, bytes, form } = device.data
+  const opens = form === 'readable'
+  return done(nature, device, { kind: 'ask' }, { kind: 'tally', items, bytes, opens })
+}
+
+/** A partition erased by a mode that takes it for its role. */
+function erase(nature: Nature, device: DeviceModel, partition: string): Stepped {
+  const { family } = nature
+  const part = device.parts[partition]
+  if (!takesIn(family, device.mode, 'erase')) return refuse(device, 'wrong-mode')
+  if (part === undefined) return refuse(device, 'no-partition')
+  const { role } = part
+  if (family.never.includes(role) && !family.wipe.includes(role))
+    return refuse(device, 'never-written')
+  if (!takesIn(family, device.mode, 'erase', role)) return refuse(device, 'wrong-mode')
+  const operation = { kind: 'erase', partition, role } as const
+  const erased = applied({ ...device, session: undefined }, effectOf(family, operation))
+  return done(nature, erased, operation, { kind: 'done' })
+}
+
+/** The boot lock opened, where its switch is on, or closed, where all is as the family wants it. */
+function lock(nature: Nature, device: DeviceModel, to: 'open' | 'closed'): Stepped {
+  const { family } = nature
+  if (!takesIn(family, device.mode, 'lock')) return refuse(device, 'wrong-mode')
+  if (device.lock === to) return told(device, { kind: 'done' })
+  const refused = to === 'closed' ? closingRefused(nature, device) : openingRefused(nature, device)
+  if (refused !== undefined) return refuse(device, refused)
+  const operation = { kind: 'lock', to, model: device.fused.model } as const
+  const turned = applied({ ...device, lock: to, session: undefined }, effectOf(family, operation))
+  const floors = to === 'closed' ? raised(family, turned, nature.catalogue, 'lock') : turned.floors
+  const merging = to === 'closed' && device.merge === 'merging'
+  const lost = merging && family.merge?.destroyedBy.includes('lock') === true
+  const data = lost ? ({ ...turned.data, form: 'unreadable' } as const) : turned.data
+  return done(nature, { ...turned, floors, data }, operation, { kind: 'done' })
+}
+
+function openingRefused({ family }: Nature, device: DeviceModel) {
+  if (family.lock.opens !== 'command') return 'not-allowed' as const
+  return device.lockSwitch ? undefined : ('lock-switch' as const)
+}
+
+/** The other slot is tried at the next start, or this one again. */
+function slot(nature: Nature, device: DeviceModel, to: 'a' | 'b'): Stepped {
+  const { slots } = device
+  if (!takesIn(nature.family, device.mode, 'slot') || slots === undefined)
+    return refuse(device, 'wrong-mode')
+  const operation = { kind: 'slot', slot: to } as const
+  const tries = to === slots.runs ? undefined : to
+  const told = applied(
+    { ...device, slots: { ...slots, tries } },
+    effectOf(nature.family, operation),
+  )
+  return done(nature, told, operation, { kind: 'done' })
+}
+
+/** Only a system that runs, or a rescue, can be asked for a reset; it restarts into itself after. */
+function reset(nature: Nature, device: DeviceModel): Stepped {
+  const { family } = nature
+  const can = isKind(family, device.mode, 'system') || isKind(family, device.mode, 'rescue')
+  if (!can) return refuse(device, 'wrong-mode')
+  const wiped = applied(device, effectOf(family, { kind: 'reset' }))
+  const reached = done(nature, wiped, { kind: 'reset' }, { kind: 'mode', mode: device.mode })
+  return runs(family, device) ? keys(nature, reached.device, device.mode) : reached
+}
+
+/** The switch is found in a system that runs; greyed, it stays as it is. */
+function lockSwitch({ family }: Nature, device: DeviceModel, on: boolean): Stepped {
+  const { opens, neverOn } = family.lock
+  const greyed = opens !== 'command' || neverOn.includes(device.fused.carrier)
+  const reached = runs(family, device) && device.outcome === 'normal' && !greyed
+  return told(reached ? { ...device, lockSwitch: on } : device, { kind: 'silent' })
+}
+
+/** The link permission is given in a system that runs; at the set-up page that means to go through it. */
+function permitted({ family }: Nature, device: DeviceModel, given: boolean): DeviceModel {
+  const open = device.outcome === 'normal' || device.outcome === 'set-up'
+  if (!runs(family, device) || !open || device.account === 'asked') return device
+  if (!given) return { ...device, permission: false }
+  return { ...device, permission: true, outcome: 'normal' }
 }

@@ -3,12 +3,17 @@
  * a device and a request; gives the device after it and what it says.
  */
 import { takesIn } from '../family/modes.ts'
+import type { Family } from '../family/profile.ts'
+import type { PartRole } from '../terms/device.ts'
 import { BLOCK_BYTES, holds } from './blocks.ts'
+import { raised } from './applied.ts'
+import type { ImageFacts } from './images.ts'
 import type { DeviceModel } from './state.ts'
-import { imageOn } from './state.ts'
+import { imageOn } from './parts.ts'
+import { floorFor } from './start.ts'
 import type { Nature, Stepped, TwinInput } from './stepped.ts'
 import { done, refuse, told } from './stepped.ts'
-import { withPart, writtenTo } from './written.ts'
+import { touched, withPart, writtenTo } from './written.ts'
 
 /** A mode that writes takes only what is signed, fits, is not below the floor, and may be written at all. */
 export function begin(
@@ -23,7 +28,8 @@ export function begin(
   if (!takesIn(family, device.mode, 'write', part.role)) return refuse(device, 'wrong-mode')
   if (family.never.includes(part.role)) return refuse(device, 'never-written')
   if (image === undefined || image.role !== part.role) return refuse(device, 'not-signed')
-  if (image.builds.every(({ generation }) => generation < device.floor))
+  if (image.modified && device.lock === 'closed') return refuse(device, 'not-signed')
+  if (isRefusedBelow(family, part.role) && isBelow(image, floorFor(device.floors, part.role)))
     return refuse(device, 'floor')
   if (input.offset + input.size > part.blocks * BLOCK_BYTES) return refuse(device, 'too-large')
   const { partition, offset, size } = input
@@ -31,8 +37,19 @@ export function begin(
   const resumes =
     same?.partition === partition && same.offset === offset && same.image === input.image
   const session = resumes ? same : { partition, offset, size, image: input.image, got: 0 }
-  return told({ ...device, session }, { kind: 'kept', got: session.got })
+  const merging = device.merge === 'merging' && family.merge?.destroyedBy.includes('write') === true
+  const data = merging ? ({ ...device.data, form: 'unreadable' } as const) : device.data
+  return told({ ...device, session, data }, { kind: 'kept', got: session.got })
 }
+
+/** Whether a part below its floor is refused as it is written, and not only when it is started. */
+const isRefusedBelow = ({ floors }: Family, role: PartRole): boolean =>
+  floors.rules.some(
+    ({ roles, refused }) => refused === 'write' && (roles === 'any' || roles.includes(role)),
+  )
+
+const isBelow = ({ builds }: ImageFacts, floor: number): boolean =>
+  builds.every(({ generation }) => generation < floor)
 
 export function chunk(
   nature: Nature,
@@ -46,7 +63,7 @@ export function chunk(
   const part = device.parts[session.partition]
   if (part === undefined) return refuse(device, 'no-partition')
   const got = session.got + input.size
-  const kept = { ...device, session: { ...session, got } }
+  const kept = touched({ ...device, session: { ...session, got } }, part)
   const written = withPart(kept, session.partition, writtenTo(part, session, got))
   const operation = {
     kind: 'write',
@@ -57,11 +74,14 @@ export function chunk(
   return done(nature, written, operation, { kind: 'kept', got })
 }
 
-export function finish(device: DeviceModel): Stepped {
+/** A piece that is all there; a floor that rises at the write rises as the part is whole. */
+export function finish({ family, catalogue }: Nature, device: DeviceModel): Stepped {
   const { session } = device
   if (session === undefined) return refuse(device, 'no-session')
   if (session.got < session.size) return refuse(device, 'bad-offset')
-  return told({ ...device, session: undefined }, { kind: 'kept', got: session.size })
+  const role = device.parts[session.partition]?.role
+  const floors = raised(family, device, catalogue, 'write', role)
+  return told({ ...device, session: undefined, floors }, { kind: 'kept', got: session.size })
 }
 
 export function digest(

@@ -25,6 +25,16 @@ export const withPart = (device: DeviceModel, partition: string, part: Part): De
   parts: { ...device.parts, [partition]: part },
 })
 
+/** A part that was written to or erased: its slot is found good no more, and the next start is a first one. */
+export const touched = (device: DeviceModel, { slot }: Part): DeviceModel => ({
+  ...device,
+  fresh: true,
+  slots:
+    device.slots === undefined
+      ? undefined
+      : { ...device.slots, good: device.slots.good.filter((one) => one !== slot) },
+})
+
 /** A cut while a chunk was on its way: `bytes` of the piece are kept by the device. */
 export function cutAt(
   family: Family,

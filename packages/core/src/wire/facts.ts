@@ -1,11 +1,26 @@
 /** What a device reports of itself when it is met. */
 import { z } from 'zod'
-import { modeSchema } from '../terms/device.ts'
+import type { Fact, PartRole } from '../terms/device.ts'
+import { limitSchema, modeSchema, slotSchema } from '../terms/device.ts'
 import { isLegible, shownLegible } from '../terms/text.ts'
 
 /** How a device's last start went. */
-export const startOutcomeSchema = z.enum(['normal', 'no-radio', 'loop', 'dead'])
+export const startOutcomeSchema = z.enum([
+  'normal',
+  /** Its system runs, asks who owns it, and knows of no data. */
+  'set-up',
+  /** Its system runs no further than the page that asks for a reset. */
+  'asks-reset',
+  /** It goes no further than the mode it is in. */
+  'stays',
+  'loop',
+  'dead',
+])
 export type StartOutcome = z.infer<typeof startOutcomeSchema>
+
+/** An update of its own: prepared, or half merged into what stands there. */
+export const mergeSchema = z.enum(['none', 'staged', 'merging'])
+export type Merge = z.infer<typeof mergeSchema>
 
 /** Characters of a fact at most: what is longer is no fact. */
 const FACT_MOST = 120
@@ -20,6 +35,15 @@ const serial = z
   .max(FACT_MOST)
   .refine((text) => isLegible(text) && !/\s/u.test(text), 'a serial number that is no text')
 
+/** The fact that tells the floor of a role's part, or of the whole. */
+export const floorFact = (role: PartRole | 'all'): Fact => FLOOR_OF[role] ?? 'floor'
+
+const FLOOR_OF: Readonly<Partial<Record<PartRole | 'all', Fact>>> = {
+  loader: 'floorLoader',
+  modem: 'floorModem',
+  main: 'floorMain',
+}
+
 /** What is burnt into a device: no write changes it. */
 export const fusedSchema = z.object({
   model: word,
@@ -31,19 +55,34 @@ export const fusedSchema = z.object({
 })
 export type Fused = z.infer<typeof fusedSchema>
 
+/**
+ * What a device says in a mode. Who it is, of which model, and how its last start went it says in every mode
+ * that answers; of the rest what its family's mode shows: a fact that is not shown is not there.
+ */
 export const deviceFactsSchema = z.object({
-  ...fusedSchema.shape,
+  ...fusedSchema.partial().shape,
+  model: word,
   serial,
   mode: modeSchema,
   build: z.exactOptional(word),
   release: z.exactOptional(z.int()),
   patchDate: z.exactOptional(z.iso.date()),
-  loaderVersion: z.int(),
-  floor: z.int(),
-  bootLock: z.enum(['closed', 'open']),
+  track: z.exactOptional(word),
+  loaderVersion: z.exactOptional(z.int()),
+  floor: z.exactOptional(z.int()),
+  floorLoader: z.exactOptional(z.int()),
+  floorModem: z.exactOptional(z.int()),
+  floorMain: z.exactOptional(z.int()),
+  bootLock: z.exactOptional(z.enum(['closed', 'open'])),
+  slot: z.exactOptional(slotSchema),
+  /** The slot that its next start takes. */
+  slotToTry: z.exactOptional(slotSchema),
+  merge: z.exactOptional(mergeSchema),
   /** Whole percent. */
-  batteryPercent: z.int().min(0).max(100),
+  batteryPercent: z.exactOptional(z.int().min(0).max(100)),
   outcome: startOutcomeSchema,
+  /** What it cannot do although its system runs. */
+  limits: z.exactOptional(z.array(limitSchema)),
   /** How often it came back by itself since its last start, where the start loops. */
   returns: z.int().nonnegative(),
   /** The declared size scale: 1 for a device at real size. */

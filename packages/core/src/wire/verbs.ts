@@ -5,7 +5,7 @@
  */
 import { z } from 'zod'
 import { digestSchema } from '../book/entry.ts'
-import { modeSchema } from '../terms/device.ts'
+import { modeSchema, slotSchema } from '../terms/device.ts'
 import { deviceFactsSchema } from './facts.ts'
 
 const partition = z.string().min(1).max(36)
@@ -36,6 +36,11 @@ export const requestSchema = z.discriminatedUnion('verb', [
   z.object({ verb: z.literal('finish'), ...lease, piece: digestSchema }),
   z.object({ verb: z.literal('digest'), partition, from: offset, to: length }),
   z.object({ verb: z.literal('restart'), ...lease, to: modeSchema }),
+  /** A partition, from end to end. */
+  z.object({ verb: z.literal('erase'), ...lease, partition }),
+  z.object({ verb: z.literal('lock'), ...lease, to: z.enum(['open', 'closed']) }),
+  /** The slot that the next start takes. */
+  z.object({ verb: z.literal('slot'), ...lease, slot: slotSchema }),
   z.object({ verb: z.literal('tally') }),
 ])
 export type LinkRequest = z.infer<typeof requestSchema>
@@ -57,12 +62,16 @@ export const REFUSALS = [
   'not-signed',
   'no-permission',
   'battery-low',
+  /** The lock: nobody but the maker opens it, its switch is off, or a part is of another row. */
+  'not-allowed',
+  'lock-switch',
+  'other-variant',
   'unknown-verb',
 ] as const
 export type DeviceRefusal = (typeof REFUSALS)[number]
 
 /** Verbs that change the device; the others may be asked again at will. */
-const WRITING: readonly Verb[] = ['begin', 'chunk', 'finish', 'restart']
+const WRITING: readonly Verb[] = ['begin', 'chunk', 'finish', 'restart', 'erase', 'lock', 'slot']
 export const isWriting = (verb: Verb): boolean => WRITING.includes(verb)
 
 /**
@@ -84,6 +93,8 @@ export const answerSchema = z.discriminatedUnion('answer', [
     ranges: z.array(z.object({ at: offset, length })).max(8),
   }),
   z.object({ answer: z.literal('mode'), ...refersTo, mode: modeSchema }),
+  /** Carried out, and nothing more to say. */
+  z.object({ answer: z.literal('done'), ...refersTo }),
   /** The customer's things: how many, their bytes, and whether they open. */
   z.object({
     answer: z.literal('tally'),

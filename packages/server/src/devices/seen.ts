@@ -18,9 +18,9 @@ export const kindSeen = (seen: Seen | null): ModeKind | 'unknown' | undefined =>
 export const seenOf = (families: readonly Family[], facts: DeviceFacts): Seen => ({
   serial: facts.serial,
   model: facts.model,
-  board: facts.board,
+  board: facts.board ?? null,
   build: facts.build ?? null,
   mode: modeShown(familyOf(families, facts), facts.mode),
-  battery: facts.batteryPercent,
-  loaderVersion: facts.loaderVersion,
+  battery: facts.batteryPercent ?? null,
+  loaderVersion: facts.loaderVersion ?? null,
 })

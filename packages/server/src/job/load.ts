@@ -6,6 +6,9 @@
 import type { Slip } from '@plain-slate/api'
 import type { DeviceFacts, Family, Identity, Lines, Mode, Reading, Result } from '@plain-slate/core'
 import {
+  FACTS_OVER_LINK,
+  deviceFactsSchema,
+  modeOfKind,
   saysAsSeen,
   identify,
   modelOf,
@@ -159,7 +162,7 @@ function besides(lines: Lines, seen: DeviceFacts | undefined, now: number): read
       : [{ ...by, fact, value: one.answer, source: 'person', at: ms(one.at) }]
   }
   const charge: readonly Reading[] =
-    seen === undefined
+    seen?.batteryPercent === undefined
       ? []
       : [
           {
@@ -190,44 +193,39 @@ type Known = Pick<JobAt, 'slip' | 'identity' | 'sight' | 'device' | 'shelf' | 't
 
 /**
  * The case to be judged. Identity goes before what the link said last: a fact that people settled against the
- * link is judged as settled. Undefined while not even the storage size is known.
+ * link is judged as settled. Undefined while not even its model is known.
  */
 function foundFor(family: Family, known: Known): AtPort | undefined {
   const { identity, sight, device, shelf, wanted } = known
   const facts = factsOf(known)
   if (facts === undefined) return undefined
   const read = deviceRead(facts, device)
-  return judgeable({ family, facts, read, shelf, identity, mode: modeOf(known) }, wanted)
+  return judgeable({ family, facts, read, shelf, identity, mode: modeOf(family, known) }, wanted)
 
   function factsOf({ identity: all }: Known): DeviceFacts | undefined {
     const base = sight?.facts ?? device?.facts
-    const text = (fact: Parameters<typeof settled>[1]) => String(settled(all, fact) ?? '')
-    const count = (fact: Parameters<typeof settled>[1]) => Number(settled(all, fact) ?? 0)
-    const storageGb = count('storageGb')
-    if (storageGb === 0 && base === undefined) return undefined
-    return {
-      model: text('model'),
-      board: text('board'),
-      chipset: text('chipset'),
-      storageGb: storageGb === 0 ? (base?.storageGb ?? 1) : storageGb,
-      region: text('region'),
-      carrier: text('carrier'),
-      serial: text('serial'),
-      mode: modeOf(known),
-      build: text('build'),
-      release: count('release'),
-      patchDate: text('patchDate'),
-      loaderVersion: count('loaderVersion'),
-      floor: count('floor'),
-      bootLock: settled(identity, 'bootLock') === 'open' ? 'open' : 'closed',
-      batteryPercent: count('batteryPercent'),
+    const model = settled(all, 'model')
+    if (model === undefined && base === undefined) return undefined
+    /* What people settled goes before what the link said last; what nobody settled stays unknown. */
+    const told = Object.fromEntries(
+      FACTS_OVER_LINK.flatMap((fact) => {
+        const value = settled(all, fact)
+        return value === undefined ? [] : [[fact, value]]
+      }),
+    )
+    return deviceFactsSchema.parse({
+      ...told,
+      model: String(model ?? base?.model ?? ''),
+      serial: String(settled(all, 'serial') ?? base?.serial ?? ''),
+      mode: modeOf(family, known),
       outcome: base?.outcome ?? 'normal',
+      ...(base?.limits === undefined ? {} : { limits: base.limits }),
       returns: base?.returns ?? 0,
       scale: base?.scale ?? 1,
-    }
+    })
   }
 }
 
-/** The mode it is in; where it is not seen, the one the plan was taken in. */
-const modeOf = ({ sight, taken, device }: Known): Mode =>
-  sight?.facts.mode ?? taken?.mode ?? device?.facts.mode ?? 'normal'
+/** The mode it is in; where it is not seen, the one the plan was taken in, and else that it is off. */
+const modeOf = (family: Family, { sight, taken, device }: Known): Mode =>
+  sight?.facts.mode ?? taken?.mode ?? device?.facts.mode ?? modeOfKind(family, 'off')

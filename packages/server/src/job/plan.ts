@@ -89,9 +89,11 @@ function layoutOf({ found, device }: JobAt): Pick<PlanPage, 'layout' | 'differen
     what: 'what' in one ? one.what : '',
   }))
   if (found === undefined || table === undefined) return { layout: 'unread', differences: [], odd }
-  const { storageGb, scale } = found.facts
+  const { model, board, storageGb, scale } = found.facts
+  if (storageGb === undefined) return { layout: 'unread', differences: [], odd }
   const disk = table.diskSectors * table.sectorBytes
-  const differ = compareTables(table, familyTable(found.family, storageGb, scale, disk))
+  const about = { model, storageGb, ...(board === undefined ? {} : { board }) }
+  const differ = compareTables(table, familyTable(found.family, about, scale, disk))
   return {
     layout: differ.length === 0 ? 'equal' : 'differs',
     differences: differ.map(({ name, how }) => ({ partition: name, how })),

@@ -3,7 +3,7 @@ import type { FactShown, Job, LineShown, TopicShown } from '@plain-slate/api'
 import type { DeviceFacts, Fact, Reading, Standing } from '@plain-slate/core'
 import {
   FACTS,
-  NEEDED_FACTS,
+  neededFacts,
   candidates,
   careOf,
   doubtedFacts,
@@ -148,7 +148,8 @@ const familyShown = ({
 const factsShown = onceOf((job): FactShown[] => {
   const { identity, family, found, readings } = job
   const judged = found === undefined ? [] : candidates(found.at)
-  const order = (fact: Fact) => (NEEDED_FACTS.includes(fact) ? 0 : 1)
+  const needed = neededFacts(family ?? { facts: {} })
+  const order = (fact: Fact) => (needed.includes(fact) ? 0 : 1)
   return [...FACTS]
     .sort((a, b) => order(a) - order(b) || FACTS.indexOf(a) - FACTS.indexOf(b))
     .map((fact): FactShown => {
@@ -158,7 +159,7 @@ const factsShown = onceOf((job): FactShown[] => {
         kind: standing.kind,
         value: toldOf(identity, fact) ?? null,
         claims: claimsShown(family, fact, standing, readings),
-        needed: NEEDED_FACTS.includes(fact),
+        needed: needed.includes(fact),
         where: (family?.facts[fact] ?? []).map(({ source, where, seconds }) => ({
           source,
           where,

@@ -1,10 +1,10 @@
 /** Where a job stands, from what is known of it: the plan as it would be now, what changed, the stages. */
 import type { Change, JobFacts, Plan, StageStanding } from '@plain-slate/core'
 import {
-  NEEDED_FACTS,
   basisOf,
   changesIn,
   judge,
+  neededFacts,
   openFacts,
   standingsOf,
   stepAt,
@@ -84,10 +84,11 @@ export async function standingOf(
 }
 
 /** Once a run has begun, what was read before it is history, and was known then. */
-function knownOf({ identity, run }: JobAt): NonNullable<JobFacts['known']> {
-  const open = openFacts(identity)
+function knownOf({ identity, run, ...job }: JobAt): NonNullable<JobFacts['known']> {
+  const family = job.family ?? { facts: {} }
+  const open = openFacts(family, identity)
   const unread = run === undefined ? open : open.filter((fact) => identity[fact].kind !== 'stale')
-  return { settled: NEEDED_FACTS.length - unread.length, open }
+  return { settled: neededFacts(family).length - unread.length, open }
 }
 
 /** The picked route with its verdict now; once a run has begun, as it was taken. */

@@ -20,6 +20,7 @@ import * as looksAreJobs from './018-looks-are-jobs.ts'
 import * as plansAndTallies from './019-plans-and-tallies.ts'
 import * as evidenceHasATime from './020-evidence-has-a-time.ts'
 import * as modesHaveKinds from './021-modes-have-kinds.ts'
+import * as devicesInFull from './022-devices-in-full.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -43,6 +44,7 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '019-plans-and-tallies': plansAndTallies,
   '020-evidence-has-a-time': evidenceHasATime,
   '021-modes-have-kinds': modesHaveKinds,
+  '022-devices-in-full': devicesInFull,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

@@ -15,6 +15,7 @@ import type {
 } from '@plain-slate/core'
 import { atRisk, placedSteps } from '@plain-slate/core'
 import { isCode, speaker } from '@plain-slate/texts'
+import type { Assumed } from './rehearsals.ts'
 import { stripShown, wallShown } from './pictures.ts'
 import { findingOf, stepShown } from './shown.ts'
 
@@ -28,6 +29,8 @@ export type MadePlan = {
   /** How its rehearsal ended, and whether that is what it promises. */
   readonly ends: PlanShown['ends']
   readonly reaches: boolean
+  /** What was not read of the device and assumed for the rehearsal. */
+  readonly assumed: Assumed
   /** This bench's own figures when it was made; without them the family's. */
   readonly own: OwnFigures
   /** The device's partitions in their order, at model size. */
@@ -66,6 +69,7 @@ export function showPlan(made: MadePlan, family: Family, digest: string): PlanSh
     atRisk: atRisk(steps),
     reaches: made.reaches,
     ends: made.ends,
+    assumed: { parts: [...made.assumed.parts], facts: { ...made.assumed.facts } },
     strip: stripShown(plan, family, steps),
     wall: wallShown(plan, family, made.partitions, steps),
     ownRuns: own.write?.n ?? 0,

@@ -1,7 +1,15 @@
 /** What the strip and the wall are drawn from, as the contract takes it. */
 import type { PlanShown } from '@plain-slate/api'
 import type { CutClass, Effect, Family, PlacedStep, Plan } from '@plain-slate/core'
-import { assumedTable, coursesOf, effectsOf, roleOf, stripOf, sum } from '@plain-slate/core'
+import {
+  assumedTable,
+  coursesOf,
+  effectsOf,
+  modelOf,
+  roleOf,
+  stripOf,
+  sum,
+} from '@plain-slate/core'
 import type { AtPort } from '../devices/case.ts'
 
 /** The plan in time: stretches whose cuts leave the same, and the lanes of hands, cable and restarts. */
@@ -33,8 +41,9 @@ export function stripShown(
 
 /** Partitions in device order at model size: the device's own table, else the family's. */
 export function partitionsOf({ family, read }: Pick<AtPort, 'family' | 'read'>) {
-  const { scale, storageGb } = read.facts
-  const table = read.table ?? assumedTable(family, storageGb, scale)
+  const { scale, model, board, storageGb = modelOf(family, model)?.storages[0] ?? 1 } = read.facts
+  const about = { model, storageGb, ...(board === undefined ? {} : { board }) }
+  const table = read.table ?? assumedTable(family, about, scale)
   return [...table.partitions]
     .sort((a, b) => a.start - b.start)
     .map(({ name, sectors }) => ({

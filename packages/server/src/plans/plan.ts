@@ -104,7 +104,7 @@ export async function planOn(
   if (!bare.ok) return bare
   const { plan, at } = bare.value
   const digest = planDigest(plan)
-  const { worst, end, says } = await rehearsed(found, plan, digest)
+  const { worst, end, says, assumed } = await rehearsed(found, plan, digest)
   const folds = fold(plan, at, own)
   const made: MadePlan = {
     plan,
@@ -115,12 +115,13 @@ export async function planOn(
     ends: {
       build: says.build ?? '',
       outcome: end.outcome,
-      readable: end.data.readable,
+      data: end.data.form,
       lock: end.lock,
     },
     reaches: keepsPromise(plan, folds.fates, end, says),
     own,
     partitions: partitionsOf(found),
+    assumed,
     wayBack: at.shelf.find((one) => one.key === plan.wayBack)?.manifest.title ?? null,
   }
   return ok({

@@ -20,7 +20,14 @@ export type ToRehearse = {
   readonly manifests: readonly Manifest[]
   readonly plan: Plan
 }
+/** What was not read of a device and assumed: partitions, and facts with what was assumed of each. */
+export type Assumed = {
+  readonly parts: readonly string[]
+  readonly facts: Readonly<Record<string, string | number>>
+}
+
 export type Rehearsed = {
+  readonly assumed: Assumed
   /** The worst that a cut leaves, by the step's number. */
   readonly worst: readonly (readonly [number, CutClass])[]
   readonly end: DeviceModel

@@ -4,12 +4,13 @@ import { factsOf, modelled, rehearse, rehearseCuts, worstByStep } from '@plain-s
 import type { ToRehearse, Rehearsed } from './rehearsals.ts'
 
 parentPort?.on('message', ({ id, family, read, manifests, plan }: ToRehearse & { id: number }) => {
-  const { nature, device } = modelled(family, read, manifests)
+  const { nature, device, assumed: parts, assumedFacts: facts } = modelled(family, read, manifests)
   const end = rehearse(nature, device, plan).end.device
   const done: Rehearsed = {
     worst: [...worstByStep(plan, rehearseCuts(nature, device, plan))],
     end,
     says: factsOf(nature, end),
+    assumed: { parts, facts },
   }
   parentPort?.postMessage({ id, done })
 })

@@ -1,7 +1,7 @@
 /** What people do with runs: start, say that hands are done, stop, take up, put away. */
 import { randomUUID } from 'node:crypto'
-import type { BookAct, Command, Result } from '@plain-slate/core'
-import { flatten, ok, refuse } from '@plain-slate/core'
+import type { Ask, BookAct, Command, Result } from '@plain-slate/core'
+import { READINESS, flatten, ok, refuse } from '@plain-slate/core'
 import { enter } from '../book/append.ts'
 import type { Workshop } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
@@ -72,14 +72,16 @@ export async function enterRun(
   return runNow(workshop, id)
 }
 
-/** What was signed for before: everything a person is asked that is no key. */
+const isReadiness = (ask: Ask): boolean => READINESS.some((one) => one === ask)
+
+/** What was signed for before: what is made ready, and nothing that hands do while it runs. */
 const answersOf = (
   commands: readonly Command[],
   signed: string,
 ): Readonly<Record<string, string>> =>
   Object.fromEntries(
     commands.flatMap((command, index) =>
-      command.kind === 'person' && command.ask !== 'enter' ? [[String(index), signed]] : [],
+      command.kind === 'person' && isReadiness(command.ask) ? [[String(index), signed]] : [],
     ),
   )
 

@@ -130,9 +130,17 @@ function whyOf(why: StopReason): RunShown['why'] {
       const { build, loaderVersion, floor, outcome } = why.facts
       return {
         code: why.kind,
-        facts: { build: build ?? '', loader: loaderVersion, floor, outcome },
+        facts: { build: build ?? '', loader: loaderVersion ?? '', floor: floor ?? '', outcome },
       }
     }
+    case 'other-id': {
+      const { fact, here, planned } = why
+      return { code: why.kind, facts: { fact, here, planned } }
+    }
+    case 'undecided':
+      return { code: why.kind, facts: { what: why.what } }
+    case 'not-wiped':
+      return { code: why.kind, facts: { items: why.items } }
     case 'journal':
       return { code: why.kind, facts: { entry: why.entry } }
     case 'fault':

@@ -5,7 +5,9 @@ import { readFamilies } from '../base/families.ts'
 import type { RunRow } from '../tables/runs.ts'
 import { leftOf, logOf, looksNow } from './told.ts'
 
-const [family] = readFamilies(new URL('../../../../demo/families', import.meta.url).pathname)
+const family = readFamilies(new URL('../../../../demo/families', import.meta.url).pathname).find(
+  ({ id }) => id === 'tarn',
+)
 const put: Command = {
   kind: 'put',
   mode: 'loader',

@@ -29,9 +29,18 @@ export const fit = {
   'fit.state.loader.back': 'Brings loader {brings}; this is {here}, and a loader does not go back',
   'fit.state.floor.fits': 'Floor {here}, package {generation}',
   'fit.state.floor.rises':
-    'Floor {here}, package {generation}: the floor rises {when, select, write {as it is written} lock {as the boot lock closes} other {at the first start}}',
+    'Floor {here}, package {generation}: the floor rises {when, select, write {as it is written} lock {as the boot lock closes} good {as its slot is found good} other {at the first start}}',
   'fit.state.floor.below':
     'Generation {generation} is below the floor {here}, which the hardware keeps',
+  'fit.state.floor.part.fits': 'Floor of {part} {here}, package {generation}',
+  'fit.state.floor.part.rises':
+    'Floor of {part} {here}, package {generation}: it rises {when, select, write {as it is written} lock {as the boot lock closes} good {as its slot is found good} other {at the first start}}',
+  'fit.state.floor.part.below':
+    'Generation {generation} of {part} is below its floor {here}, which the hardware keeps',
+  'fit.state.merge.none': 'No update of its own is under way',
+  'fit.state.merge.staged': 'It has prepared an update of its own: cancel that first',
+  'fit.state.merge.merging':
+    'It is merging an update of its own: what is written meanwhile destroys the data. Let it start and finish',
   'fit.state.battery.fits': 'Battery {here} %, needs {needed} %',
   'fit.state.battery.charge': 'Battery {here} %, needs {needed} %: charge it first',
   'fit.state.cell.damaged':

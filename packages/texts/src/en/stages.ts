@@ -34,7 +34,7 @@ export const stages = {
     'Add its maker’s family file, or leave this device to somebody who has it. What is read stays here.',
   'readings.over-link': 'Read over the link',
   'readings.over-link.small':
-    'the ids, the build and the state; in the loader also what stands on it',
+    'the ids, the build and the state; in a mode that writes also what stands on it',
   'readings.device': 'It is the one at {port}, serial …{end}, in {mode}.',
   'readings.device.away': 'Its device, serial …{end}, is at no port.',
   'readings.device.none':
@@ -42,7 +42,7 @@ export const stages = {
   'readings.which': 'Which of these is it? Compare the end of the serial with the label.',
   'readings.read': 'Read it at {port}',
   'readings.read.one': '{model} …{end} at {port}, in {mode}',
-  'readings.deep': 'Into the loader and back, for what stands on it',
+  'readings.deep': 'Into the mode that writes and back, for what stands on it',
   'readings.deep.hint': 'restarts it twice, by itself; hands off',
   'readings.reading': 'Reading …',
   'readings.evidence':
@@ -95,6 +95,12 @@ export const stages = {
   'fact.loaderVersion': 'loader',
   'fact.radioVersion': 'radio',
   'fact.floor': 'rollback floor',
+  'fact.floorLoader': 'floor of the loader',
+  'fact.floorModem': 'floor of the modem',
+  'fact.floorMain': 'floor of main',
+  'fact.track': 'track',
+  'fact.slot': 'slot that runs',
+  'fact.merge': 'own update',
   'fact.bootLock': 'boot lock',
   'fact.accountLock': 'account lock',
   'fact.serial': 'serial',
@@ -176,7 +182,7 @@ export const stages = {
   'compare.title.none': 'There is nothing to compare yet',
   'compare.lede':
     'Left alone is only what the device itself shows to be there. Package held against package proves nothing about a device.',
-  'compare.read': 'Read it in the loader',
+  'compare.read': 'Read it in the mode that writes',
   'compare.accept': 'Write everything',
   'compare.accepted': 'It was accepted that everything is written, by {by}.',
   'compare.images': 'Image by image',
@@ -192,7 +198,7 @@ export const stages = {
   'compare.layout': 'Layout',
   'compare.layout.equal': 'The device’s table is the one this storage size has: nothing is moved.',
   'compare.layout.unread':
-    'Its table was not read; every image is checked against it in the loader.',
+    'Its table was not read; every image is checked against it as it is written.',
   'compare.layout.differs': 'The device’s table differs: {parts}.',
   'compare.odd': 'What is odd about its table',
   'layout.odd.overlap': '{names} lie over each other',

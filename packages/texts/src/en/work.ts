@@ -21,8 +21,12 @@ export const work = {
   'plan.change.other': 'something it rests on',
   'plan.rehearsed':
     'Rehearsed on the device’s twin: ends on {build}, {outcome}, data {readable}, lock {lock}.',
-  'plan.readable': 'there and readable',
-  'plan.unreadable': 'there and unreadable',
+  'plan.data.readable': 'there and readable',
+  'plan.data.unreadable': 'there and unreadable',
+  'plan.data.none': 'gone, and none can be counted',
+  'plan.assumed': 'What was not read is assumed: {what}.',
+  'plan.assumed.parts': 'what stands on {parts}',
+  'plan.assumed.fact': '{fact} {value}',
   'plan.lock.closed': 'closed',
   'plan.lock.open': 'open',
   'plan.wall': 'The wall',
@@ -50,7 +54,7 @@ export const work = {
   'ready.title.done': 'Ready: everything holds and is signed',
   'ready.title.none': 'There is no plan to make ready for',
   'ready.lede':
-    'Everything here happens before it leaves the mode in which it can be done; nothing waits in the loader, where it only drains.',
+    'Everything here happens before it leaves the mode in which it can be done; nothing waits in a mode in which it only drains.',
   'ready.system': 'Seen by the system',
   'ready.system.small': 'looked at again as you watch',
   'ready.person': 'Made sure of by you',
@@ -104,11 +108,11 @@ export const work = {
   'check.free.unseen': 'it is at no port yet',
   'check.mode.says': '{mode}',
   'check.mode.fails':
-    'it waits in the loader and drains {drain} % a minute: leave it until all is signed',
+    'it waits in {mode} and drains {drain} % a minute: leave it until all is signed',
   'check.mode.unseen': 'not seen yet',
   'check.battery.says': '{here} %, needs {needed} %',
   'check.battery.fails':
-    '{here} %, needs {needed} %: charge it in normal mode or off, not in the loader',
+    '{here} %, needs {needed} %: charge it while it runs or is off, not in a mode that only drains',
   'check.battery.unseen': 'not seen; it needs {needed} %',
   'check.package.says': 'every digest holds',
   'check.package.fails': 'not whole: {unproven}',

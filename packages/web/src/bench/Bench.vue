@@ -59,7 +59,7 @@ const title = (data: Bench) =>
           </template>
         </td>
         <td class="mono">
-          {{ port.seen ? say('bench.percent', { n: port.seen.battery }) : '' }}
+          {{ port.seen?.battery == null ? '' : say('bench.percent', { n: port.seen.battery }) }}
         </td>
         <td class="mono">{{ port.cable ?? '' }}</td>
         <td>

@@ -54,9 +54,9 @@ async function look() {
   <p class="lede">
     {{
       say('at.lede', {
-        board: seen.board,
-        loader: seen.loaderVersion,
-        battery: seen.battery,
+        board: seen.board ?? say('seen.not-shown'),
+        loader: seen.loaderVersion ?? say('seen.not-shown'),
+        battery: seen.battery ?? say('seen.not-shown'),
         serial: seen.serial,
       })
     }}

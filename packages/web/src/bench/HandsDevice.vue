@@ -95,6 +95,20 @@ function plug(event: Event) {
           {{ say(device.permission ? 'hands.permit.off' : 'hands.permit.on') }}
         </button>
       </li>
+      <li v-if="device.canReset">
+        <button type="button" class="act" @click="go({ kind: 'reset', serial })">
+          {{ say('hands.reset') }}
+        </button>
+      </li>
+      <li v-if="device.mode?.kind === 'system' && device.lockSwitch !== null">
+        <button
+          type="button"
+          class="act"
+          @click="go({ kind: 'lock-switch', serial, on: !device.lockSwitch })"
+        >
+          {{ say(device.lockSwitch ? 'hands.lock-switch.off' : 'hands.lock-switch.on') }}
+        </button>
+      </li>
       <li v-for="key in device.keys" :key="key.to.id">
         <button
           type="button"

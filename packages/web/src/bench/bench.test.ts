@@ -195,6 +195,8 @@ describe('the hands of a simulated device', () => {
     battery: 71,
     cellOut: false,
     permission: true,
+    canReset: false,
+    lockSwitch: null,
     pace: 20,
     keys: [{ to: OFF, say: 'Hold power.' }],
   }

@@ -28,7 +28,9 @@ const address = ({ slip, name }: Port) =>
   slip === null ? `/bench/${name}` : `/slips/${slip.number}/${slip.stage}`
 function where({ cable, seen }: Port): string {
   const hung = cable === null ? say('ledge.no-cable') : say('ledge.cable', { cable })
-  return seen === null ? hung : `${hung} · ${say('ledge.battery', { n: seen.battery })}`
+  return seen === null || seen.battery === null
+    ? hung
+    : `${hung} · ${say('ledge.battery', { n: seen.battery })}`
 }
 </script>
 

@@ -3,6 +3,10 @@
  * when its keys hang on something that goes back, kept otherwise. What the family has no place for
  * cannot be promised.
  */
+import { settled } from '../../device/identity.ts'
+import { lockChange } from '../../effect/effect.ts'
+import { modeTaking } from '../../family/modes.ts'
+import { isTrackBack } from '../../family/profile.ts'
 import type { Answer, Case, Rule, Values } from '../rule.ts'
 
 export const FATES = ['kept', 'unreadable', 'wiped', 'unpromised'] as const
@@ -19,6 +23,8 @@ export const FATE_WHYS = [
   'untouched',
   'release',
   'patchDate',
+  'back',
+  'lock',
   'erased',
   'written',
   'placeless',
@@ -29,6 +35,10 @@ export const FATE_OF: Readonly<Record<FateWhy, Fate>> = {
   untouched: 'kept',
   release: 'unreadable',
   patchDate: 'unreadable',
+  /** It could not be opened after, and need not survive: the plan erases it. */
+  back: 'wiped',
+  /** Closing the boot lock takes it. */
+  lock: 'wiped',
   erased: 'wiped',
   written: 'wiped',
   placeless: 'unpromised',
@@ -67,13 +77,43 @@ export const dataFate: Rule = {
 export const fateOf = (values: Values, at: Case): Fate => FATE_OF[fateWhy(values, at)]
 
 /** What decides it. */
-export function fateWhy({ release, patchDate }: Values, { family, shelved }: Case): FateWhy {
-  const { manifest } = shelved
+export function fateWhy(values: Values, at: Case): FateWhy {
+  const { family, shelved } = at
   const theirs = family.partitions.filter(({ role }) => role === 'customer')
-  if (theirs.some(({ name }) => manifest.effects.erases.includes(name))) return 'erased'
+  if (theirs.some(({ name }) => shelved.manifest.effects.erases.includes(name))) return 'erased'
+  const back = goesBack(values, at)
+  if (back !== 'untouched') return whyErased(at) === undefined ? back : 'back'
+  const model = String(settled(at.identity, 'model') ?? '')
+  const closes = at.intent === 'relock' && settled(at.identity, 'bootLock') === 'open'
+  return closes && lockChange(family, 'closed', model) !== 'keeps' ? 'lock' : 'untouched'
+}
+
+/**
+ * Why a plan erases the customer's data by itself: what it goes back to could not open them, they need not
+ * survive, and some mode erases them. Undefined: it does not.
+ */
+export function whyErased(at: Case): FateWhy | undefined {
+  const { family, identity, keepData } = at
+  const values = {
+    release: settled(identity, 'release') ?? 0,
+    patchDate: settled(identity, 'patchDate') ?? '',
+    track: settled(identity, 'track') ?? '',
+  }
+  const back = goesBack(values, at)
+  const can = modeTaking(family, 'erase', 'customer') !== undefined
+  return back !== 'untouched' && !keepData && can ? 'back' : undefined
+}
+
+/** What the data hang on that the package does not reach. */
+function goesBack(
+  { release, patchDate, track }: Values,
+  { family, shelved: { manifest } }: Case,
+): 'untouched' | 'release' | 'patchDate' {
   if (manifest.kind === 'part') return 'untouched'
   const { hangOn } = family.dataKeys
   if (hangOn.includes('release') && manifest.release < Number(release)) return 'release'
+  const back = isTrackBack(family, String(track ?? ''), manifest.track ?? '')
+  if (hangOn.includes('track') && back) return 'release'
   const older = hangOn.includes('patchDate') && manifest.patchDate < String(patchDate)
   return older ? 'patchDate' : 'untouched'
 }

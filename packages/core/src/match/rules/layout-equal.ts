@@ -1,4 +1,5 @@
 /** The device's table is the one its storage size should have; repartitioning is not foreseen. */
+import type { LaidOut } from '../../family/layout.ts'
 import { familyTable } from '../../family/layout.ts'
 import type { Difference, Table } from '../../layout/table.ts'
 import { compareTables } from '../../layout/table.ts'
@@ -7,13 +8,14 @@ import type { Rule } from '../rule.ts'
 
 export const layoutEqual: Rule = {
   id: 'layout.table',
-  needs: ['storageGb'],
+  needs: ['storageGb', 'model', 'board'],
   final: false,
   codes: ['fit.layout.table.equal', 'fit.layout.table.differs'],
-  check: ({ storageGb }, at) => {
+  check: ({ storageGb, model, board }, at) => {
     const { table, family, shelved } = at
     if (table === undefined || storageGb === undefined) return undefined
-    const first = firstDifference(family, table, Number(storageGb), shelved.manifest.scale)
+    const about = { storageGb: Number(storageGb), model: String(model), board: String(board) }
+    const first = firstDifference(family, table, about, shelved.manifest.scale)
     if (first === undefined) return { verdict: 'fits', code: 'fit.layout.table.equal' }
     const facts = { partition: first.name, how: first.how }
     return { verdict: 'does-not-fit', code: 'fit.layout.table.differs', facts }
@@ -27,17 +29,17 @@ const compared = new WeakMap<Table, WeakMap<Family, Compared>>()
 function firstDifference(
   family: Family,
   table: Table,
-  storageGb: number,
+  about: LaidOut,
   scale: number,
 ): Difference | undefined {
   const ofTable = compared.get(table) ?? new WeakMap<Family, Compared>()
   compared.set(table, ofTable)
   const known: Compared = ofTable.get(family) ?? new Map()
   ofTable.set(family, known)
-  const key = `${storageGb} ${scale}`
+  const key = `${about.model ?? ''} ${about.board ?? ''} ${about.storageGb} ${scale}`
   if (known.has(key)) return known.get(key)
   const disk = table.diskSectors * table.sectorBytes
-  const [first] = compareTables(table, familyTable(family, storageGb, scale, disk))
+  const [first] = compareTables(table, familyTable(family, about, scale, disk))
   known.set(key, first)
   return first
 }

@@ -12,7 +12,7 @@ export const neverWritten: Rule = {
     const touched = untouchable.find(
       ({ name, role }) =>
         images.some((image) => image.partition === name || image.role === role) ||
-        (role === 'calib' && effects.erases.includes(name)),
+        (!at.family.wipe.includes(role) && effects.erases.includes(name)),
     )
     if (touched === undefined) return undefined
     const facts = { partition: touched.name }

@@ -29,7 +29,7 @@ const port = computed(() => {
         {{
           say('write.margin.device.says', {
             mode: port.seen.mode.name,
-            battery: port.seen.battery,
+            battery: port.seen.battery ?? say('seen.not-shown'),
             end: endOf(port.seen.serial),
           })
         }}

@@ -49,7 +49,13 @@ describe('a run on its slip', () => {
 
   it('tells what happened, with how long it took', async () => {
     const log = [
-      { at: '2026-10-15T14:31:00.000Z', kind: 'restart', facts: {}, seconds: 11, evidence: '' },
+      {
+        at: '2026-10-15T14:31:00.000Z',
+        kind: 'restart',
+        facts: { to: 'the loader' },
+        seconds: 11,
+        evidence: '',
+      },
     ]
     const { shown } = await live({ log })
     const cells = shown.findAll('.log td').map((one) => one.text())

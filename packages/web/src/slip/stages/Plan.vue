@@ -5,7 +5,7 @@
 <script setup lang="ts">
 import type { Job, PlanShown } from '@plain-slate/api'
 import { leastOf, reaches } from '@plain-slate/core'
-import { planLede, planTitle } from '@plain-slate/texts'
+import { assumedWords, planLede, planTitle } from '@plain-slate/texts'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import StepList from '../../bench/StepList.vue'
@@ -55,7 +55,7 @@ const rehearsed = ({ ends }: PlanShown) =>
   say('plan.rehearsed', {
     build: ends.build,
     outcome: say(`outcome.${ends.outcome}`),
-    readable: say(ends.readable ? 'plan.readable' : 'plan.unreadable'),
+    readable: say(`plan.data.${ends.data}`),
     lock: say(`plan.lock.${ends.lock as 'closed'}`),
   })
 async function go() {
@@ -70,6 +70,8 @@ const main = computed(() => {
   if (!open || plan.value === undefined || !may.value || data?.run !== null) return
   return { label: say('plan.take'), act: () => void go(), busy: take.isPending.value }
 })
+/** What the rehearsal took to be so, since nobody read it. */
+const assumed = computed(() => (plan.value === undefined ? '' : assumedWords(say, plan.value)))
 const print = () => window.print()
 </script>
 
@@ -95,6 +97,7 @@ const print = () => window.print()
         <Fates :fates="plan.fates" />
         <h2 id="steps">{{ say('plan.steps') }}</h2>
         <StepList :steps="plan.steps" />
+        <p v-if="assumed !== ''" class="dim small">{{ say('plan.assumed', { what: assumed }) }}</p>
         <p v-if="plan.scale > 1" class="dim small">
           {{ say('plan.scale', { scale: plan.scale }) }}
         </p>

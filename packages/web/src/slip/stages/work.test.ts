@@ -73,7 +73,7 @@ describe('Plan', () => {
     )
   })
   it('says how the rehearsal ended', async () => {
-    const ends = { build: 'H2.104.r4', outcome: 'loop', readable: false, lock: 'open' } as const
+    const ends = { build: 'H2.104.r4', outcome: 'loop', data: 'unreadable', lock: 'open' } as const
     const { text } = await sheet(Plan, { job: job('plan'), more: planPage(plan({ ends })) })
     expect(text).toContain('restarts over and over, data there and unreadable, lock open')
   })
@@ -116,7 +116,7 @@ describe('Ready', () => {
     ready: {
       checks: [
         { check: 'battery', holds, seen, facts: { here: 24, needed: 44 } },
-        { check: 'mode', holds: true, seen: true, facts: { mode: 'normal', drain: 0.2 } },
+        { check: 'mode', holds: true, seen: true, facts: { mode: 'normal mode', drain: 0.2 } },
       ],
       signed: [
         {
@@ -137,7 +137,9 @@ describe('Ready', () => {
   it('says what is in the way, and by how much', async () => {
     const { h1, text } = await sheet(ReadySheet, { job: at, more: ready(false, false) })
     expect(h1).toBe('2 things are in the way of the write')
-    expect(text).toContain('24 %, needs 44 %: charge it in normal mode or off, not in the loader')
+    expect(text).toContain(
+      '24 %, needs 44 %: charge it while it runs or is off, not in a mode that only drains',
+    )
     expect(text).toContain('normal mode')
     const away = await sheet(ReadySheet, { job: at, more: ready(false, false, false) })
     expect(away.text).toContain('not seen; it needs 44 %')

@@ -15,6 +15,12 @@ const AT = '2026-10-15T14:22:00.000Z'
 const MIB = 1024 ** 2
 
 /** Stages as they stand: done up to `at`, which is open, the others waiting for it. */
+/** How its rehearsal ended, and on what. */
+const REHEARSED: Pick<PlanShown, 'ends' | 'assumed'> = {
+  ends: { build: 'H2.104.r4', outcome: 'normal', data: 'readable', lock: 'closed' },
+  assumed: { parts: [], facts: {} },
+}
+
 export const NORMAL = { id: 'normal', name: 'normal mode', kind: 'system' } as const
 export const LOADER = { id: 'loader', name: 'the loader', kind: 'writing' } as const
 const RESCUE = { id: 'rescue', name: 'rescue', kind: 'rescue' } as const
@@ -134,7 +140,7 @@ export const plan = (more: Partial<PlanShown> = {}): PlanShown => ({
     {
       number: 1,
       kind: 'meet',
-      facts: {},
+      facts: { mode: 'the loader' },
       seconds: { low: 2, high: 2 },
       hands: false,
       worst: 'unaffected',
@@ -161,7 +167,7 @@ export const plan = (more: Partial<PlanShown> = {}): PlanShown => ({
   wayBack: 'H2.0ZC.r4',
   atRisk: { dead: 6 },
   reaches: true,
-  ends: { build: 'H2.104.r4', outcome: 'normal', readable: true, lock: 'closed' },
+  ...REHEARSED,
   strip: { stretches: [], hands: [], cable: [], restarts: [] },
   wall: {
     partitions: [

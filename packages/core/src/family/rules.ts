@@ -1,0 +1,152 @@
+/**
+ * What a family says of starting, locks, floors, keys and marks: the rules that the twin interprets. Reads
+ * nothing; gives the schemas. Conditions are closed lists: a family that needs another word makes this grow.
+ */
+import { z } from 'zod'
+import { limitSchema, modeSchema, partRoleSchema } from '../terms/device.ts'
+
+const text = z.string().min(1).max(200)
+const roles = z.array(partRoleSchema).min(1)
+const rolesOrAny = z.union([roles, z.literal('any')])
+
+/**
+ * What may be asked of a part of the slot that starts. *torn*: neither what was there nor a whole image.
+ * *modified*: not the maker's. *other-chipset*, *other-board*: made for another. *below-floor*: of a
+ * generation the hardware accepts no more. *unpaired*: the loader that runs is outside what the part names.
+ * *other-variant*: of a row that the system is not made for; *not-fused*: of a row the fuses do not expect.
+ */
+export const PART_CONDITIONS = [
+  'torn',
+  'modified',
+  'other-chipset',
+  'other-board',
+  'below-floor',
+  'unpaired',
+  'other-variant',
+  'not-fused',
+] as const
+
+/** What may be asked of the set that is signed together: *needs-loader*: it starts under a newer one only. */
+export const SET_CONDITIONS = ['torn', 'mixed', 'needs-loader'] as const
+
+/** What may be asked of the customer's data against the build that would use them. */
+export const DATA_CONDITIONS = [
+  'newer-release',
+  'newer-patch',
+  'later-track',
+  'reset-asked',
+] as const
+
+export const conditionSchema = z.union([
+  z.object({
+    part: rolesOrAny,
+    is: z.enum(PART_CONDITIONS),
+    /** Of every slot's part, and not of the running slot's alone. */
+    every: z.exactOptional(z.literal(true)),
+  }),
+  z.object({ set: z.enum(SET_CONDITIONS) }),
+  z.object({ lock: z.enum(['open', 'closed']) }),
+  z.object({ data: z.enum(DATA_CONDITIONS) }),
+  z.object({ merge: z.enum(['staged', 'merging']) }),
+])
+export type Condition = z.infer<typeof conditionSchema>
+
+/**
+ * What a start comes to. The first rule that decides is the last that is asked; a limit and a warning decide
+ * nothing and go on. `falls-back`: after so many bad starts the other slot is started instead, and if that is
+ * bad too it stays in a mode.
+ */
+export const startEndSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('dead') }),
+  z.object({ kind: z.literal('stays'), mode: modeSchema }),
+  z.object({ kind: z.literal('loop') }),
+  z.object({ kind: z.literal('falls-back'), after: z.int().min(1).max(10), mode: modeSchema }),
+  z.object({ kind: z.literal('asks-reset') }),
+  z.object({ kind: z.literal('limit'), limit: limitSchema }),
+  z.object({ kind: z.literal('warns'), seconds: z.number().positive() }),
+])
+export type StartEnd = z.infer<typeof startEndSchema>
+
+export const startRuleSchema = z.object({
+  /** All of these must hold. */
+  when: z.array(conditionSchema).min(1),
+  end: startEndSchema,
+  /** What the device shows or says then. */
+  says: z.exactOptional(text),
+})
+export type StartRule = z.infer<typeof startRuleSchema>
+
+/** When a floor rises: as a part is written, at the first start, as a slot is found good, as the lock closes. */
+export const RISES = ['write', 'first-start', 'good', 'lock'] as const
+export type Rise = (typeof RISES)[number]
+
+/**
+ * The lowest generation that the hardware still accepts: one for the whole, or one a part. What is below is
+ * refused as it is written, or not started.
+ */
+export const floorsSchema = z.object({
+  kept: z.enum(['one', 'parts']),
+  rules: z
+    .array(
+      z.object({
+        roles: rolesOrAny,
+        refused: z.enum(['write', 'start']),
+        rises: z.array(z.enum(RISES)).min(1),
+      }),
+    )
+    .min(1),
+})
+
+/** What a change does to the customer's data. */
+const dataChange = z.enum(['keeps', 'wipes', 'unreadable'])
+export type DataChange = z.infer<typeof dataChange>
+
+/** What a lock is closed over: signed parts only, of the row the fuses expect, at or above the floors. */
+export const CLOSES_OVER = ['signed', 'fused-variant', 'floors'] as const
+
+export const lockSchema = z.object({
+  opens: z.enum(['never', 'maker-only', 'command']),
+  /** Carriers on whose devices the switch stays greyed for good, and days after set-up for the others. */
+  neverOn: z.array(text),
+  greyedDays: z.number().nonnegative(),
+  opening: dataChange,
+  /** The first row that names the model, or names none. */
+  closing: z.array(z.object({ models: z.exactOptional(z.array(text)), data: dataChange })),
+  closesOver: z.array(z.enum(CLOSES_OVER)),
+})
+
+/** Acts that clear the link permission. */
+export const CLEARS_PERMISSION = ['wipe', 'slot'] as const
+
+export const permissionSchema = z.object({
+  what: text,
+  clearedBy: z.array(z.enum(CLEARS_PERMISSION)),
+})
+
+/** What the customer's data hang on: one that changes makes them unreadable, or the start refuses. */
+export const DATA_KEYS = ['device', 'lock', 'release', 'patchDate', 'track'] as const
+
+export const markSchema = z.object({
+  id: z.string().min(1).max(24),
+  /** As people are told: "custom software has run on it". */
+  says: text,
+  setBy: z.array(z.enum(['modified-start', 'service', 'opening'])).min(1),
+})
+
+/** A fault of boards that no firmware cures: under some kernels they start with less, or drain more. */
+export const knownFaultSchema = z.object({
+  id: z.string().min(1).max(24),
+  models: z.exactOptional(z.array(text)),
+  boards: z.array(text).min(1),
+  /** The maker's own images of this role, from this build on. */
+  role: partRoleSchema,
+  from: text,
+  limit: z.exactOptional(limitSchema),
+  drain: z.number().min(1).max(10),
+  says: text,
+  /** Who saw it, on how many devices, when. */
+  source: text,
+  devices: z.int().positive(),
+  date: z.iso.date(),
+})
+export type KnownFault = z.infer<typeof knownFaultSchema>

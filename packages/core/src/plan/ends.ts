@@ -1,0 +1,76 @@
+/**
+ * How a plan ends: the first start, the set-up after a wipe, the proof; and where the boot lock is to be
+ * closed, that and the start that proves it. Reads a road so far; gives it to its end.
+ */
+import { effectOf, lockChange } from '../effect/effect.ts'
+import { modeOfKind } from '../family/modes.ts'
+import type { Slot } from '../terms/device.ts'
+import type { Road } from './road.ts'
+import { adding, to } from './road.ts'
+import type { Expected, StepBody } from './step.ts'
+
+/** How long hands are busy in between, in seconds; the house's own figures come later. */
+const BY_HAND_SECONDS = { reset: 60, 'set-up': 180, 'lock-switch': 60 } as const
+
+const byHand = (what: keyof typeof BY_HAND_SECONDS, say: string): StepBody => ({
+  kind: 'by-hand',
+  what,
+  say,
+  seconds: BY_HAND_SECONDS[what],
+})
+
+/** The slot that is to be started, where one was written that does not run. */
+export function tried(road: Road, slot: Slot | undefined): Road | undefined {
+  if (slot === undefined) return road
+  const there = to(road, 'slot')
+  if (there === undefined) return undefined
+  const { clearsPermission } = effectOf(road.family, { kind: 'slot', slot })
+  const told = adding(there, { kind: 'slot', mode: there.here, slot })
+  return { ...told, permission: told.permission && !clearsPermission }
+}
+
+/** The first start and its proof; after a wipe somebody goes through the set-up in between. */
+export function started(
+  road: Road,
+  { wiped, expect }: { readonly wiped: boolean; readonly expect: Expected },
+): Road {
+  const system = modeOfKind(road.family, 'system')
+  const start: StepBody = { kind: 'first-start', to: system, wiped }
+  const setUp = wiped ? [byHand('set-up', road.family.permission.what)] : []
+  const proof: StepBody = { kind: 'prove', expect, wiped }
+  return { ...adding(road, start, ...setUp, proof), here: system, permission: true }
+}
+
+/**
+ * The boot lock closed after a proven start, and proven by a second one: with the reset that the family asks
+ * for then. Undefined: no way leads to a mode that closes it.
+ */
+export function locked(
+  road: Road,
+  { model, expect }: { readonly model: string; readonly expect: Expected },
+): Road | undefined {
+  const { family } = road
+  const there = to(road, 'lock')
+  if (there === undefined) return undefined
+  const change = lockChange(family, 'closed', model)
+  const closed = adding(there, { kind: 'lock', mode: there.here, to: 'closed', model })
+  if (change === 'unreadable') return resetAfter({ ...closed, permission: false }, expect)
+  return started(closed, { wiped: change === 'wipes', expect })
+}
+
+/** Its next start asks for a reset: somebody makes it there, and goes through the set-up. */
+function resetAfter(road: Road, expect: Expected): Road {
+  const { family } = road
+  const system = modeOfKind(family, 'system')
+  return {
+    ...adding(
+      road,
+      { kind: 'first-start', to: system, wiped: true },
+      byHand('reset', ''),
+      byHand('set-up', family.permission.what),
+      { kind: 'prove', expect, wiped: true },
+    ),
+    here: system,
+    permission: true,
+  }
+}

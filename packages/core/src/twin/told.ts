@@ -1,0 +1,48 @@
+/**
+ * What a device says of itself when it is asked: what its family lets its mode show over the link, and nothing
+ * else. Reads a device; gives facts, of which what is not shown is absent.
+ */
+import { isToldIn } from '../family/modes.ts'
+import type { Fact } from '../terms/device.ts'
+import type { DeviceFacts } from '../wire/facts.ts'
+import { floorFact } from '../wire/facts.ts'
+import { buildOn } from './parts.ts'
+import type { DeviceModel } from './state.ts'
+import type { Nature } from './stepped.ts'
+
+/** The facts its mode shows over the link. How its last start went it always says. */
+export function factsOf({ family, catalogue, scale }: Nature, device: DeviceModel): DeviceFacts {
+  const build = buildOn(family, device, catalogue)
+  const { fused, serial, mode, outcome, limits, returns, slots } = device
+  const floors = Object.entries(device.floors).map(([role, floor]) => [
+    floorFact(role as keyof DeviceModel['floors']),
+    floor,
+  ])
+  const all: Readonly<Record<string, unknown>> = {
+    ...fused,
+    ...(build === undefined
+      ? {}
+      : { build: build.build, release: build.release, patchDate: build.patchDate }),
+    ...(build === undefined || build.track === '' ? {} : { track: build.track }),
+    ...Object.fromEntries(floors),
+    ...(slots === undefined ? {} : { slot: slots.runs }),
+    loaderVersion: device.loaderVersion,
+    bootLock: device.lock,
+    merge: device.merge,
+    batteryPercent: Math.round(device.battery),
+  }
+  const tries = slots?.tries ?? slots?.runs
+  const told = tries !== undefined && isToldIn(family, 'slot', mode)
+  const shown = Object.entries(all).filter(([fact]) => isToldIn(family, fact as Fact, mode))
+  return {
+    ...(Object.fromEntries(shown) as Partial<DeviceFacts>),
+    ...(told ? { slotToTry: tries } : {}),
+    model: fused.model,
+    serial,
+    mode,
+    outcome,
+    ...(limits.length === 0 ? {} : { limits: [...limits] }),
+    returns,
+    scale,
+  }
+}
