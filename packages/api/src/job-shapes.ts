@@ -131,6 +131,8 @@ export const jobSchema = z.object({
         }),
       ),
       permission: z.string(),
+      /** The mode that shows what stands on a device: its name; null: none does. */
+      shows: z.string().nullable(),
       idleDrain: z.number(),
     })
     .nullable(),

@@ -141,6 +141,7 @@ const familyShown = ({
     confusedWith: confusedWith.map((one) => modeName({ modes }, one)),
   })),
   permission: permission.what,
+  shows: modes.find(({ takes }) => takes.table !== undefined)?.name ?? null,
   idleDrain: drainPerMinute.idle,
 })
 

@@ -108,9 +108,13 @@ const buildText = (data: Job) =>
           <v-btn variant="outlined" :disabled="busy" @click="look(data.device.port ?? '', false)">{{
             say('readings.read', { port: data.device.port })
           }}</v-btn>
-          <v-btn variant="outlined" :disabled="busy" @click="look(data.device.port ?? '', true)">{{
-            say('readings.deep')
-          }}</v-btn>
+          <v-btn
+            v-if="data.family?.shows"
+            variant="outlined"
+            :disabled="busy"
+            @click="look(data.device.port ?? '', true)"
+            >{{ say('readings.deep', { mode: data.family.shows }) }}</v-btn
+          >
           <span class="dim small">{{
             busy ? say('readings.reading') : say('readings.deep.hint')
           }}</span>

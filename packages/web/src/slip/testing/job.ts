@@ -78,6 +78,7 @@ export const job = (at: Stage, more: Partial<Job> = {}): Job => ({
       { mode: RESCUE, looks: 'a menu of four lines', confusedWith: ['the loader'] },
     ],
     permission: 'one switch in the settings',
+    shows: 'the loader',
     idleDrain: 0.2,
   },
   facts: [fact('board')],
