@@ -5,7 +5,7 @@
 import { join } from 'node:path'
 import { chromium } from '@playwright/test'
 import { ROOT } from '../scripts/bootstrap.mjs'
-import { TARN_PACKAGES } from '@plain-slate/demo'
+import { DEMO_PACKAGES, idOfDraft } from '@plain-slate/demo'
 import { cloneTemplate, makeDesk, openServer } from './bench.ts'
 import { WholeShop } from './bench/whole-shop.ts'
 import { answer, enter, holdStart, sign, takeIn } from './shop.ts'
@@ -120,7 +120,7 @@ for (const [name, path] of Object.entries(VIEWS)) {
   await shoot(name)
 }
 const shop = new WholeShop(await cloneTemplate('demo'), PACE)
-await shop.open(TARN_PACKAGES.map((one) => one.more.id ?? `tarn-${one.build}`))
+await shop.open(DEMO_PACKAGES.map(idOfDraft))
 await page.goto(`${shop.address}/sign-in`)
 await page.getByRole('button', { name: 'Ilse' }).click()
 await desk.type('2204')

@@ -11,4 +11,8 @@ export const readFamily = (path: string): Family =>
   familySchema.parse(parse(readFileSync(path, 'utf8'), { maxAliasCount: 0 }))
 
 export const FAMILIES_FOLDER = fileURLToPath(new URL('../families', import.meta.url))
-export const tarnFamily = (): Family => readFamily(join(FAMILIES_FOLDER, 'tarn.yaml'))
+/** A family of the demo by its id. */
+export const familyNamed = (id: string): Family => readFamily(join(FAMILIES_FOLDER, `${id}.yaml`))
+export const tarnFamily = (): Family => familyNamed('tarn')
+/** All three. */
+export const demoFamilies = (): readonly Family[] => ['tarn', 'alder', 'fen'].map(familyNamed)

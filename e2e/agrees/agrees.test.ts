@@ -1,17 +1,20 @@
 import { describe, expect, it } from 'vitest'
-import type { Cut, Evidence } from '@plain-slate/core'
-import { CUT_KINDS, flatten } from '@plain-slate/core'
+import type { Cut, Evidence, Plan } from '@plain-slate/core'
+import { CUT_KINDS, flatten, modeOfKind } from '@plain-slate/core'
 import { DEMO_DEVICES } from '@plain-slate/demo'
 import type { DemoDevice } from '@plain-slate/demo'
 import {
   bytesAgainstMap,
   changedMarks,
   comparable,
+  isChange,
   onStandIn,
   onTwin,
   planFor,
+  readableMarks,
   sceneOf,
 } from './scene.ts'
+import type { ShelfAt } from './shelf.ts'
 import { shelfAt } from './shelf.ts'
 
 /** A small generator (mulberry32), so that a seed names a case for ever. */
@@ -25,84 +28,134 @@ function chances(seed: number): () => number {
   }
 }
 
-const small = shelfAt(4096)
-const PLANS = 100
+const SHELVES = ['tarn', 'alder', 'fen'].map((id) => shelfAt(4096, id))
+const PLANS = Number(process.env['AGREES_PLANS'] ?? 300)
 
-function deviceOf(random: () => number): DemoDevice {
-  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)] as T
-  const [lead] = DEMO_DEVICES
-  if (lead === undefined) throw new Error('no lead device')
-  const build = pick(['H2.0ZC.r4', 'H2.0ZC.r4', 'H2.0ZP.r4'])
+type Random = () => number
+const pickOf =
+  (random: Random) =>
+  <T>(list: readonly T[]): T =>
+    list[Math.floor(random() * list.length)] as T
+
+/** A device of a family: of any build the shelf has for it, wrecked or changed now and then. */
+function deviceOf(random: Random, { family, shelf }: ShelfAt): DemoDevice {
+  const pick = pickOf(random)
+  const usual = pick(DEMO_DEVICES.filter(({ line }) => line.family === family.id))
+  const { line } = usual
+  const full = shelf.filter(({ manifest }) => manifest.kind === 'full' && isOf(line, manifest))
+  const on = pick(full).manifest
+  const other = pick(full).manifest
+  const tarn = family.id === 'tarn'
+  const system = modeOfKind(family, 'system')
+  const wrecked = random() < 0.2
+  const permission = random() < 0.6
+  const lock = family.lock.opens === 'command' && random() < 0.5 ? 'open' : 'closed'
   return {
-    ...lead,
-    build,
-    loader: pick([6, 6, 7]),
-    floor: pick([5, 6]),
+    ...usual,
+    build: on.build,
+    loader: tarn ? pick([6, 6, 7]) : (on.loaderVersion ?? 0),
+    floor: tarn ? pick([5, 6]) : pick([2, 3, 4]),
     battery: 60 + Math.floor(random() * 40),
-    mode: pick(['normal', 'off'] as const),
-    permission: random() < 0.6,
+    mode: pick([system, modeOfKind(family, 'off')]),
+    strange: wrecked ? { kernel: other.build } : {},
+    modified: lock === 'open' ? (usual.modified ?? []) : [],
+    permission,
     pick: random(),
+    more: { lock },
   }
 }
+
+const isOf = (line: DemoDevice['line'], { build }: { readonly build: string }): boolean =>
+  line.builds.includes(build)
 
 /** One seeded case; undefined when no plan comes of it. */
 async function oneCase(seed: number) {
   const random = chances(seed)
-  const scene = await sceneOf(small, deviceOf(random))
+  const pick = pickOf(random)
+  const shelf = pick(SHELVES)
+  const scene = await sceneOf(shelf, deviceOf(random, shelf))
   try {
-    const aim = small.shelf[Math.floor(random() * small.shelf.length)]?.manifest
     const evidence = new Map<string, Evidence>(
       Object.entries(scene.before.parts).flatMap(([name, { was }]): [string, Evidence][] =>
         was !== undefined && random() < 0.4 ? [[name, { kind: 'digest', sha256: was }]] : [],
       ),
     )
-    const plan = aim === undefined ? undefined : planFor(scene, aim, evidence)
+    const wish = {
+      aim: pick(shelf.shelf).manifest,
+      evidence,
+      intent: pick(['update', 'downgrade', 'relock'] as const),
+      keepData: random() < 0.5,
+    }
+    const plan = planFor(scene, wish)
     if (plan === undefined) return undefined
     const cut = cutOf(random, plan)
     const twin = onTwin(scene, plan, cut)
     const real = await onStandIn(scene, plan, cut, twin.phase)
-    return { twin, real, cut, bytes: bytesAgainstMap(scene), marks: changedMarks(scene) }
+    const wipes = twin.device.data.form === 'none'
+    const marks = wipes ? readableMarks(scene) : changedMarks(scene)
+    return {
+      id: shelf.family.id,
+      plan,
+      twin,
+      real,
+      cut,
+      bytes: bytesAgainstMap(scene),
+      marks,
+      wipes,
+    }
   } finally {
     await scene.end()
   }
 }
 
-function cutOf(random: () => number, plan: Parameters<typeof flatten>[0]): Cut | undefined {
-  const puts = flatten(plan).commands.filter((one) => one.kind === 'put')
-  const command = Math.floor(random() * puts.length)
-  const size = puts[command]?.size ?? 0
+function cutOf(random: Random, plan: Plan): Cut | undefined {
+  const changes = flatten(plan).commands.filter(isChange)
+  const command = Math.floor(random() * changes.length)
+  const kind = pickOf(random)(CUT_KINDS)
+  const change = changes[command]
+  if (random() < 0.15 || change === undefined) return undefined
+  if (change.kind !== 'put') return { command, bytes: pickOf(random)([0, 1]), kind }
+  const { size } = change
   const at = [0, Math.floor(size / 8192) * 4096 + 100, size, size + 1, Math.floor(random() * size)]
-  const bytes = at[Math.floor(random() * at.length)] ?? 0
-  const kind = CUT_KINDS[Math.floor(random() * 3)] ?? 'cable'
-  return random() < 0.15 ? undefined : { command, bytes, kind }
+  return { command, bytes: pickOf(random)(at), kind }
 }
 
 describe('rehearsal and run agree', () => {
-  it('on a hundred seeded plans with seeded cuts', async () => {
+  it(`on ${PLANS} seeded plans of three families with seeded cuts`, async () => {
     let plans = 0
-    const left = new Set<string>()
+    const reached = new Set<string>()
     for (let seed = 1; plans < PLANS; seed += 1) {
       const found = await oneCase(seed)
       if (found === undefined) continue
       plans += 1
-      const { twin, real, cut, bytes, marks } = found
-      left.add(`${cut?.kind ?? 'no cut'} ${twin.phase}`)
-      const at = `seed ${seed}, ${JSON.stringify(cut)}`
+      const { id, plan, twin, real, cut, bytes, marks, wipes } = found
+      reached.add(`${cut?.kind ?? 'no cut'} ${twin.phase}`)
+      for (const { kind } of plan.steps) reached.add(`${id} ${kind}`)
+      if (wipes) reached.add(`${id} wiped`)
+      const at = `seed ${seed}, ${id}, ${JSON.stringify(cut)}`
       expect(comparable(real), at).toEqual(comparable(twin))
       expect(Math.abs(real.device.battery - twin.device.battery), at).toBeLessThan(1)
       expect({ at, bytes, marks }).toEqual({ at, bytes: [], marks: [] })
     }
-    /* The cases reach what they are for: ends, deaths, and every kind of cut. */
-    expect([...left].sort()).toEqual(
+    /* The cases reach what they are for: ends, deaths, every kind of cut, every operation. */
+    expect([...reached].sort()).toEqual(
       expect.arrayContaining([
+        'alder erase',
+        'alder lock',
+        'alder wiped',
         'battery ended',
         'battery lost',
         'cable ended',
         'computer ended',
+        'fen erase',
+        'fen lock',
+        'fen slot',
         'no cut ended',
+        'tarn erase',
+        'tarn wiped',
       ]),
     )
-  }, 240_000)
+  }, 480_000)
 })
 
 describe('the lead device', () => {
@@ -113,7 +166,10 @@ describe('the lead device', () => {
     const scene = await sceneOf(shelf, lead)
     try {
       const aim = shelf.shelf.find(({ manifest }) => manifest.build === 'H2.104.r4')?.manifest
-      const plan = aim === undefined ? undefined : planFor(scene, aim, new Map())
+      const plan =
+        aim === undefined
+          ? undefined
+          : planFor(scene, { aim, evidence: new Map(), intent: 'update', keepData: true })
       if (aim === undefined || plan === undefined) throw new Error('no plan')
       const real = await onStandIn(scene, plan, undefined, 'ended')
       expect(real.phase).toBe('ended')

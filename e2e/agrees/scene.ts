@@ -11,6 +11,7 @@ import type {
   Cut,
   DeviceModel,
   Evidence,
+  Family,
   JournalEntry,
   Manifest,
   Nature,
@@ -18,6 +19,7 @@ import type {
   Reading,
   RunState,
   Turn,
+  Way,
 } from '@plain-slate/core'
 import {
   BLOCK_BYTES,
@@ -28,12 +30,17 @@ import {
   familyTable,
   flatten,
   identify,
+  isKind,
   makePlan,
+  modeOf,
+  modeOfKind,
+  modeTaking,
   ms,
   readingsOf as readingsOverLink,
   reduce,
   step,
   takeUp,
+  waysTo,
 } from '@plain-slate/core'
 import type { DemoDevice } from '@plain-slate/demo'
 import { bytesOf, makeDevice } from '@plain-slate/demo'
@@ -42,7 +49,6 @@ import { driveRun } from '@plain-slate/link'
 import type { Bench, SimulatedDevice } from '@plain-slate/standins'
 import { openBench } from '@plain-slate/standins'
 import type { ShelfAt } from './shelf.ts'
-import { family } from './shelf.ts'
 
 const SECRET = 'a secret of the test'
 
@@ -61,6 +67,7 @@ export type Scene = {
 export async function sceneOf(shelf: ShelfAt, draft: DemoDevice): Promise<Scene> {
   const folder = mkdtempSync(join(tmpdir(), 'agrees-'))
   mkdirSync(folder, { recursive: true })
+  const { family } = shelf
   makeDevice({ folder, family, scale: shelf.scale }, { ...draft, port: 'P1' })
   const flashPath = join(folder, `${draft.serial}.flash`)
   const flashBefore = readFileSync(flashPath)
@@ -98,13 +105,17 @@ export const readingsOf = (
     readingsOverLink(factsOf({ family: of, ...nature }, { ...device, mode: id }), ms(1)),
   )
 
+export type Wish = {
+  readonly aim: Manifest
+  readonly evidence: ReadonlyMap<string, Evidence>
+  readonly intent: Case['intent']
+  readonly keepData: boolean
+}
+
 /** A plan for the device to a package, with some of its digests known. */
-export function planFor(
-  scene: Scene,
-  aim: Manifest,
-  evidence: ReadonlyMap<string, Evidence>,
-): Plan | undefined {
+export function planFor(scene: Scene, { aim, ...wish }: Wish): Plan | undefined {
   const { nature, before, shelf } = scene
+  const { family } = shelf
   const at: Case = {
     family,
     identity: identify(family, readingsOf(nature, before)),
@@ -112,10 +123,8 @@ export function planFor(
     placeless: [],
     shelved: { key: aim.id, manifest: aim, state: 'published' },
     house: { batteryMargin: 5, batteryFloor: undefined, lawfulRegions: ['HI', 'EX'] },
-    intent: 'update',
-    keepData: true,
+    ...wish,
     table: familyTable(family, before.fused, shelf.scale, scene.device.file.diskBytes),
-    evidence,
     shelf: shelf.shelf,
   }
   const made = makePlan({ at, mode: before.mode, permission: before.permission })
@@ -131,26 +140,36 @@ export type Ended = {
 /** What hands do after a cut: charge, plug, and the keys into the loader where the power went. */
 const CHARGE = 90
 
+/** Commands that change what stands on the device: those that can be cut. */
+export const isChange = (
+  command: Command | undefined,
+): command is Extract<Command, { kind: 'put' | 'erase' | 'lock' | 'slot' }> =>
+  command?.kind === 'put' ||
+  command?.kind === 'erase' ||
+  command?.kind === 'lock' ||
+  command?.kind === 'slot'
+
 /** The plan on the twin, cut once. */
 export function onTwin({ nature, before }: Scene, plan: Plan, cut: Cut | undefined): Ended {
   const { commands } = flatten(plan)
-  let puts = 0
+  let changes = 0
   const first = drive(nature, before, begin(plan.serial, 1, commands), [], (scene, command) => {
-    if (command.kind !== 'put' || cut === undefined) return false
-    puts += 1
-    return puts - 1 === cut.command && scene.state.phase.kind === 'doing'
+    if (!isChange(command) || cut === undefined) return false
+    changes += 1
+    return changes - 1 === cut.command && scene.state.phase.kind === 'doing'
   })
   const command = commands[first.state.next]
-  if (cut === undefined || command?.kind !== 'put' || first.state.phase.kind !== 'doing')
+  if (cut === undefined || !isChange(command) || first.state.phase.kind !== 'doing')
     return { device: first.device, journal: first.journal, phase: first.state.phase.kind }
-  const after = cut.bytes > command.size
+  const after = command.kind === 'put' && cut.bytes > command.size
   const at = after ? nextSend(nature, first, commands) : first
   const cutDevice = after
-    ? cutIdle(at.device, cut.kind)
+    ? cutIdle(nature, at.device, cut.kind)
     : afterCut(nature, first, command, cut.bytes, cut.kind)
   const lost = reduce(at.state, { kind: 'lost' })
   const turn = cut.kind === 'computer' ? takeUp(plan.serial, 2, commands, at.journal) : lost
-  const helped = cut.kind === 'battery' ? helpedUp(nature, cutDevice) : cutDevice
+  const wanted = modeOf(commands[at.state.next])
+  const helped = cut.kind === 'battery' ? helpedUp(nature, cutDevice, wanted) : cutDevice
   const end = drive(nature, helped, turn, at.journal)
   return { device: end.device, journal: end.journal, phase: end.state.phase.kind }
 }
@@ -165,12 +184,24 @@ function nextSend(nature: Nature, scene: ReturnType<typeof drive>, commands: rea
   return drive(nature, scene.device, turn, scene.journal, () => (sent += 1) > 1)
 }
 
-const cutIdle = (device: DeviceModel, kind: Cut['kind']): DeviceModel =>
-  kind === 'battery' ? { ...device, mode: 'off', session: undefined } : device
+const cutIdle = ({ family }: Nature, device: DeviceModel, kind: Cut['kind']): DeviceModel =>
+  kind === 'battery' ? { ...device, mode: modeOfKind(family, 'off'), session: undefined } : device
 
-function helpedUp(nature: Nature, device: DeviceModel): DeviceModel {
+/** Charged, and brought by its keys and by commands to the mode in which the run goes on. */
+function helpedUp(nature: Nature, device: DeviceModel, to: string | undefined): DeviceModel {
   const charged = step(nature, device, { kind: 'charge', percent: CHARGE }, device.at).device
-  return step(nature, charged, { kind: 'keys', to: 'loader' }, charged.at).device
+  return waysUp(nature.family, charged, to).reduce((so, way) => {
+    const input = way.hands
+      ? ({ kind: 'keys', to: way.to } as const)
+      : ({ kind: 'restart', epoch: so.epoch, to: way.to } as const)
+    return step(nature, so, input, so.at).device
+  }, charged)
+}
+
+/** The ways from off to a mode; to the first that writes, where none is wanted. */
+function waysUp(family: Family, device: DeviceModel, to: string | undefined): readonly Way[] {
+  const wanted = to ?? modeTaking(family, 'write') ?? ''
+  return waysTo(family, device.mode, wanted, false) ?? []
 }
 
 /** The same plan on the simulated device over TCP, cut once by the device's own count. */
@@ -182,6 +213,7 @@ export async function onStandIn(
 ): Promise<Ended> {
   const { commands } = flatten(plan)
   const { bench, device } = scene
+  const { family } = scene.shelf
   const serial = plan.serial
   const journal: JournalEntry[] = []
   if (cut !== undefined)
@@ -192,16 +224,20 @@ export async function onStandIn(
   const tell = (news: RunNews): void => {
     if (news.kind === 'turn') waits = 0
     /* It runs and is not heard: whoever waits gives it the link permission. */
-    if (news.kind === 'waiting' && device.model.mode === 'normal' && !device.model.permission)
+    const runs = isKind(family, device.model.mode, 'system')
+    if (news.kind === 'waiting' && runs && !device.model.permission)
       bench.act({ kind: 'permit', serial, given: true })
     if (news.kind === 'waiting' && expected === 'lost' && (waits += 1) > 6) driving.abandon()
     if (news.kind !== 'turn' || news.state.phase.kind !== 'lost' || helped) return
     helped = true
     if (cut?.kind === 'computer') driving.abandon()
     if (cut?.kind === 'cable') bench.act({ kind: 'plug', serial, port: 'P1' })
-    if (cut?.kind === 'battery') {
-      bench.act({ kind: 'charge', serial, percent: CHARGE })
-      bench.act({ kind: 'keys', serial, to: 'loader' })
+    if (cut?.kind !== 'battery') return
+    bench.act({ kind: 'charge', serial, percent: CHARGE })
+    const wanted = modeOf(commands[news.state.next])
+    for (const way of waysUp(family, device.model, wanted)) {
+      if (way.hands) bench.act({ kind: 'keys', serial, to: way.to })
+      else device.restarted(way.to)
     }
   }
   const site = {
@@ -237,6 +273,12 @@ export const comparable = ({ device, journal }: Ended) => ({
   loaderVersion: device.loaderVersion,
   data: device.data,
   outcome: device.outcome,
+  limits: device.limits,
+  slots: device.slots,
+  merge: device.merge,
+  account: device.account,
+  marks: device.marks,
+  fresh: device.fresh,
   maps: Object.fromEntries(Object.entries(device.parts).map(([name, { map }]) => [name, map])),
   journal: journal.map(({ kind, command }) => `${kind} ${command}`),
 })
@@ -279,5 +321,13 @@ export function changedMarks(scene: Scene): readonly string[] {
     flash.subarray(from, to).equals(scene.flashBefore.subarray(from, to))
       ? []
       : [`${from} to ${to}`],
+  )
+}
+
+/** Marked customer ranges of which a byte can still be read; empty: all are gone. */
+export function readableMarks(scene: Scene): readonly string[] {
+  const flash = readFileSync(scene.flashPath)
+  return scene.device.file.marks.flatMap(({ from, to }) =>
+    flash.subarray(from, to).every((byte) => byte === 0) ? [] : [`${from} to ${to}`],
   )
 }

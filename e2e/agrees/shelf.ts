@@ -3,27 +3,30 @@ import type { Shelved } from '@plain-slate/core'
 import { catalogueOf } from '@plain-slate/core'
 import type { Origin, PackageDraft } from '@plain-slate/demo'
 import {
+  DEMO_DEVICES,
+  DEMO_PACKAGES,
   ON_DEVICES_ONLY,
-  TARN_PACKAGES,
   buildPackage,
   bytesOf,
+  familyNamed,
+  modifiedFacts,
   originOf,
-  tarnFamily,
 } from '@plain-slate/demo'
 import type { ImageBytes } from '@plain-slate/link'
 
-export const family = tarnFamily()
 /** Packages at a scale, and where the bytes of every image come from. */
-export function shelfAt(scale: number) {
+export function shelfAt(scale: number, id = 'tarn') {
+  const family = familyNamed(id)
+  const mine = (drafts: readonly PackageDraft[]) => drafts.filter(({ line }) => line.family === id)
   const built = (drafts: readonly PackageDraft[]) =>
     drafts.map((draft) => ({ draft, manifest: buildPackage(draft, scale).manifest }))
-  const here = built(TARN_PACKAGES.filter(({ truncatedTo }) => truncatedTo === undefined))
-  const known = [...here, ...built(ON_DEVICES_ONLY)]
+  const here = built(mine(DEMO_PACKAGES).filter(({ truncatedTo }) => truncatedTo === undefined))
+  const known = [...here, ...built(mine(ON_DEVICES_ONLY))]
   const origins = new Map<string, Origin>(
     known.flatMap(({ draft, manifest }) =>
       manifest.images.map(({ sha256, role }): [string, Origin] => [
         sha256,
-        originOf(role, draft.build, draft.more.loaderVersion),
+        originOf(draft.line, role, draft.build, draft.more.loaderVersion),
       ]),
     ),
   )
@@ -40,6 +43,13 @@ export function shelfAt(scale: number) {
     manifest,
     state: 'published',
   }))
-  return { scale, shelf, bytes, origins, catalogue: catalogueOf(known.map((one) => one.manifest)) }
+  const signed = catalogueOf(known.map((one) => one.manifest))
+  const own = modifiedFacts(DEMO_DEVICES.filter(isMine), signed, scale)
+  const catalogue = new Map([...signed, ...own.map((facts) => [facts.image, facts] as const)])
+  return { family, scale, shelf, bytes, origins, catalogue }
+
+  function isMine({ line }: { readonly line: { readonly family: string } }): boolean {
+    return line.family === id
+  }
 }
 export type ShelfAt = ReturnType<typeof shelfAt>

@@ -30,7 +30,7 @@ export async function shelvedBench(): Promise<Bench> {
   const bench = await openBench('demo', none, { PLAIN_SLATE_FAMILIES: FAMILIES_FOLDER })
   for (const name of SHELVED)
     for (const volume of built(name).volumes)
-      await sendVolume(bench.address, BENCH_SECRET, volume, true)
+      await sendVolume(bench.address, BENCH_SECRET, volume, { whole: true, maker: 'Brakken' })
   return bench
 }
 

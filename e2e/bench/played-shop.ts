@@ -124,7 +124,7 @@ export function playShop(): void {
     address = `http://127.0.0.1:${server.port}`
     for (const name of ['tarn-loader-7-r4', AIM, 'tarn-H2.104.r5'])
       for (const volume of built(name).volumes)
-        await sendVolume(address, BENCH_SECRET, volume, true)
+        await sendVolume(address, BENCH_SECRET, volume, { whole: true, maker: 'Brakken' })
     await until('all are proven', async () => {
       const { packages } = await get<{ packages: { state: string }[] }>('/api/shelf')
       return packages.filter(({ state }) => state === 'published').length === 3

@@ -195,7 +195,10 @@ export class WholeShop {
   /** Sends a package of the demo, and waits until it was read. */
   async shelve(name: string): Promise<void> {
     for (const volume of built(name).volumes) {
-      await sendVolume(this.address, { authorization: `Bearer ${SECRET}` }, volume, isWhole(name))
+      await sendVolume(this.address, { authorization: `Bearer ${SECRET}` }, volume, {
+        whole: isWhole(name),
+        maker: 'Brakken',
+      })
       await until(`${volume.file} is read`, async () =>
         (await this.shelf()).archives.some(
           (one) => one.name === volume.file && one.state !== 'reading',

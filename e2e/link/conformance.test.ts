@@ -9,7 +9,7 @@ import { conform } from '@plain-slate/link'
 import type { Bench } from '@plain-slate/standins'
 import { openBench } from '@plain-slate/standins'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { family, shelfAt } from '../agrees/shelf.ts'
+import { shelfAt } from '../agrees/shelf.ts'
 
 /** Small images: the suite is about what is said, not how much. */
 const shelf = shelfAt(4096)
@@ -29,9 +29,16 @@ beforeAll(async () => {
   const parts: Uint8Array[] = []
   for await (const part of shelf.bytes(modem.sha256, 0, modem.size)) parts.push(part)
   image = Buffer.concat(parts)
-  makeDevice({ folder, family, scale: shelf.scale }, { ...draft, port: 'P1' })
+  makeDevice({ folder, family: shelf.family, scale: shelf.scale }, { ...draft, port: 'P1' })
   const images = [...shelf.catalogue.values()]
-  const plan = { folder, secret: SECRET, pace: 0, ports: { P1: 0 }, families: [family], images }
+  const plan = {
+    folder,
+    secret: SECRET,
+    pace: 0,
+    ports: { P1: 0 },
+    families: [shelf.family],
+    images,
+  }
   bench = await openBench(plan)
   bench.act({ kind: 'keys', serial: draft.serial, to: 'off' })
   bench.act({ kind: 'keys', serial: draft.serial, to: 'loader' })

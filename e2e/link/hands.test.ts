@@ -18,7 +18,7 @@ import {
 import type { Bench } from '@plain-slate/standins'
 import { openBench } from '@plain-slate/standins'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { family, shelfAt } from '../agrees/shelf.ts'
+import { shelfAt } from '../agrees/shelf.ts'
 
 const shelf = shelfAt(1024)
 const SECRET = 'a secret of the test'
@@ -41,9 +41,15 @@ let bench: Bench
 let epoch = 0
 beforeEach(async () => {
   folder = mkdtempSync(join(tmpdir(), 'hands-'))
-  makeDevice({ folder, family, scale: shelf.scale }, { ...draft, port: 'P1' })
+  makeDevice({ folder, family: shelf.family, scale: shelf.scale }, { ...draft, port: 'P1' })
   const images = [...shelf.catalogue.values()]
-  const plan = { folder, secret: SECRET, pace: 0, ports: { P1: 0, P2: 0 }, families: [family] }
+  const plan = {
+    folder,
+    secret: SECRET,
+    pace: 0,
+    ports: { P1: 0, P2: 0 },
+    families: [shelf.family],
+  }
   bench = await openBench({ ...plan, images })
   toLoader()
 })
@@ -143,7 +149,7 @@ describe('a device whose process was killed in mid-piece', () => {
     const left = mkdtempSync(join(tmpdir(), 'killed-'))
     cpSync(folder, left, { recursive: true })
     const images = [...shelf.catalogue.values()]
-    const plan = { folder: left, secret: SECRET, pace: 0, ports: {}, families: [family] }
+    const plan = { folder: left, secret: SECRET, pace: 0, ports: {}, families: [shelf.family] }
     const again = await openBench({ ...plan, images })
     const [one] = again.devices()
     if (one === undefined) throw new Error('no device')

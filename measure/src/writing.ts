@@ -23,6 +23,7 @@ import { BLOCK_BYTES } from '@plain-slate/core'
 import {
   DEMO_DEVICES,
   TARN_PACKAGES,
+  TARN_R4,
   buildPackage,
   bytesOf,
   makeDevice,
@@ -110,7 +111,7 @@ function layOut(folder: string): Laid {
   const file = join(folder, 'main.img')
   const out = openSync(file, 'w')
   for (let at = 0; at < GIB; at += MIB)
-    writeSync(out, bytesOf(originOf('main', BUILD), at, at + MIB))
+    writeSync(out, bytesOf(originOf(TARN_R4, 'main', BUILD), at, at + MIB))
   return { file, main }
 }
 

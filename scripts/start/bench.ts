@@ -4,7 +4,16 @@
  */
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { DEMO_DEVICES, DEMO_SCALE, demoImages, makeDevice, tarnFamily } from '@plain-slate/demo'
+import {
+  DEMO_DEVICES,
+  DEMO_PACKAGES,
+  DEMO_SCALE,
+  ON_DEVICES_ONLY,
+  demoFamilies,
+  demoImages,
+  familyNamed,
+  makeDevice,
+} from '@plain-slate/demo'
 import { secretIn } from '../database/cluster.ts'
 import { freePort } from '../machine/ports.ts'
 import { nodeService } from '../process/node-service.ts'
@@ -24,17 +33,19 @@ export async function simulatedBench(dataFolder: string, pace: number): Promise<
   const folder = join(dataFolder, 'stand-ins')
   const devices = join(folder, 'devices')
   mkdirSync(devices, { recursive: true })
-  const family = tarnFamily()
   for (const device of DEMO_DEVICES)
     if (!existsSync(join(devices, `${device.serial}.json`)))
-      makeDevice({ folder: devices, family, scale: DEMO_SCALE }, device)
+      makeDevice(
+        { folder: devices, family: familyNamed(device.line.family), scale: DEMO_SCALE },
+        device,
+      )
   const [control = 0, ...ports] = await freePorts(1 + PORTS.length)
   const listening = Object.fromEntries(PORTS.map((name, index) => [name, ports[index] ?? 0]))
   const file = {
     format: 'plain-slate/stand-in-bench@1',
     pace,
     ports: listening,
-    families: [family],
+    families: demoFamilies(),
     images: imagesKept(folder),
   }
   writeFileSync(join(folder, 'bench.json'), JSON.stringify(file))
@@ -53,11 +64,18 @@ export async function simulatedBench(dataFolder: string, pace: number): Promise<
   return { service, controlFile }
 }
 
-/** What the makers signed is computed once, from the images' bytes. */
+/** What the makers signed is computed once, from the images' bytes, and again when the demo has others. */
 function imagesKept(folder: string): unknown {
   const path = join(folder, 'images.json')
-  if (!existsSync(path)) writeFileSync(path, JSON.stringify(demoImages()))
-  return JSON.parse(readFileSync(path, 'utf8')) as unknown
+  const of = JSON.stringify([DEMO_PACKAGES, ON_DEVICES_ONLY, DEMO_DEVICES])
+  const kept = (existsSync(path) ? JSON.parse(readFileSync(path, 'utf8')) : {}) as {
+    readonly of?: string
+    readonly images?: unknown
+  }
+  if (kept.of === of && kept.images !== undefined) return kept.images
+  const images = demoImages()
+  writeFileSync(path, JSON.stringify({ of, images }))
+  return images
 }
 
 async function freePorts(count: number): Promise<readonly number[]> {

@@ -5,13 +5,22 @@
 import { createHash } from 'node:crypto'
 import { join } from 'node:path'
 import type { DeviceModel, Family, Part, PartRole } from '@plain-slate/core'
-import { BLOCK_BYTES, encodeTable, familyTable, mibOf, partOf, roleOf } from '@plain-slate/core'
+import {
+  BLOCK_BYTES,
+  encodeTable,
+  familyTable,
+  mibOf,
+  partOf,
+  roleOf,
+  slotOf,
+} from '@plain-slate/core'
 import type { DeviceFile, Extent, Flash } from '@plain-slate/standins'
 import { openFlash, writeDevice } from '@plain-slate/standins'
+import { DEMO_PACKAGES, ON_DEVICES_ONLY } from '../packages/all.ts'
 import { imageBytes } from '../packages/build.ts'
 import { bytesOf, digestOf, piecesOf } from '../packages/content.ts'
 import type { Origin } from '../packages/content.ts'
-import { IMAGE_MIB, originOf } from '../packages/tarn.ts'
+import { modifiedOrigin, originOf } from '../packages/line.ts'
 import type { DemoDevice } from './devices.ts'
 
 const MIB = 1024 * 1024
@@ -41,8 +50,8 @@ export function makeDevice({ folder, family, scale }: Making, device: DemoDevice
     table.partitions.map(({ name, sectors }): readonly [string, Part] => {
       const role = roleOf(family, name) ?? 'cache'
       const blocks = Math.floor((sectors * table.sectorBytes) / BLOCK_BYTES)
-      const was = writeImage(flash, starts[name] ?? 0, role, device, scale)
-      return [name, partOf(role, blocks, was)]
+      const was = writeImage(flash, { start: starts[name] ?? 0, role, scale }, device)
+      return [name, partOf(role, blocks, was, slotOf(family, name))]
     }),
   )
   const customer = table.partitions.find(({ name }) => roleOf(family, name) === 'customer')
@@ -68,20 +77,22 @@ export function makeDevice({ folder, family, scale }: Making, device: DemoDevice
 
 /** What stands on a part of this device; undefined where no image does. */
 export function originOn(device: DemoDevice, role: PartRole): Origin | undefined {
-  if (IMAGE_MIB[role] === undefined) return undefined
-  return originOf(role, device.strange[role] ?? device.build, device.loader)
+  const { line, build, loader, strange, modified = [] } = device
+  if (line.imageMib[role] === undefined) return undefined
+  if (modified.includes(role)) return modifiedOrigin(line, role, build)
+  return originOf(line, role, strange[role] ?? build, loader)
 }
+
+type Place = { readonly start: number; readonly role: PartRole; readonly scale: number }
 
 function writeImage(
   flash: Flash,
-  start: number,
-  role: PartRole,
+  { start, role, scale }: Place,
   device: DemoDevice,
-  scale: number,
 ): string | undefined {
   const origin = originOn(device, role)
   if (origin === undefined) return undefined
-  const size = imageBytes(role, scale)
+  const size = imageBytes(device.line, role, scale)
   let at = start
   for (const piece of piecesOf(origin, size)) {
     flash.write(at, piece)
@@ -111,7 +122,7 @@ function fileOf(
   parts: DeviceModel['parts'],
   marks: readonly Extent[],
 ): Omit<DeviceFile, 'diskBytes' | 'sectorBytes' | 'starts' | 'extents' | 'marks'> {
-  const { serial, fused, battery, floor, permission, loader, mode, items } = device
+  const { serial, fused, battery, permission, loader, mode, items } = device
   const looping = Object.keys(device.strange).length > 0
   return {
     format: 'plain-slate/stand-in@2',
@@ -128,19 +139,17 @@ function fileOf(
       parts,
       session: undefined,
       battery,
-      floors: { all: floor },
+      floors: floorsOf(family, device.floor),
       lock: 'closed',
       lockSwitch: false,
       permission,
       loaderVersion: loader,
-      slots: undefined,
+      slots: slotsOf(family),
       merge: 'none',
       mergeUntil: undefined,
       data: {
         form: 'readable',
-        release: device.build.includes('.10') ? 5 : 4,
-        patchDate: '',
-        track: '',
+        ...usedBy(device),
         resetAsked: false,
         items,
         bytes: marks.reduce((sum, { from, to }) => sum + to - from, 0) * scale,
@@ -153,6 +162,29 @@ function fileOf(
       returns: looping ? 3 : 0,
       epoch: 0,
       at: 0,
+      ...device.more,
     },
   }
+}
+
+/** One floor, or one for each part whose floor the family keeps: all as the device was found. */
+function floorsOf({ floors }: Family, floor: number): DeviceModel['floors'] {
+  if (floors.kept === 'one') return { all: floor }
+  const roles = floors.rules.flatMap(({ roles: of }) => (of === 'any' ? [] : of))
+  return Object.fromEntries(roles.map((role) => [role, floor]))
+}
+
+/** Of a family with slots: the first runs, and both hold the same, found good. */
+const slotsOf = ({ partitions }: Family): DeviceModel['slots'] =>
+  partitions.some(({ slot }) => slot !== undefined)
+    ? { runs: 'a', tries: undefined, good: ['a', 'b'] }
+    : undefined
+
+/** By which build its data were last used: the one it holds. */
+function usedBy({ build, line }: DemoDevice) {
+  const draft = [...DEMO_PACKAGES, ...ON_DEVICES_ONLY].find(
+    (one) => one.line === line && one.build === build,
+  )
+  const { release = 0, patchDate = '', track = '' } = draft?.more ?? {}
+  return { release, patchDate, track }
 }

@@ -7,8 +7,8 @@ import { createHash } from 'node:crypto'
 import { tarEnd, tarHeader, tarPadding } from '@plain-slate/archives'
 import type { Image, Manifest, PartRole } from '@plain-slate/core'
 import { digestOf, piecesOf } from './content.ts'
-import type { PackageDraft } from './tarn.ts'
-import { IMAGE_MIB, originOf } from './tarn.ts'
+import type { Line, PackageDraft } from './line.ts'
+import { idOfDraft, originOf } from './line.ts'
 
 const MIB = 1024 * 1024
 const BLOCK = 4096
@@ -23,13 +23,13 @@ export type Volume = {
 export type BuiltPackage = { readonly manifest: Manifest; readonly volumes: readonly Volume[] }
 
 /** Bytes of an image of a part at a scale, in whole blocks. */
-export const imageBytes = (role: PartRole, scale: number): number =>
-  Math.ceil(((IMAGE_MIB[role] ?? 1) * MIB) / scale / BLOCK) * BLOCK
+export const imageBytes = (line: Line, role: PartRole, scale: number): number =>
+  Math.ceil(((line.imageMib[role] ?? 1) * MIB) / scale / BLOCK) * BLOCK
 
 /** Builds a package. */
 export function buildPackage(draft: PackageDraft, scale = DEMO_SCALE): BuiltPackage {
   const { roles, volumes } = draft
-  const named = nameOf(draft)
+  const named = idOfDraft(draft)
   const fileOf = (index: number) =>
     volumes.length === 0 ? `${named}.tar` : `${named}-${index + 1}of${volumes.length + 1}.tar`
   const volumeOf = (role: PartRole) => volumes.findIndex((parts) => parts.includes(role)) + 1
@@ -57,11 +57,9 @@ export function buildPackage(draft: PackageDraft, scale = DEMO_SCALE): BuiltPack
   }
 }
 
-const nameOf = ({ build, more }: PackageDraft) => more.id ?? `tarn-${build}`
-
 function imageOf(draft: PackageDraft, role: PartRole, archive: string, scale: number): Image {
-  const size = imageBytes(role, scale)
-  const sha256 = digestOf(originOf(role, draft.build, draft.more.loaderVersion), size)
+  const size = imageBytes(draft.line, role, scale)
+  const sha256 = digestOf(originOf(draft.line, role, draft.build, draft.more.loaderVersion), size)
   const file = `${role}.img`
   return { role, partition: role, archive, file, size, storedSize: size, sha256 }
 }
@@ -72,30 +70,26 @@ function manifestOf(
   archives: Manifest['archives'],
   scale: number,
 ): Manifest {
-  const board = draft.build.slice(-2)
-  const target = { boards: [board], chipset: 'Slate 2', storage: [32], region: 'HI' }
+  const { line, build, more } = draft
+  const { maker, family, targets, usual } = line
   return {
     format: 'plain-slate/manifest@1',
-    id: nameOf(draft),
-    title: draft.build,
-    maker: 'Brakken',
-    family: 'tarn',
+    id: idOfDraft(draft),
+    title: build,
+    maker,
+    family,
     kind: 'full',
     channel: 'stable',
-    build: draft.build,
-    generation: 6,
+    build,
+    ...usual,
     scale,
     archives,
-    targets: [
-      { model: 'BRAK-H2K', ...target },
-      { model: 'BRAK-H2', ...target },
-    ],
+    targets: [...targets],
     requires: {},
-    together: [['kernel', 'support', 'main']],
     effects: { erases: [] },
     images: [...images],
-    published: { source: 'Brakken', sourceKind: 'maker', date: draft.more.patchDate, digests: {} },
-    ...draft.more,
+    published: { source: maker, sourceKind: 'maker', date: more.patchDate, digests: {} },
+    ...more,
   }
 }
 
@@ -109,7 +103,7 @@ const filesOf = (draft: PackageDraft, images: readonly Image[]): readonly FileIn
   images.map(({ role, file, size }) => ({
     name: file,
     bytes: size,
-    chunks: () => piecesOf(originOf(role, draft.build, draft.more.loaderVersion), size),
+    chunks: () => piecesOf(originOf(draft.line, role, draft.build, draft.more.loaderVersion), size),
   }))
 
 function sumsOf(images: readonly Image[]): FileIn {

@@ -3,14 +3,17 @@ import { Readable } from 'node:stream'
 import type { ApiError } from '@plain-slate/api'
 import type { ImageFacts } from '@plain-slate/core'
 import { catalogueOf } from '@plain-slate/core'
+import { DEMO_DEVICES } from '../devices/devices.ts'
 import { buildPackage, digestOfVolume } from './build.ts'
 import type { Volume } from './build.ts'
-import { ON_DEVICES_ONLY, TARN_PACKAGES } from './tarn.ts'
+import { DEMO_PACKAGES, ON_DEVICES_ONLY } from './all.ts'
+import { modifiedFacts } from './modified.ts'
 
-/** Facts of every image the demo's makers have signed. */
+/** Facts of every image the demo's makers have signed, and of the parts that owners changed. */
 export const demoImages = (): readonly ImageFacts[] => {
-  const drafts = [...TARN_PACKAGES, ...ON_DEVICES_ONLY]
-  return [...catalogueOf(drafts.map((draft) => buildPackage(draft).manifest)).values()]
+  const drafts = [...DEMO_PACKAGES, ...ON_DEVICES_ONLY]
+  const signed = catalogueOf(drafts.map((draft) => buildPackage(draft).manifest))
+  return [...signed.values(), ...modifiedFacts(DEMO_DEVICES, signed)]
 }
 
 /** Sends every volume of every package whose id the shelf does not hold yet; answers how many. */
@@ -21,11 +24,14 @@ export async function shelveDemo(address: string, secret: string): Promise<numbe
   }
   const here = new Set(shelf.archives.map(({ name }) => name))
   let sent = 0
-  for (const draft of TARN_PACKAGES)
+  for (const draft of DEMO_PACKAGES)
     for (const [index, volume] of buildPackage(draft).volumes.entries()) {
       if (draft.firstOnly === true && index > 0) continue
       if (here.has(volume.file)) continue
-      await sendVolume(address, headers, volume, draft.truncatedTo === undefined)
+      await sendVolume(address, headers, volume, {
+        whole: draft.truncatedTo === undefined,
+        maker: draft.line.maker,
+      })
       sent += 1
     }
   return sent
@@ -36,14 +42,14 @@ export async function sendVolume(
   address: string,
   headers: Readonly<Record<string, string>>,
   volume: Volume,
-  whole: boolean,
+  { whole, maker }: { readonly whole: boolean; readonly maker: string },
 ): Promise<void> {
   const url = new URL('/api/shelf/archives', address)
   url.searchParams.set('name', volume.file)
   if (whole) {
     url.searchParams.set('sha256', digestOfVolume(volume))
     url.searchParams.set('source', 'maker')
-    url.searchParams.set('where', 'Brakken, page of releases')
+    url.searchParams.set('where', `${maker}, page of releases`)
   }
   const response = await fetch(url, {
     method: 'POST',

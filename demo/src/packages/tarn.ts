@@ -1,50 +1,44 @@
 /** The tarn packages of the demo: what each is, as far as the builder needs to be told. */
-import type { Manifest, PartRole } from '@plain-slate/core'
-import type { Origin } from './content.ts'
+import type { PartRole } from '@plain-slate/core'
+import type { Line, PackageDraft } from './line.ts'
+import { draftOf } from './line.ts'
 
-/** MiB of each image at real size; a package's scale divides them. */
-export const IMAGE_MIB: Readonly<Partial<Record<PartRole, number>>> = {
-  loader: 2,
-  modem: 86,
-  kernel: 48,
-  rescue: 40,
-  main: 3400,
-  support: 700,
-  variant: 20,
-}
 const FULL: readonly PartRole[] = ['modem', 'kernel', 'rescue', 'variant', 'support', 'main']
 
-/** Builds of one board line in their order; a package holds its own and shares with those before. */
-const LINES: Readonly<Record<string, readonly string[]>> = {
-  r4: ['H2.0ZC.r4', 'H2.0ZP.r4', 'H2.0ZR.r4', 'H2.0ZX.r4', 'H2.102.r4', 'H2.104.r4'],
-  r5: ['H2.0ZP.r5', 'H2.104.r5'],
-}
+const lineOf = (board: string, builds: readonly string[]): Line => ({
+  key: board,
+  family: 'tarn',
+  maker: 'Brakken',
+  imageMib: { loader: 2, modem: 86, kernel: 48, rescue: 40, main: 3400, support: 700, variant: 20 },
+  full: FULL,
+  builds,
+  targets: ['BRAK-H2K', 'BRAK-H2'].map((model) => ({
+    model,
+    boards: [board],
+    chipset: 'Slate 2',
+    storage: [32],
+    region: 'HI',
+  })),
+  usual: { generation: 6, together: [['kernel', 'support', 'main']] },
+  loaderByVersion: true,
+})
 
-/** What an image of a part in a build is made from. A loader is of its own version, not of a build. */
-export function originOf(role: PartRole, build: string, loader?: number): Origin {
-  const board = build.slice(-2)
-  if (role === 'loader') return { role, board, line: [`loader ${loader ?? 0}`] }
-  const line = LINES[board] ?? [build]
-  return { role, board, line: line.slice(0, line.indexOf(build) + 1) }
-}
-
-export type PackageDraft = {
-  readonly build: string
-  readonly more: Partial<Manifest> & Pick<Manifest, 'release' | 'patchDate'>
-  readonly roles: readonly PartRole[]
-  /** Volumes beyond the first, with the parts that lie in each. */
-  readonly volumes: readonly (readonly PartRole[])[]
-  /** Share of the archive that is left of a damaged one. */
-  readonly truncatedTo?: number
-  /** True when only the first volume came: the rest is still to be fetched. */
-  readonly firstOnly?: boolean
-}
+/** Builds of one board line in their order. */
+export const TARN_R4 = lineOf('r4', [
+  'H2.0ZC.r4',
+  'H2.0ZP.r4',
+  'H2.0ZR.r4',
+  'H2.0ZX.r4',
+  'H2.102.r4',
+  'H2.104.r4',
+])
+export const TARN_R5 = lineOf('r5', ['H2.0ZP.r5', 'H2.104.r5'])
 
 const draft = (
   build: string,
   more: PackageDraft['more'],
   also: Partial<PackageDraft> = {},
-): PackageDraft => ({ build, more, roles: FULL, volumes: [], ...also })
+): PackageDraft => draftOf(build.endsWith('r5') ? TARN_R5 : TARN_R4, build, more, also)
 
 /**
  * The eight: on the device, the loader part, one between, one of which a volume is missing, one in two
@@ -96,7 +90,7 @@ export const TARN_PACKAGES: readonly PackageDraft[] = [
 ]
 
 /** Loaders and builds that stand on devices and on no shelf. */
-export const ON_DEVICES_ONLY: readonly PackageDraft[] = [
+export const TARN_ON_DEVICES: readonly PackageDraft[] = [
   draft(
     'H2.0ZC.r4',
     {

@@ -132,6 +132,12 @@ export class SimulatedDevice {
     this.#save()
     return stepped.doneAt
   }
+  /** Told over another cable to restart: for whoever helps it up beside the run. */
+  restarted(to: Mode): void {
+    const { epoch, at } = this.#model
+    this.#take(step(this.nature, this.#model, { kind: 'restart', epoch, to }, at).device)
+    this.#save()
+  }
   planCut(cut: PlannedCut): void {
     this.#cut = cut
   }
@@ -176,10 +182,19 @@ export class SimulatedDevice {
 
   /** A verb that changes what it keeps; its state is on the disk before it is answered. */
   #changed(input: TwinInput, at: number): Handled {
+    const due = this.#countsDown()
+    if (due && this.#cut?.bytes === 0) return this.#cutNow(0, at)
     const handled = this.#ask(input, at)
     this.#forgetSession()
     this.#save()
-    return handled
+    return due ? this.#cutNow(0, handled.doneAt) : handled
+  }
+
+  /** One more change begun; true when the planned cut falls into it. */
+  #countsDown(): boolean {
+    if (this.#cut === undefined) return false
+    this.#cut = { ...this.#cut, piece: this.#cut.piece - 1 }
+    return this.#cut.piece === 0
   }
 
   /** The model and the bytes change together: what is erased now can be read no more. */
@@ -207,7 +222,7 @@ export class SimulatedDevice {
     if (output.kind !== 'kept') return said(output, doneAt)
     if (device.session !== before) {
       this.#forgetSession()
-      if (this.#cut !== undefined) this.#cut = { ...this.#cut, piece: this.#cut.piece - 1 }
+      this.#countsDown()
     }
     this.#save()
     if (this.#cut?.piece === 0 && this.#cut.bytes === 0) return this.#cutNow(0, doneAt)

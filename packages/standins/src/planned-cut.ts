@@ -1,6 +1,9 @@
 /** A cut that a simulated device was told to make by itself, by its own count of bytes kept. */
 
-/** At the nth piece begun from now (1: the next), after so many of its bytes. */
+/**
+ * At the nth change from now (1: the next): a piece begun, an erase, a turn of the lock, a word on the slot.
+ * A piece is cut after so many of its bytes; anything else before it is heard (0) or once it is done.
+ */
 export type PlannedCut = {
   readonly piece: number
   /** More than the piece has: after it is kept and that was said. */

@@ -48,14 +48,15 @@ export function cutAt(
   if (session === undefined || part === undefined)
     return powerGone ? { ...device, mode: off, session: undefined } : device
   const written = writtenTo(part, session, bytes)
+  const hurt = bytes > 0 ? touched(device, part) : device
   if (!powerGone)
-    return { ...withPart(device, session.partition, written), session: { ...session, got: bytes } }
+    return { ...withPart(hurt, session.partition, written), session: { ...session, got: bytes } }
   const reached = session.offset + bytes
   const torn =
     reached % BLOCK_BYTES === 0 || bytes === session.size
       ? written
       : { ...written, map: lay(written.map, tornBlock(Math.floor(reached / BLOCK_BYTES))) }
-  return { ...withPart(device, session.partition, torn), session: undefined, mode: off }
+  return { ...withPart(hurt, session.partition, torn), session: undefined, mode: off }
 }
 
 const tornBlock = (block: number) => ({ from: block, to: block + 1, kind: 'torn' }) as const
