@@ -116,6 +116,7 @@ export const DEMO_DEVICES: readonly DemoDevice[] = [
   {
     ...usualOf(ALDER_4),
     serial: 'COR4NB201406',
+    port: 'P1',
     name: 'slip 0406, wants the release before',
     fused: boardOf('CORV-4N', 'B2', 'Mica 2'),
     build: '20-2632.0-HO',
@@ -129,6 +130,8 @@ export const DEMO_DEVICES: readonly DemoDevice[] = [
   {
     ...usualOf(ALDER_5C),
     serial: 'COR5NC309414',
+    port: 'P4',
+    permission: true,
     name: 'slip 0414, its owner’s own kernel and rescue',
     fused: boardOf('CORV-5N', 'C', 'Mica 3', { storageGb: 256 }),
     build: '20-2634.0-HO',
@@ -143,6 +146,8 @@ export const DEMO_DEVICES: readonly DemoDevice[] = [
   {
     ...usualOf(FEN_11A),
     serial: 'OST11A260407',
+    port: 'P5',
+    permission: true,
     name: 'slip 0407, on the trial track',
     fused: boardOf('OSTR-11A', 'g1', 'Mica 3', { storageGb: 64 }),
     build: 'FEN-26.21A-T',

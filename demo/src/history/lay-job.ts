@@ -44,7 +44,7 @@ export function jobEvents(job: DemoJob, opened: Ms, by: DemoName): readonly Even
   const look = (minutes: number, when: 'before' | 'after', more = {}): Event =>
     after(minutes, async (trx, at) => {
       const read = { ...facts, ...more }
-      const found = { facts: read, digests: [], table: null, tally }
+      const found = { facts: read, digests: [], table: null, met: [], tally }
       await keepLook(house(at), trx, number, { found, when, by: idOf(by) })
       await putDevice(trx, read, found, new Date(await at.clock.now()))
     })

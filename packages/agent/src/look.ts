@@ -35,7 +35,7 @@ export async function whoIsAt(
 export async function lookAt(address: Address, secret: string, look: Look): Promise<LookFound> {
   const lease = look.epoch === null ? LEASE : { ...LEASE, epoch: look.epoch }
   const met = await meet(address, lease, secret)
-  if (met?.kind !== 'met') return { facts: null, table: null, digests: [], tally: null }
+  if (met?.kind !== 'met') return { facts: null, met: [], table: null, digests: [], tally: null }
   const looking = new Looking(address, secret, lease, met)
   try {
     return await looking.find(look)
@@ -63,11 +63,13 @@ class Looking {
 
   /** What was found stays found when the link is lost on the way. */
   async find({ digests, into }: Look): Promise<LookFound> {
-    let found: LookFound = { facts: this.#met.facts, table: null, digests: [], tally: null }
+    const { facts } = this.#met
+    let found: LookFound = { facts, met: [facts], table: null, digests: [], tally: null }
     try {
       const from = this.#met.facts.mode
       found = { ...found, tally: await tallyOver(this.#met.link) }
       const away = into !== null && into !== from && (await this.#restart(into))
+      if (away) found = { ...found, met: [...found.met, this.#met.facts] }
       found = { ...found, table: await tableOver(this.#met.link) }
       if (found.table === null && !away) return found
       found = { ...found, digests: await digestsOver(this.#met.link, digests) }

@@ -81,6 +81,8 @@ export const claimedSchema = z.object({
 /** What a look found. Bytes are base64. `tally`: the customer's things, counted by its system. */
 export const lookFoundSchema = z.object({
   facts: deviceFactsSchema.nullable(),
+  /** What it said in every mode it was met in on the way, in order: each shows its own. */
+  met: z.array(deviceFactsSchema),
   table: z
     .object({
       sectorBytes: z.int().positive(),

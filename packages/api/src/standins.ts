@@ -15,6 +15,8 @@ export const standInDeviceSchema = z.object({
   mode: modeShownSchema.nullable(),
   battery: z.int(),
   cellOut: z.boolean(),
+  /** Whether its cell comes out by hand. */
+  removable: z.boolean(),
   /** The link permission in its settings; they are reached while it runs. */
   permission: z.boolean(),
   /** A reset can be asked of it here; the switch for its lock: null where it has none. */

@@ -7,7 +7,9 @@ import type {
   DeviceRefusal,
   Family,
   LinkAnswer,
+  LinkRequest,
   Run,
+  TwinInput,
   TwinOutput,
 } from '@plain-slate/core'
 import { BLOCK_BYTES, arraySectors, lay, modeOfKind } from '@plain-slate/core'
@@ -111,4 +113,19 @@ export function tableOf({ sectorBytes, diskBytes }: DeviceFile, flash: Flash, at
   const payload = Buffer.concat(ranges.map((range) => flash.read(range.at, range.length)))
   const answer = { answer: 'table', at, sectorBytes, diskBytes, ranges } as const
   return { answer, payload, doneAt: at, ends: 'no' }
+}
+
+type Changing = Extract<LinkRequest, { verb: 'erase' | 'lock' | 'slot' }>
+
+/** A verb that changes the device and carries no bytes, as the twin takes it. */
+export function inputOf(request: Changing): TwinInput {
+  const { epoch } = request
+  switch (request.verb) {
+    case 'erase':
+      return { kind: 'erase', epoch, partition: request.partition }
+    case 'lock':
+      return { kind: 'lock', epoch, to: request.to }
+    case 'slot':
+      return { kind: 'slot', epoch, slot: request.slot }
+  }
 }

@@ -121,6 +121,7 @@ function shownOf(device: SimulatedDevice, clock: ModelClock): StandInDevice {
     battery: Math.round(model.battery),
     cellOut: device.cellOut,
     permission: model.permission,
+    removable: family.cell === 'removable',
     canReset: !away && canReset(device),
     lockSwitch: family.lock.opens === 'command' ? model.lockSwitch : null,
     pace: clock.pace,
@@ -156,6 +157,7 @@ function actOn(devices: readonly OnBench[], act: StandInAct): string | undefined
       device.unplug()
       return drop(one)
     case 'cell-out':
+      if (device.nature.family.cell === 'sealed') return 'Its cell does not come out by hand.'
       device.takeCellOut()
       return drop(one)
     case 'cell-in':

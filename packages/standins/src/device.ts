@@ -15,13 +15,13 @@ import type {
 } from '@plain-slate/core'
 import { BLOCK_BYTES, answersIn, cutAt, factsOf, step, takesIn } from '@plain-slate/core'
 import type { Handled } from './answers.ts'
-import { NO_BYTES, brokenOff, said, tableOf, tornBytes } from './answers.ts'
+import { NO_BYTES, brokenOff, inputOf, said, tableOf, tornBytes } from './answers.ts'
 import { checkedByBytes } from './checked.ts'
 import type { DeviceFile } from './device-file.ts'
 import type { Flash } from './flash.ts'
 import { OpenPiece } from './open-piece.ts'
 import type { PlannedCut } from './planned-cut.ts'
-import { cutWithin } from './planned-cut.ts'
+import { counted, cutWithin } from './planned-cut.ts'
 
 type ByHandInput = Extract<TwinInput, { kind: 'charge' | 'permit' | 'reset' | 'lock-switch' }>
 
@@ -169,14 +169,9 @@ export class SimulatedDevice {
       case 'restart':
         return this.#restart(request, at)
       case 'erase':
-        return this.#changed(
-          { kind: 'erase', epoch: request.epoch, partition: request.partition },
-          at,
-        )
       case 'lock':
-        return this.#changed({ kind: 'lock', epoch: request.epoch, to: request.to }, at)
       case 'slot':
-        return this.#changed({ kind: 'slot', epoch: request.epoch, slot: request.slot }, at)
+        return this.#changed(inputOf(request), at)
     }
   }
 
@@ -192,9 +187,8 @@ export class SimulatedDevice {
 
   /** One more change begun; true when the planned cut falls into it. */
   #countsDown(): boolean {
-    if (this.#cut === undefined) return false
-    this.#cut = { ...this.#cut, piece: this.#cut.piece - 1 }
-    return this.#cut.piece === 0
+    this.#cut = counted(this.#cut)
+    return this.#cut?.piece === 0
   }
 
   /** The model and the bytes change together: what is erased now can be read no more. */

@@ -20,3 +20,7 @@ export function cutWithin(
   if (cut?.piece !== 0 || cut.bytes <= offset || cut.bytes > offset + length) return undefined
   return cut.bytes
 }
+
+/** The same cut, one change nearer. */
+export const counted = (cut: PlannedCut | undefined): PlannedCut | undefined =>
+  cut === undefined ? undefined : { ...cut, piece: cut.piece - 1 }

@@ -72,6 +72,8 @@ const profileSchema = z.object({
   maker: text,
   sectorBytes: z.union([z.literal(512), z.literal(4096)]),
   pieceMiB: z.number().positive(),
+  /** Whether the cell comes out by hand: a sealed one loses its power only when it is empty, or opened. */
+  cell: z.enum(['removable', 'sealed']),
   keptOnce: z.array(partRoleSchema),
   models: z.array(
     z.object({

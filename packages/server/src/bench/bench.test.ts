@@ -139,7 +139,10 @@ describe('reading a device', () => {
   it('that has ended is not ended again by a late word', async () => {
     const { body } = await tavi.post<LookShown>('/api/bench/ports/P3/read')
     await answerLook(bench.address, {})
-    const late = { id: body.id, found: { facts: null, table: null, digests: [], tally: null } }
+    const late = {
+      id: body.id,
+      found: { facts: null, met: [], table: null, digests: [], tally: null },
+    }
     await fetch(`${bench.address}/api/agent/look`, {
       method: 'POST',
       headers: { ...BENCH_SECRET, 'content-type': 'application/json' },

@@ -19,9 +19,12 @@ import {
   familyOf,
   identify,
   modelled,
+  ms,
+  msOf,
   ok,
   readingsOf,
   refuse,
+  settledFacts,
 } from '@plain-slate/core'
 import type { Modelled } from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
@@ -31,6 +34,7 @@ import type { ProvenPackage } from '../shelf/shelf.ts'
 import { provenPackages, shelvedOf } from '../shelf/shelf.ts'
 import type { DeviceRow } from '../tables/devices.ts'
 import { listSights, readDevice } from '../tables/devices.ts'
+import { lastChanges } from '../tables/past-runs.ts'
 
 export type AtPort = {
   readonly family: Family
@@ -61,10 +65,14 @@ export async function caseAt(
   const family = familyOf(workshop.families, facts)
   if (family === undefined) return refuse({ code: 'device.family', facts: { model: facts.model } })
   const row = await readDevice(workshop.db, facts.serial)
-  const read = deviceRead(facts, row)
   const shelf = await provenPackages(workshop.db)
-  const identity = identify(family, readingsOf(facts))
-  return ok(judgeable({ family, facts, read, shelf, identity, mode: facts.mode }, wanted))
+  const now = ms(await workshop.clock.now())
+  const before = row === undefined ? [] : readingsOf(row.facts, msOf(row.at))
+  const changed = await lastChanges(workshop.db, facts.serial)
+  const identity = identify(family, [...before, ...readingsOf(facts, now)], changed)
+  const all = settledFacts(identity, facts.mode, facts) ?? facts
+  const read = deviceRead(all, row)
+  return ok(judgeable({ family, facts: all, read, shelf, identity, mode: facts.mode }, wanted))
 }
 
 type Known = Omit<AtPort, 'at'> & { readonly identity: Identity }

@@ -98,7 +98,9 @@ async function outcomeOf(
   const refused = await keep(trx, { ...found, facts })
   if (refused !== undefined)
     return { kind: 'failed', code: refused.code, facts: refused.facts ?? {} }
-  await putDevice(trx, facts, found, new Date(await workshop.clock.now()))
+  /* What every mode on the way showed, the last word last. */
+  const all = Object.assign({}, ...found.met, facts) as DeviceFacts
+  await putDevice(trx, all, found, new Date(await workshop.clock.now()))
   const { digests, table } = found
   return { kind: 'found', serial: facts.serial, digests: digests.length, table: table !== null }
 }

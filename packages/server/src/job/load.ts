@@ -6,8 +6,6 @@
 import type { Slip } from '@plain-slate/api'
 import type { DeviceFacts, Family, Identity, Lines, Mode, Reading, Result } from '@plain-slate/core'
 import {
-  FACTS_OVER_LINK,
-  deviceFactsSchema,
   modeOfKind,
   saysAsSeen,
   identify,
@@ -17,7 +15,7 @@ import {
   ok,
   refuse,
   said,
-  settled,
+  settledFacts,
   standingLines,
   thingsThere,
   toldOf,
@@ -197,33 +195,11 @@ type Known = Pick<JobAt, 'slip' | 'identity' | 'sight' | 'device' | 'shelf' | 't
  */
 function foundFor(family: Family, known: Known): AtPort | undefined {
   const { identity, sight, device, shelf, wanted } = known
-  const facts = factsOf(known)
+  const mode = modeOf(family, known)
+  const facts = settledFacts(identity, mode, sight?.facts ?? device?.facts)
   if (facts === undefined) return undefined
   const read = deviceRead(facts, device)
-  return judgeable({ family, facts, read, shelf, identity, mode: modeOf(family, known) }, wanted)
-
-  function factsOf({ identity: all }: Known): DeviceFacts | undefined {
-    const base = sight?.facts ?? device?.facts
-    const model = settled(all, 'model')
-    if (model === undefined && base === undefined) return undefined
-    /* What people settled goes before what the link said last; what nobody settled stays unknown. */
-    const told = Object.fromEntries(
-      FACTS_OVER_LINK.flatMap((fact) => {
-        const value = settled(all, fact)
-        return value === undefined ? [] : [[fact, value]]
-      }),
-    )
-    return deviceFactsSchema.parse({
-      ...told,
-      model: String(model ?? base?.model ?? ''),
-      serial: String(settled(all, 'serial') ?? base?.serial ?? ''),
-      mode: modeOf(family, known),
-      outcome: base?.outcome ?? 'normal',
-      ...(base?.limits === undefined ? {} : { limits: base.limits }),
-      returns: base?.returns ?? 0,
-      scale: base?.scale ?? 1,
-    })
-  }
+  return judgeable({ family, facts, read, shelf, identity, mode }, wanted)
 }
 
 /** The mode it is in; where it is not seen, the one the plan was taken in, and else that it is off. */

@@ -69,14 +69,17 @@ export async function keepLook(
   trx: Transaction,
   number: string,
   look: {
-    readonly found: Pick<FoundDevice, 'facts' | 'digests' | 'table' | 'tally'>
+    readonly found: Pick<FoundDevice, 'facts' | 'met' | 'digests' | 'table' | 'tally'>
     readonly when: 'before' | 'after'
     readonly by: string | null
   },
 ): Promise<void> {
   const { found, when, by } = look
   const at = new Date(await workshop.clock.now())
-  const readings = readingsOf(found.facts).map(({ fact, value, source, mode }) => ({
+  /* Of a fact that several modes show the last one counts: it was read last. */
+  const said = [...found.met, found.facts].flatMap((facts) => readingsOf(facts))
+  const newest = new Map(said.map((reading) => [reading.fact, reading]))
+  const readings = [...newest.values()].map(({ fact, value, source, mode }) => ({
     fact,
     value,
     source,

@@ -54,7 +54,8 @@ export async function answerLook(
     const [look] = ((await response.json()) as Work).looks
     if (look === undefined) continue
     const told = facts === null ? null : { ...LEAD_FACTS, ...facts }
-    const found = { facts: told, table: null, tally: tally ?? null, digests }
+    const met = told === null ? [] : [told]
+    const found = { facts: told, met, table: null, tally: tally ?? null, digests }
     const body = JSON.stringify({ id: look.id, found })
     await fetch(`${address}/api/agent/look`, { method: 'POST', headers, body })
     return look.port

@@ -72,7 +72,7 @@ function plug(event: Event) {
           {{ say('hands.unplug') }}
         </button>
       </li>
-      <li>
+      <li v-if="device.removable">
         <button
           type="button"
           class="act"

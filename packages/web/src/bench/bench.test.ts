@@ -195,6 +195,7 @@ describe('the hands of a simulated device', () => {
     battery: 71,
     cellOut: false,
     permission: true,
+    removable: true,
     canReset: false,
     lockSwitch: null,
     pace: 20,
@@ -216,6 +217,11 @@ describe('the hands of a simulated device', () => {
     expect(await labels({})).toEqual(plugged)
     expect(await labels({ port: null })).toEqual(plugged.slice(1))
     expect(await labels({ cellOut: true })).toContain('Put the battery in')
+    expect(await labels({ removable: false })).not.toContain('Take the battery out')
+    expect(await labels({ canReset: true })).toContain(
+      'Reset it: everything of the customer’s goes',
+    )
+    expect(await labels({ lockSwitch: false })).toContain('Let its lock be opened')
     expect(await labels({ battery: 90 })).not.toContain('Charge to 80 %')
     expect(await labels({ keys: [] })).not.toContain('Keys: to off')
     expect(await labels({ permission: false })).toContain('Give the link permission')
