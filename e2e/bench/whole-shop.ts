@@ -17,12 +17,14 @@ import {
   DEMO_DEVICES,
   DEMO_SCALE,
   FAMILIES_FOLDER,
-  TARN_PACKAGES,
+  DEMO_PACKAGES,
   buildPackage,
+  demoFamilies,
   demoImages,
+  familyNamed,
+  idOfDraft,
   makeDevice,
   sendVolume,
-  tarnFamily,
 } from '@plain-slate/demo'
 import { readDevice } from '@plain-slate/standins'
 import { INTAKE, SIGNED, linesOf } from './lines.ts'
@@ -52,15 +54,20 @@ export class WholeShop {
   }
 
   /** Lays everything out and begins it; shelves what is named. */
-  async open(shelved = ['tarn-loader-7-r4', 'tarn-H2.104.r4']): Promise<void> {
+  async open(
+    shelved = ['tarn-loader-7-r4', 'tarn-H2.104.r4'],
+    serials: readonly string[] = [LEAD, OTHER],
+  ): Promise<void> {
     const names = ['server', 'control', 'P1', 'P2', 'P3'] as const
     const ports = await freePorts(names.length)
     this.#ports = Object.fromEntries(names.map((name, index) => [name, ports[index] ?? 0]))
     const devices = join(this.folder, 'devices')
     mkdirSync(devices)
-    const making = { folder: devices, family: tarnFamily(), scale: DEMO_SCALE }
-    for (const device of DEMO_DEVICES.filter(({ serial }) => [LEAD, OTHER].includes(serial)))
-      makeDevice(making, device)
+    for (const device of DEMO_DEVICES.filter(({ serial }) => serials.includes(serial)))
+      makeDevice(
+        { folder: devices, family: familyNamed(device.line.family), scale: DEMO_SCALE },
+        device,
+      )
     this.#write('link.secret', 'link-secret')
     this.#write('control.secret', 'control-secret')
     this.#write('bench.secret', SECRET)
@@ -72,7 +79,7 @@ export class WholeShop {
       format: 'plain-slate/stand-in-bench@1',
       pace: this.#pace,
       ports: Object.fromEntries(ofBench),
-      families: [tarnFamily()],
+      families: demoFamilies(),
       images: demoImages(),
     }
     this.#write('bench.json', JSON.stringify(bench))
@@ -83,7 +90,8 @@ export class WholeShop {
     await this.begin('server')
     await this.begin('agent a')
     for (const name of shelved) await this.shelve(name)
-    await until('the device is seen', async () => (await this.port('P2')).seen !== null)
+    const first = DEMO_DEVICES.find(({ serial }) => serial === serials[0])?.port ?? 'P2'
+    await until('the device is seen', async () => (await this.port(first)).seen !== null)
   }
 
   #write(name: string, text: string): void {
@@ -248,8 +256,8 @@ export class WholeShop {
   }
 
   /** Has the device at a port read, and waits until the look has ended. */
-  async read(path: string, port: string, job: string): Promise<void> {
-    await this.call('POST', path, { port })
+  async read(path: string, port: string, job: string, deep = false): Promise<void> {
+    await this.call('POST', path, deep ? { port, deep } : { port })
     await until('the device is read', async () => {
       const { look } = await this.call<{ look: Job['look'] }>('GET', job)
       return look?.state !== 'looking'
@@ -303,6 +311,8 @@ export class WholeShop {
           })
           .map(({ partition }) => partition),
       marks: marks.map(({ from, to }) => sha256(from, to)),
+      /** Marked ranges of the customer's of which a byte can still be read. */
+      readable: marks.filter(({ from, to }) => bytes.subarray(from, to).some((byte) => byte !== 0)),
     }
   }
 
@@ -317,12 +327,11 @@ export class WholeShop {
 
 /** False for a package of the demo whose download broke off. */
 const isWhole = (name: string): boolean =>
-  TARN_PACKAGES.find((one) => (one.more.id ?? `tarn-${one.build}`) === name)?.truncatedTo ===
-  undefined
+  DEMO_PACKAGES.find((one) => idOfDraft(one) === name)?.truncatedTo === undefined
 
 /** A package of the demo, built. */
 export function built(name: string): ReturnType<typeof buildPackage> {
-  const draft = TARN_PACKAGES.find((one) => (one.more.id ?? `tarn-${one.build}`) === name)
+  const draft = DEMO_PACKAGES.find((one) => idOfDraft(one) === name)
   if (draft === undefined) throw new Error(`no package ${name}`)
   return buildPackage(draft)
 }

@@ -73,9 +73,7 @@ export class SimulatedDevice {
     return this.#awayUntil
   }
   /** What it says of itself. */
-  facts() {
-    return factsOf(this.nature, this.#model)
-  }
+  facts = () => factsOf(this.nature, this.#model)
 
   kept(): DeviceFile {
     return {
@@ -136,7 +134,6 @@ export class SimulatedDevice {
   restarted(to: Mode): void {
     const { epoch, at } = this.#model
     this.#take(step(this.nature, this.#model, { kind: 'restart', epoch, to }, at).device)
-    this.#save()
   }
   planCut(cut: PlannedCut): void {
     this.#cut = cut

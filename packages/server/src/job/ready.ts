@@ -68,10 +68,16 @@ function planOf({ taken, lines }: JobAt, stale: boolean): ReadyFacts['plan'] {
 
 const IDS = ['serial', 'model', 'board', 'chipset'] as const
 
-/** Ids of the device at the port that are not those which were settled for this slip. */
+/**
+ * Ids of the device at the port that are not those which were settled for this slip. One that its mode does not
+ * show is compared when the run meets it in a mode that does, before anything is written.
+ */
 function otherIds({ sight, identity }: JobAt): readonly string[] {
   if (sight === undefined) return []
-  return IDS.filter((id) => String(sight.facts[id]) !== String(settled(identity, id) ?? ''))
+  return IDS.filter((id) => {
+    const here = sight.facts[id]
+    return here !== undefined && String(here) !== String(settled(identity, id) ?? '')
+  })
 }
 
 /** Bytes are known by size and time of change, as they were when they were read: hashing GiB takes minutes. */
