@@ -13,6 +13,7 @@ import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import type { Manifest } from '@plain-slate/core'
 import type { ApiError, Job, PlanPage, RunShown, StandInAct } from '@plain-slate/api'
+import type { PackageDraft } from '@plain-slate/demo'
 import {
   DEMO_DEVICES,
   DEMO_SCALE,
@@ -204,8 +205,8 @@ export class WholeShop {
   async shelve(name: string): Promise<void> {
     for (const volume of built(name).volumes) {
       await sendVolume(this.address, { authorization: `Bearer ${SECRET}` }, volume, {
-        whole: isWhole(name),
-        maker: 'Brakken',
+        whole: draftNamed(name).truncatedTo === undefined,
+        maker: draftNamed(name).line.maker,
       })
       await until(`${volume.file} is read`, async () =>
         (await this.shelf()).archives.some(
@@ -325,16 +326,13 @@ export class WholeShop {
   }
 }
 
-/** False for a package of the demo whose download broke off. */
-const isWhole = (name: string): boolean =>
-  DEMO_PACKAGES.find((one) => idOfDraft(one) === name)?.truncatedTo === undefined
-
-/** A package of the demo, built. */
-export function built(name: string): ReturnType<typeof buildPackage> {
+function draftNamed(name: string): PackageDraft {
   const draft = DEMO_PACKAGES.find((one) => idOfDraft(one) === name)
   if (draft === undefined) throw new Error(`no package ${name}`)
-  return buildPackage(draft)
+  return draft
 }
+/** A package of the demo, built. */
+export const built = (name: string) => buildPackage(draftNamed(name))
 export const newestPackage = (): Manifest => built('tarn-H2.104.r4').manifest
 
 const PATIENCE_MS = 60_000

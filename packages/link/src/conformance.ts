@@ -108,6 +108,25 @@ const CHECKS: Readonly<Record<string, Check>> = {
     ]
     return want(codes.join(' '), 'no-partition never-written too-large')
   },
+  'erases nothing it does not have, or that is never touched, and turns nothing for an older owner':
+    async (bench) => {
+      const older = bench.lease()
+      const link = await bench.meet()
+      const lease = bench.lease()
+      const codes = [
+        await codeOf(link.ask({ verb: 'erase', ...lease, partition: 'no such part' })),
+        await codeOf(link.ask({ verb: 'erase', ...lease, partition: bench.target.never })),
+        await codeOf(link.ask({ verb: 'erase', ...older, partition: bench.target.partition })),
+        await codeOf(link.ask({ verb: 'lock', ...older, to: 'open' })),
+        await codeOf(link.ask({ verb: 'slot', ...older, slot: 'a' })),
+      ]
+      return want(codes.join(' '), 'no-partition never-written old-epoch old-epoch old-epoch')
+    },
+  'shows no fact as an empty text': async (bench) => {
+    const facts = (await bench.facts()) ?? {}
+    const empty = Object.entries(facts).filter(([, value]) => value === '')
+    return empty.length === 0 ? undefined : empty.map(([fact]) => fact).join(', ')
+  },
   'refuses an image that nobody signed': async (bench) => {
     const link = await bench.meet()
     return want(await codeOf(link.ask({ ...bench.begin(), image: '0'.repeat(64) })), 'not-signed')
