@@ -4,7 +4,6 @@
  */
 import type { ChildProcess } from 'node:child_process'
 import { spawn } from 'node:child_process'
-import { createHash } from 'node:crypto'
 import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import type { AddressInfo } from 'node:net'
@@ -27,7 +26,7 @@ import {
   makeDevice,
   sendVolume,
 } from '@plain-slate/demo'
-import { readDevice } from '@plain-slate/standins'
+import { flashOf } from './flash-of.ts'
 import { INTAKE, SIGNED, linesOf } from './lines.ts'
 
 const ROOT = fileURLToPath(new URL('../..', import.meta.url))
@@ -298,24 +297,7 @@ export class WholeShop {
   }
 
   /** What the flash of a device holds, against a package's images and against what was there. */
-  flash(serial: string) {
-    const { starts, marks } = readDevice(join(this.folder, 'devices', `${serial}.json`))
-    const bytes = readFileSync(join(this.folder, 'devices', `${serial}.flash`))
-    const sha256 = (from: number, to: number) =>
-      createHash('sha256').update(bytes.subarray(from, to)).digest('hex')
-    return {
-      wrong: (pack: Manifest) =>
-        pack.images
-          .filter(({ partition, size, sha256: wanted }) => {
-            const at = starts[partition] ?? 0
-            return sha256(at, at + size) !== wanted
-          })
-          .map(({ partition }) => partition),
-      marks: marks.map(({ from, to }) => sha256(from, to)),
-      /** Marked ranges of the customer's of which a byte can still be read. */
-      readable: marks.filter(({ from, to }) => bytes.subarray(from, to).some((byte) => byte !== 0)),
-    }
-  }
+  flash = (serial: string) => flashOf(join(this.folder, 'devices', serial))
 
   async close(): Promise<void> {
     for (const name of this.#children.keys()) {
