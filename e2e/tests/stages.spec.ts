@@ -127,10 +127,13 @@ test('the agent is killed in mid-write, and its run is taken up from the slip’
     await expect(title(page)).toHaveText('Hands off', { timeout: 3000 })
   }).toPass({ timeout: 40_000 })
 
-  await page.keyboard.down('Escape')
-  await page.waitForTimeout(1800)
-  await page.keyboard.up('Escape')
-  await expect(title(page)).toHaveText('Stopped: somebody asked for it', { timeout: 20_000 })
+  /* On a machine that is busy a hold may be drawn too late to count: whoever stands there holds again. */
+  await expect(async () => {
+    await page.keyboard.down('Escape')
+    await page.waitForTimeout(1800)
+    await page.keyboard.up('Escape')
+    await expect(title(page)).toHaveText('Stopped: somebody asked for it', { timeout: 4000 })
+  }).toPass({ timeout: 30_000 })
   await main.getByRole('button', { name: 'Take it up' }).press('Enter')
   await expect(title(page)).toHaveText('Done: H2.104.r4 is on it and proven', { timeout: 90_000 })
   const flash = shop.flash(LEAD)
