@@ -112,8 +112,8 @@ const paper = (more: Partial<PaperFacts> = {}) =>
   paperOf({
     runs: [run()],
     fates: [{ item: 'tickets', name: 'stored tickets', fate: 'kept' }],
-    was: { floor: 5, loader: 6 },
-    now: { floor: 5, loader: 6 },
+    was: { floors: { floor: 5 }, loader: 6 },
+    now: { floors: { floor: 5 }, loader: 6 },
     after: after(),
     ...more,
   })
@@ -158,8 +158,10 @@ describe('the paper', () => {
 
   it('tells a floor that rose and a loader that was raised, in a stopped job too', () => {
     expect(paper().marks).toEqual([])
-    expect(paper({ now: { floor: 6, loader: 6 } }).marks).toEqual(['floor'])
-    expect(paper({ now: { floor: 5, loader: 7 } }).marks).toEqual(['loader'])
+    expect(paper({ now: { floors: { floor: 6 }, loader: 6 } }).marks).toEqual(['floor'])
+    expect(paper({ now: { floors: { floor: 5 }, loader: 7 } }).marks).toEqual(['loader'])
+    const [was, now] = [2, 3].map((floorMain) => ({ floors: { floorMain }, loader: 6 }))
+    expect(was && paper({ was, now }).marks).toEqual(['floor'])
     expect(paper({ runs: [stopped(part('loader', 10))], now: undefined }).marks).toEqual(['loader'])
     expect(paper({ runs: [stopped(part('loader', 0))], now: undefined }).marks).toEqual([])
   })

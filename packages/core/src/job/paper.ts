@@ -19,13 +19,18 @@ export type PaperRun = {
   readonly parts: readonly (PartStanding & { readonly role: PartRole | undefined })[]
 }
 
+/** Its floors, each by its fact, and its loader; what was not read is not there. */
+export type Levels = {
+  readonly floors: Readonly<Record<string, number>>
+  readonly loader: number | undefined
+}
+
 export type PaperFacts = {
   readonly runs: readonly PaperRun[]
   readonly fates: readonly { readonly item: string; readonly name: string; readonly fate: Fate }[]
   /** What the device was, and what it said of itself after; undefined: nobody asked it. */
-  readonly was: { readonly floor: number | undefined; readonly loader: number | undefined }
-  readonly now:
-    { readonly floor: number | undefined; readonly loader: number | undefined } | undefined
+  readonly was: Levels
+  readonly now: Levels | undefined
   readonly after: AfterFacts
 }
 
@@ -111,11 +116,11 @@ function foundOf(after: AfterFacts): Found {
 /** A loader that was written stays, whatever became of the rest; a floor is told by the device. */
 function marksOf({ runs, was, now }: PaperFacts): Paper['marks'] {
   const written = runs.flatMap(({ parts }) => parts).filter(isWritten)
-  const higher = (key: 'floor' | 'loader') =>
-    now?.[key] !== undefined && was[key] !== undefined && now[key] > was[key]
-  const loader = written.some(({ role }) => role === 'loader') || higher('loader')
-  return [
-    ...(higher('floor') ? (['floor'] as const) : []),
-    ...(loader ? (['loader'] as const) : []),
-  ]
+  const higher = (before: number | undefined, after: number | undefined) =>
+    before !== undefined && after !== undefined && after > before
+  const loader = written.some(({ role }) => role === 'loader') || higher(was.loader, now?.loader)
+  const floor = Object.entries(now?.floors ?? {}).some(([fact, here]) =>
+    higher(was.floors[fact], here),
+  )
+  return [...(floor ? (['floor'] as const) : []), ...(loader ? (['loader'] as const) : [])]
 }

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { facts0417 } from '../testing/devices.ts'
+import type { Expected } from '../plan/step.ts'
 import type { DeviceFacts } from '../wire/facts.ts'
 import { nextPatchDay, provenFacts } from './proof.ts'
 
@@ -17,9 +18,9 @@ const WAS: Readonly<Record<string, string>> = {
   serial: 'TRN4490077F31',
   region: 'HI',
 }
-const prove = (more: Partial<DeviceFacts> | undefined) =>
+const prove = (more: Partial<DeviceFacts> | undefined, expect: Partial<Expected> = {}) =>
   provenFacts({
-    expected: { build: 'H2.104.r4', release: 5, loaderVersion: 7, floor: 6 },
+    expected: { build: 'H2.104.r4', release: 5, loaderVersion: 7, floor: 6, ...expect },
     patchDate: '2026-10-01',
     was: (fact) => WAS[fact],
     now: more === undefined ? undefined : { ...now, ...more },
@@ -43,6 +44,16 @@ describe('the facts after a first start', () => {
     [{ outcome: 'loop' as const }, 'outcome'],
   ])('do not hold when one of them is another: %o', (more, fact) => {
     expect(not(more)).toEqual([fact])
+  })
+
+  it('hold of a lock that was to be closed when it is, and of floors by part where those are kept', () => {
+    const of = (fact: string, more: Partial<DeviceFacts>, expected: Partial<Expected>) =>
+      prove(more, expected).find((one) => one.fact === fact)?.holds
+    expect(of('bootLock', { bootLock: 'closed' }, { bootLock: 'closed' })).toBe(true)
+    expect(of('bootLock', { bootLock: 'open' }, { bootLock: 'closed' })).toBe(false)
+    expect(of('floorMain', { floorMain: 3 }, { floorMain: 3 })).toBe(true)
+    expect(of('floorMain', { floorMain: 2 }, { floorMain: 3 })).toBe(false)
+    expect(prove({}).map(({ fact }) => fact)).not.toContain('floorMain')
   })
 
   it('stay as they are whatever is not promised', () => {

@@ -12,9 +12,11 @@ const DAY_MS = 86_400_000
 export const nextPatchDay = (patchDate: string, days: number): string =>
   new Date(Date.parse(patchDate) + days * DAY_MS).toISOString().slice(0, 10)
 
+const FLOORS = ['floor', 'floorLoader', 'floorModem', 'floorMain'] as const
+
 /** Facts that a plan promises, and those it must leave as they were. */
-const PROMISED = ['build', 'release', 'patchDate', 'loaderVersion', 'floor'] as const
-const LEFT = ['bootLock', 'serial', 'region'] as const
+const PROMISED = ['build', 'release', 'patchDate', 'loaderVersion', 'slot', ...FLOORS] as const
+const LEFT = ['serial', 'region'] as const
 
 export type Proven = {
   readonly fact: string
@@ -39,8 +41,13 @@ export type ToProve = {
 export function provenFacts({ expected, patchDate, was, now }: ToProve): readonly Proven[] {
   const promised = (fact: (typeof PROMISED)[number]) =>
     fact === 'patchDate' ? patchDate : expected[fact]
+  const lock = expected.bootLock ?? was('bootLock')
   return [
-    ...PROMISED.map((fact) => held(fact, was(fact), promised(fact), now?.[fact])),
+    /* Of a fact that some families have nothing is told where nothing was promised. */
+    ...PROMISED.filter((fact) => promised(fact) !== undefined).map((fact) =>
+      held(fact, was(fact), promised(fact), now?.[fact]),
+    ),
+    held('bootLock', was('bootLock'), lock, now?.bootLock),
     ...LEFT.map((fact) => held(fact, was(fact), was(fact), now?.[fact])),
     held('outcome', undefined, 'normal', now?.outcome),
   ]

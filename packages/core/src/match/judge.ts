@@ -55,14 +55,15 @@ export function candidates(at: Omit<Case, 'shelved'>): readonly Judgement[] {
   return [...judged].sort(
     (a, b) =>
       group(a) - group(b) ||
-      promise(a) - promise(b) ||
+      promise(at, a) - promise(at, b) ||
       better(at, a.shelved.manifest, b.shelved.manifest) ||
       a.shelved.manifest.id.localeCompare(b.shelved.manifest.id),
   )
 }
 
-/** What keeps the slip's promise comes before what breaks it. */
-function promise({ findings }: Judgement): number {
+/** What keeps the slip's promise comes before what breaks it; where nothing must survive nothing is promised. */
+function promise({ keepData }: Pick<Case, 'keepData'>, { findings }: Judgement): number {
+  if (!keepData) return 0
   const data = findings.find(({ rule }) => rule === 'promise.data')
   return data === undefined || data.verdict === 'fits' ? 0 : 1
 }

@@ -266,10 +266,11 @@ describe('candidates', () => {
     expect(titles({ intent: 'restore' })[0]).toBe('H2.0ZC.r4 fits')
   })
 
-  it('that break the promise come after those that keep it', () => {
+  it('of an earlier release are out where data must survive, and come first where none must', () => {
     const older = proven(pack({ build: 'H2.0Y0.r4', release: 3 }))
-    const at = { intent: 'downgrade', keepData: false, shelf: [proven(onDevice), older] } as const
-    expect(titles(at)).toEqual(['H2.0ZC.r4 fits', 'H2.0Y0.r4 fits-if'])
+    const at = { intent: 'downgrade', shelf: [proven(onDevice), older] } as const
+    expect(titles({ ...at, keepData: true })).toEqual(['H2.0ZC.r4 fits', 'H2.0Y0.r4 does-not-fit'])
+    expect(titles({ ...at, keepData: false })).toEqual(['H2.0Y0.r4 fits-if', 'H2.0ZC.r4 fits'])
   })
 
   it('are told alike by the first reason, which stops early', () => {

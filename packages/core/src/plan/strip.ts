@@ -6,6 +6,7 @@
 import type { Effect } from '../effect/effect.ts'
 import type { Family } from '../family/profile.ts'
 import type { Seconds } from '../pace/pace.ts'
+import { effectsOf } from './folds.ts'
 import type { Plan } from './plan.ts'
 
 /** One step as the strip needs it; `leaves` is what the worst cut in it leaves. */
@@ -83,6 +84,7 @@ export function coursesOf(
   partitions: readonly string[],
   secondsOf: (pack: string, partition: string) => Seconds,
 ): readonly Course[] {
+  const erased = new Set(effectsOf(plan, family).flatMap(({ erases }) => erases))
   return plan.packages.map(({ key, manifest, decisions }) => ({
     title: manifest.title,
     bricks: partitions.map((partition): Brick => {
@@ -93,7 +95,7 @@ export function coursesOf(
       return { partition, fate, seconds }
 
       function fateOf(): BrickFate {
-        if (manifest.effects.erases.includes(partition)) return 'erased'
+        if (erased.has(partition)) return 'erased'
         if (decision !== undefined) return decision.write ? 'written' : 'left'
         if (role === 'customer') return 'customer'
         return role !== undefined && family.never.includes(role) ? 'untouched' : 'absent'

@@ -1,6 +1,9 @@
 /** What a master technician says of a handheld, each as a run on the twin. */
 import { describe, expect, it } from 'vitest'
+import type { Plan } from '../plan/plan.ts'
 import { makePlan } from '../plan/plan.ts'
+import { coursesOf } from '../plan/strip.ts'
+import { tarn } from '../testing/tarn.ts'
 import type { Bench } from '../testing/families.ts'
 import { ended, kinds } from '../testing/told.ts'
 import { pack, proven } from '../testing/packages.ts'
@@ -9,6 +12,15 @@ import { device0417, nature } from '../testing/twins.ts'
 import { catalogueOf } from '../twin/images.ts'
 import type { DeviceModel } from '../twin/state.ts'
 import { rehearse, rehearseCuts } from './rehearse.ts'
+
+/** What the wall shows of each partition, course by course. */
+const wallOf = (plan: Plan): readonly string[] =>
+  coursesOf(
+    plan,
+    tarn,
+    tarn.partitions.map(({ name }) => name),
+    () => ({ low: 1, high: 2 }),
+  ).flatMap(({ bricks }) => bricks.map(({ partition, fate }) => `${partition} ${fate}`))
 
 describe('a handheld', () => {
   const tarnBench = (more: Partial<DeviceModel> = {}): Bench => ({
@@ -35,11 +47,12 @@ describe('a handheld', () => {
       effects: { erases: ['customer'] },
     })
     const at = case0417({ shelved: proven(wiping), keepData: false })
-    const { device, fates, reaches } = ended(tarnBench(), at)
+    const { plan, device, fates, reaches } = ended(tarnBench(), at)
     expect(device.data).toMatchObject({ form: 'none', items: 0, bytes: 0 })
     expect(device.parts['customer']?.map).toEqual([
       { from: 0, to: device.parts['customer']?.blocks, kind: 'erased' },
     ])
+    expect(wallOf(plan)).toContain('customer erased')
     expect(fates.map(({ fate, why }) => [fate, why])).toContainEqual(['wiped', 'erased'])
     expect(reaches).toBe(true)
   })
@@ -49,6 +62,7 @@ describe('a handheld', () => {
     const { plan, device, fates, reaches } = ended(bench, withOlder(false))
     expect(kinds(plan)).toContain('erase')
     expect([device.outcome, device.data.form, device.data.items]).toEqual(['normal', 'none', 0])
+    expect(wallOf(plan)).toContain('customer erased')
     expect(fates[0]).toMatchObject({ fate: 'wiped', why: 'back' })
     expect(reaches).toBe(true)
     const steps = plan.steps.filter(({ kind }) => kind !== 'erase')

@@ -1,6 +1,7 @@
 /** After the first start: everything that is worse than it went in, and the paper that says so. */
-import type { AfterFacts, Fate, Paper, PaperRun, Worse } from '@plain-slate/core'
+import type { AfterFacts, Fate, Levels, Paper, PaperRun, Worse } from '@plain-slate/core'
 import {
+  FLOOR_FACTS,
   isDecided,
   msOf,
   paperOf,
@@ -56,11 +57,21 @@ export async function paperFor(workshop: Workshop, job: JobAt): Promise<Paper> {
   return paperOf({
     runs: told,
     fates: fates.map(({ item, name, fate }) => ({ item, name, fate })),
-    was: { floor: was('floor'), loader: was('loaderVersion') },
-    now: seen === undefined ? undefined : { floor: seen.floor, loader: seen.loaderVersion },
+    was: levelsOf(was),
+    now: seen === undefined ? undefined : levelsOf((fact) => seen[fact]),
     after: afterFacts(job),
   })
 }
+
+/** Floors and loader, as they are told of each fact. */
+function levelsOf(of: (fact: Level) => number | undefined): Levels {
+  const floors = FLOOR_FACTS.flatMap((fact) => {
+    const value = of(fact as Level)
+    return value === undefined ? [] : [[fact, value] as const]
+  })
+  return { floors: Object.fromEntries(floors), loader: of('loaderVersion') }
+}
+type Level = 'floor' | 'floorLoader' | 'floorModem' | 'floorMain' | 'loaderVersion'
 
 /** One run for the paper: what its journal shows as kept, whatever its plan was. */
 async function paperRun(workshop: Workshop, run: RunRow): Promise<PaperRun> {

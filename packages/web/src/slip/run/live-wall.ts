@@ -10,13 +10,16 @@ type Drawn = Pick<RunShown, 'wall' | 'parts' | 'got' | 'size' | 'steps' | 'step'
 /** One course: the device as it stands now. */
 export function liveCourse(say: Say, run: Drawn): CourseShown {
   const under = run.steps.find(({ number }) => number === run.step)
+  const erased = run.steps.flatMap(({ kind, facts }) =>
+    kind === 'erase' ? [String(facts['partition'])] : [],
+  )
   return {
     title: '',
     bricks: run.wall.map(({ name, role, bytes }): BrickShown => {
       const parts = run.parts.filter(({ partition }) => partition === name)
       const about = { partition: name, mib: mib(bytes) }
       if (parts.length === 0) {
-        const fate = restingFate(role, 'left')
+        const fate = erased.includes(name) ? 'erased' : restingFate(role, 'left')
         const says = say('brick.says', { ...about, fate: say(`brick.${fate}`) })
         return { partition: name, fate, label: name, says }
       }
