@@ -250,7 +250,6 @@ export async function onStandIn(
       if (command.to !== undefined) bench.act({ kind: 'keys', serial, to: command.to })
       if (command.ask === 'reset') bench.act({ kind: 'reset', serial })
       if (command.ask === 'set-up') bench.act({ kind: 'permit', serial, given: true })
-      if (command.ask === 'lock-switch') bench.act({ kind: 'lock-switch', serial, on: true })
       return Promise.resolve('a person')
     },
     tell,

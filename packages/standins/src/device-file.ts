@@ -51,6 +51,7 @@ const modelSchema = z.object({
   floors: z.partialRecord(z.union([partRoleSchema, z.literal('all')]), whole),
   lock: z.enum(['closed', 'open']),
   lockSwitch: z.boolean(),
+  setUpAt: z.exactOptional(z.number()),
   permission: z.boolean(),
   loaderVersion: whole,
   slots: z.exactOptional(
@@ -76,6 +77,7 @@ const modelSchema = z.object({
   fresh: z.boolean(),
   outcome: startOutcomeSchema,
   limits: z.array(limitSchema),
+  shows: z.exactOptional(z.string()),
   returns: whole,
   epoch: whole,
   at: z.number().nonnegative(),
@@ -147,9 +149,12 @@ export function readDevice(path: string): DeviceFile {
       { ...part, slot: part.slot, was: part.was },
     ]),
   )
-  const { session, slots, mergeUntil } = file.model
+  const { session, slots, mergeUntil, setUpAt, shows } = file.model
   const kept = slots === undefined ? undefined : { ...slots, tries: slots.tries }
-  return { ...file, model: { ...file.model, parts, session, mergeUntil, slots: kept } }
+  return {
+    ...file,
+    model: { ...file.model, parts, session, mergeUntil, setUpAt, shows, slots: kept },
+  }
 }
 
 /**

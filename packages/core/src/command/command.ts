@@ -5,7 +5,7 @@
  */
 import { z } from 'zod'
 import type { Step } from '../plan/step.ts'
-import { READINESS, expectedSchema, idsSchema } from '../plan/step.ts'
+import { BY_HAND, READINESS, expectedSchema, idsSchema } from '../plan/step.ts'
 import { modeSchema, slotSchema } from '../terms/device.ts'
 
 const bytes = z.int().nonnegative()
@@ -14,7 +14,7 @@ const partition = z.string()
 const image = z.string()
 
 /** What a person is asked for: to make ready, to press keys, to wipe by hand, to go through the set-up. */
-export const ASKS = [...READINESS, 'enter', 'reset', 'set-up', 'lock-switch'] as const
+export const ASKS = [...READINESS, 'enter', ...BY_HAND] as const
 export type Ask = (typeof ASKS)[number]
 
 /** Commands as they are kept and sent between processes: parsed wherever one takes them. */

@@ -33,6 +33,8 @@ export function settledFacts(
     mode,
     outcome: said?.outcome ?? 'normal',
     ...(said?.limits === undefined ? {} : { limits: said.limits }),
+    ...(said?.shows === undefined ? {} : { shows: said.shows }),
+    ...(said?.marks === undefined ? {} : { marks: said.marks }),
     ...(said?.slotToTry === undefined ? {} : { slotToTry: said.slotToTry }),
     returns: said?.returns ?? 0,
     scale: said?.scale ?? 1,

@@ -39,6 +39,8 @@ export type Effect = {
   readonly erases: readonly string[]
   /** What it makes of the customer's data. */
   readonly data: DataChange
+  /** Whether an account that was on it asks for its sign-in after it. */
+  readonly asksAccount: boolean
   /** Whether the link permission is gone after it. */
   readonly clearsPermission: boolean
   /** The moment it is, at which a floor rises where the family says so. */
@@ -56,6 +58,7 @@ const NOTHING: Effect = {
   writes: undefined,
   erases: [],
   data: 'keeps',
+  asksAccount: false,
   clearsPermission: false,
   moment: undefined,
   marks: [],
@@ -112,6 +115,7 @@ export function effectOf(family: Family, operation: Operation): Effect {
 /** What goes with the customer's partition, whoever erases it. */
 const wiped = (family: Family) => ({
   data: 'wipes' as const,
+  asksAccount: family.account.asksAfterReset,
   clearsPermission: family.permission.clearedBy.includes('wipe'),
 })
 

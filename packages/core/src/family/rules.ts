@@ -123,8 +123,8 @@ export const permissionSchema = z.object({
   clearedBy: z.array(z.enum(CLEARS_PERMISSION)),
 })
 
-/** What the customer's data hang on: one that changes makes them unreadable, or the start refuses. */
-export const DATA_KEYS = ['device', 'lock', 'release', 'patchDate', 'track'] as const
+/** What the customer's data hang on of the build that uses them: one that goes back makes them unreadable. */
+export const DATA_KEYS = ['release', 'patchDate', 'track'] as const
 
 export const markSchema = z.object({
   id: z.string().min(1).max(24),

@@ -9,6 +9,7 @@ import { complete } from './rules/complete.ts'
 import { dataFate } from './rules/data-fate.ts'
 import { FLOOR_RULES } from './rules/floor.ts'
 import { imagesFit } from './rules/images-fit.ts'
+import { knownFault } from './rules/known-fault.ts'
 import { layoutEqual } from './rules/layout-equal.ts'
 import { loader } from './rules/loader.ts'
 import { merge } from './rules/merge.ts'
@@ -30,6 +31,7 @@ export const RULES: readonly Rule[] = [
   ...FLOOR_RULES,
   loader,
   merge,
+  knownFault,
   complete,
   imagesFit,
   layoutEqual,

@@ -10,7 +10,7 @@ import { adding, to } from './road.ts'
 import type { Expected, StepBody } from './step.ts'
 
 /** How long hands are busy in between, in seconds; the house's own figures come later. */
-const BY_HAND_SECONDS = { reset: 60, 'set-up': 180, 'lock-switch': 60 } as const
+const BY_HAND_SECONDS = { reset: 60, 'set-up': 180 } as const
 
 const byHand = (what: keyof typeof BY_HAND_SECONDS, say: string): StepBody => ({
   kind: 'by-hand',

@@ -79,7 +79,7 @@ export function makePlan({ at, mode, permission }: PlanAsk): Result<Plan, NoPlan
     })
   const serial = settled(at.identity, 'serial')
   if (serial === undefined) return refuse({ kind: 'unread', fact: 'serial' })
-  if (!ROADS.includes(at.shelved.manifest.kind)) return refuse({ kind: 'no-road' })
+  if (!hasRoad(at)) return refuse({ kind: 'no-road' })
   const slot = slotToWrite(at)
   const packages = packagesOf(at, slot)
   const parts = partsErased(at)
@@ -109,8 +109,13 @@ export function makePlan({ at, mode, permission }: PlanAsk): Result<Plan, NoPlan
   })
 }
 
-/** Kinds of package that there is a road for: the others wait for their own. */
+/** Kinds of package that there is a road for, and intents: the others wait for their own operations. */
 const ROADS: readonly Manifest['kind'][] = ['full', 'part']
+const NO_ROAD: readonly Case['intent'][] = ['variant-change', 'service', 'preview']
+
+/** What only its owner and a lead can agree to has no road before somebody can say so. */
+const hasRoad = ({ intent, shelved: { manifest } }: Case): boolean =>
+  ROADS.includes(manifest.kind) && manifest.channel === 'stable' && !NO_ROAD.includes(intent)
 
 const relocks = ({ intent, identity }: Case): boolean =>
   intent === 'relock' && settled(identity, 'bootLock') === 'open'

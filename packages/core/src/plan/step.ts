@@ -13,8 +13,8 @@ import { limitSchema } from '../terms/device.ts'
 export const READINESS = ['charge', 'backup', 'permission', 'cable'] as const
 export type Readiness = (typeof READINESS)[number]
 
-/** What a person does in between: wipes by hand, goes through the set-up, turns the switch for the lock. */
-export const BY_HAND = ['reset', 'set-up', 'lock-switch'] as const
+/** What a person does in between: wipes by hand, goes through the set-up. */
+export const BY_HAND = ['reset', 'set-up'] as const
 export type ByHand = (typeof BY_HAND)[number]
 
 /** The ids that a device must have at each meeting, as far as its mode shows them. */

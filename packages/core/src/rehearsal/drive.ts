@@ -140,7 +140,6 @@ function send(nature: Nature, scene: Scene, command: Command): Carried {
 const BY_HAND_INPUTS: Readonly<Partial<Record<Ask, TwinInput>>> = {
   reset: { kind: 'reset' },
   'set-up': { kind: 'permit', given: true },
-  'lock-switch': { kind: 'lock-switch', on: true },
 }
 
 /** A person presses the keys they were asked for; other hands leave the device as it is. */

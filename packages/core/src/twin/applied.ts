@@ -19,8 +19,7 @@ export function applied(device: DeviceModel, effect: Effect): DeviceModel {
   return {
     ...erased,
     data: dataAfter(erased, effect.data),
-    account:
-      effect.data === 'wipes' && erased.account === 'on' ? ('asked' as const) : erased.account,
+    account: effect.asksAccount && erased.account === 'on' ? ('asked' as const) : erased.account,
     permission: erased.permission && !effect.clearsPermission,
     marks: [...new Set([...erased.marks, ...effect.marks])],
   }

@@ -49,6 +49,7 @@ function startSystem(nature: Nature, device: DeviceModel, start: Start): Stepped
     ...slotsAfter(device, start),
     outcome: start.outcome,
     limits: start.limits,
+    shows: start.says,
   }
   const returns = device.returns + Math.max(1, start.bad)
   switch (start.outcome) {

@@ -61,6 +61,8 @@ export type DeviceModel = {
   readonly lock: 'closed' | 'open'
   /** Whether the switch for opening the lock is on. */
   readonly lockSwitch: boolean
+  /** When somebody went through its set-up, ms of model time; undefined: long ago. */
+  readonly setUpAt: number | undefined
   readonly permission: boolean
   readonly loaderVersion: number
   readonly slots: Slots | undefined
@@ -77,6 +79,8 @@ export type DeviceModel = {
   readonly outcome: StartOutcome
   readonly limits: readonly Limit[]
   readonly returns: number
+  /** The sentence it shows since its last start; undefined: none of its family's. */
+  readonly shows: string | undefined
   /** The highest epoch met; older ones are refused. */
   readonly epoch: number
   /** Up to when this state was reckoned, ms of model time. */

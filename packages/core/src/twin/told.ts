@@ -13,7 +13,7 @@ import type { Nature } from './stepped.ts'
 /** The facts its mode shows over the link. How its last start went it always says. */
 export function factsOf({ family, catalogue, scale }: Nature, device: DeviceModel): DeviceFacts {
   const build = buildOn(family, device, catalogue)
-  const { fused, serial, mode, outcome, limits, returns, slots } = device
+  const { fused, serial, mode, outcome, limits, returns, slots, shows, marks } = device
   const floors = Object.entries(device.floors).map(([role, floor]) => [
     floorFact(role as keyof DeviceModel['floors']),
     floor,
@@ -42,6 +42,8 @@ export function factsOf({ family, catalogue, scale }: Nature, device: DeviceMode
     mode,
     outcome,
     ...(limits.length === 0 ? {} : { limits: [...limits] }),
+    ...(shows === undefined ? {} : { shows }),
+    ...(marks.length === 0 ? {} : { marks: [...marks] }),
     returns,
     scale,
   }

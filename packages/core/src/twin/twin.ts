@@ -149,10 +149,13 @@ function reset(nature: Nature, device: DeviceModel): Stepped {
   return runs(family, device) ? keys(nature, reached.device, device.mode) : reached
 }
 
+const DAY_MS = 86_400_000
+
 /** The switch is found in a system that runs; greyed, it stays as it is. */
 function lockSwitch({ family }: Nature, device: DeviceModel, on: boolean): Stepped {
-  const { opens, neverOn } = family.lock
-  const greyed = opens !== 'command' || neverOn.includes(device.fused.carrier)
+  const { opens, neverOn, greyedDays } = family.lock
+  const young = device.setUpAt !== undefined && device.at < device.setUpAt + greyedDays * DAY_MS
+  const greyed = opens !== 'command' || neverOn.includes(device.fused.carrier) || young
   const reached = runs(family, device) && device.outcome === 'normal' && !greyed
   return told(reached ? { ...device, lockSwitch: on } : device, { kind: 'silent' })
 }
@@ -162,5 +165,6 @@ function permitted({ family }: Nature, device: DeviceModel, given: boolean): Dev
   const open = device.outcome === 'normal' || device.outcome === 'set-up'
   if (!runs(family, device) || !open || device.account === 'asked') return device
   if (!given) return { ...device, permission: false }
-  return { ...device, permission: true, outcome: 'normal' }
+  const setUpAt = device.outcome === 'set-up' ? device.at : device.setUpAt
+  return { ...device, permission: true, outcome: 'normal', setUpAt }
 }

@@ -83,6 +83,9 @@ export const deviceFactsSchema = z.object({
   outcome: startOutcomeSchema,
   /** What it cannot do although its system runs. */
   limits: z.exactOptional(z.array(limitSchema)),
+  /** The sentence that its screen shows since that start, and the marks it bears, by their family's ids. */
+  shows: z.exactOptional(word),
+  marks: z.exactOptional(z.array(word)),
   /** How often it came back by itself since its last start, where the start loops. */
   returns: z.int().nonnegative(),
   /** The declared size scale: 1 for a device at real size. */

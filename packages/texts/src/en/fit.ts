@@ -37,6 +37,8 @@ export const fit = {
     'Floor of {part} {here}, package {generation}: it rises {when, select, write {as it is written} lock {as the boot lock closes} good {as its slot is found good} other {at the first start}}',
   'fit.state.floor.part.below':
     'Generation {generation} of {part} is below its floor {here}, which the hardware keeps',
+  'fit.state.known-fault.shows':
+    'Only if the owner takes a known fault: {says} ({source} on {devices, plural, one {one device} other {# devices}}, {date})',
   'fit.state.merge.none': 'No update of its own is under way',
   'fit.state.merge.staged': 'It has prepared an update of its own: cancel that first',
   'fit.state.merge.merging':

@@ -23,7 +23,6 @@ export const runs = {
   'step.slot': 'Tell it to try slot {slot} at the next start',
   'step.by-hand.reset': 'Reset it by hand where it asks for that',
   'step.by-hand.set-up': 'Go through its set-up, then give the link permission: {say}',
-  'step.by-hand.lock-switch': 'Turn on the switch that lets its lock be opened',
   'step.prove.plain': 'Ask what it is now: build {build}',
   'step.first-start': 'First start',
   'step.first-start.wiped': 'First start, with everything of the customer’s gone',
@@ -182,7 +181,6 @@ export const runs = {
   'ask.short.enter': 'pressed its keys',
   'ask.short.reset': 'reset it',
   'ask.short.set-up': 'went through its set-up',
-  'ask.short.lock-switch': 'turned on the switch for its lock',
   'outcome.normal': 'starts',
   'outcome.set-up': 'starts to its set-up',
   'outcome.asks-reset': 'asks for a reset',
@@ -215,7 +213,8 @@ export const runs = {
   'range.seconds': '{low} to {high} s',
   'range.seconds.one': '{n} s',
   'plan.none.no-way': 'its maker gives no way from its mode into one that writes every part',
-  'plan.none.no-road': 'there is no road yet for a package of its kind',
+  'plan.none.no-road':
+    'no road to it is built yet: full and part packages of the stable channel, to restore, update, go back or relock, are what can be planned',
   'plan.none.nothing-to-write': 'everything of it stands on the device already',
   'plan.none.unread': 'its serial number was not read yet',
 } as const

@@ -164,6 +164,13 @@ describe('the wall while it is written', () => {
   it('leaves the customer’s alone', () => {
     const customer = liveCourse(say, run()).bricks.find(({ partition }) => partition === 'customer')
     expect(customer?.fate).toBe('customer')
+    const steps = run().steps.map((one) => ({
+      ...one,
+      kind: 'erase',
+      facts: { partition: 'customer' },
+    }))
+    const erased = liveCourse(say, run({ steps })).bricks
+    expect(erased.find(({ partition }) => partition === 'customer')?.fate).toBe('erased')
   })
 })
 
