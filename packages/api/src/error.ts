@@ -53,6 +53,7 @@ export const ERROR_CODES = [
   'hands.none',
   'plan.none',
   'plan.changed',
+  'plan.fails',
   'run.no-slip',
   'run.unknown',
   'run.not-asked',

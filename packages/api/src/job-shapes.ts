@@ -148,6 +148,9 @@ export const jobSchema = z.object({
       table: z.boolean(),
       outcome: z.string().nullable(),
       returns: z.int(),
+      /** What its screen says since its last start, and the marks it bears, in its family's words. */
+      shows: z.string().nullable(),
+      marks: z.array(z.string()),
       scale: z.int(),
     })
     .nullable(),

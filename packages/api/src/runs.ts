@@ -105,7 +105,16 @@ export const planSchema = z.object({
     outcome: startOutcomeSchema,
     data: z.enum(['readable', 'unreadable', 'none']),
     lock: z.string(),
+    /** The sentence on its screen then; null: none of its family's. */
+    shows: z.string().nullable(),
   }),
+  /** Where the rehearsal fails, and why; both null: its end is another than promised. Null: it does not. */
+  fails: z
+    .object({
+      step: z.int().nullable(),
+      why: z.object({ code: z.string(), facts: factsSchema }).nullable(),
+    })
+    .nullable(),
   /** What was not read and assumed for the rehearsal: partitions, and facts with what was assumed. */
   assumed: z.object({
     parts: z.array(z.string()),

@@ -6,7 +6,7 @@ import { speaker } from './say.ts'
 const say = speaker('en-GB')
 const step = (kind: string, facts: StepSaid['facts'] = {}) => ({ number: 1, kind, facts })
 const plan = (more: Partial<PlanSaid> = {}): PlanSaid =>
-  ({ steps: [step('meet')], fates: [], atRisk: {}, ...more }) as PlanSaid
+  ({ steps: [step('meet')], fates: [], atRisk: {}, fails: null, ...more }) as PlanSaid
 const run = (more: Partial<RunSaid> = {}): RunSaid =>
   ({
     state: 'running',

@@ -11,6 +11,8 @@ type Facts = Readonly<Record<string, Json>>
 export type StepSaid = { readonly kind: string; readonly facts: Facts }
 export type WhySaid = { readonly code: string; readonly facts: Facts }
 export type PlanSaid = {
+  /** Where its rehearsal fails; null: it does not. */
+  readonly fails: { readonly step: number | null; readonly why: WhySaid | null } | null
   readonly steps: readonly StepSaid[]
   readonly fates: readonly { readonly fate: Fate }[]
   /** Seconds in which a cut would leave each class. */
@@ -145,6 +147,12 @@ export function whyWords(say: Say, { code, facts }: WhySaid): string {
   }
 }
 
+/** Where a plan's rehearsal fails. */
+const failsWords = (say: Say, { step, why }: NonNullable<PlanSaid['fails']>): string =>
+  step === null || why === null
+    ? say('plan.title.fails.end')
+    : say('plan.title.fails', { step, why: whyWords(say, why) })
+
 /** What was not read of a device and assumed for its rehearsal; empty where all of it was read. */
 export function assumedWords(
   say: Say,
@@ -190,6 +198,7 @@ export function runTitle(say: Say, run: RunSaid): string {
 
 /** A plan's headline: how long a list, what becomes of the data, what could go how wrong for how long. */
 export function planTitle(say: Say, plan: PlanSaid): string {
+  if (plan.fails !== null) return failsWords(say, plan.fails)
   const seconds = riskSeconds(plan.atRisk)
   const [dead, lost] = [Math.ceil(seconds.dead), Math.ceil(seconds.lost)]
   const repair = Math.ceil(seconds.mended / MINUTE)

@@ -125,6 +125,7 @@ export const wipedPartitions = (family: Family): readonly string[] =>
 
 /** What closing or opening the lock does to the customer's data on a model. */
 export function lockChange(family: Family, to: 'open' | 'closed', model: string): DataChange {
+  if (family.lock.opens !== 'command') return 'keeps'
   const { opening, closing } = family.lock
   if (to === 'open') return opening
   return closing.find(({ models }) => models?.includes(model) !== false)?.data ?? 'keeps'

@@ -123,8 +123,8 @@ const profileSchema = z.object({
   lock: lockSchema,
   dataKeys: z.object({
     hangOn: z.array(z.enum(DATA_KEYS)),
-    /** Of a family whose builds come on tracks: data go on to a later one, and not back. */
-    tracks: z.array(text),
+    /** Of a family whose builds come on tracks: data of the one are not opened by a build of the other. */
+    tracksBack: z.array(z.object({ from: text, to: text })),
   }),
   permission: permissionSchema,
   /** Roles that a wipe erases, whoever makes it. */
@@ -168,6 +168,9 @@ export const familySchema = profileSchema.superRefine((family, context) => {
     places.forEach(({ modes }, index) => {
       if (modes !== 'any') for (const one of modes) known(['facts', fact, index, 'modes'], one)
     })
+  const turns = family.modes.findIndex(({ takes }) => takes.lock !== undefined)
+  if (turns >= 0 && family.lock.opens !== 'command')
+    problem(['modes', turns, 'takes', 'lock'], 'a lock that only the maker turns')
   family.start.forEach(({ end }, index) => {
     if ('mode' in end) known(['start', index, 'end', 'mode'], end.mode)
   })
@@ -209,12 +212,12 @@ const USUAL_TRUST: Readonly<Record<Source, number>> = {
 /** Trust of ids that the link reads from the fuses: they settle a fact by themselves. */
 export const FUSED = 12
 
-/** Whether data of one track would go back to another. */
+/** Whether data of one track are not opened by a build of another. */
 export const isTrackBack = (
   { dataKeys }: Pick<Family, 'dataKeys'>,
   from: string,
   to: string,
-): boolean => dataKeys.tracks.indexOf(from) > dataKeys.tracks.indexOf(to)
+): boolean => dataKeys.tracksBack.some((one) => one.from === from && one.to === to)
 
 /** How far a source is trusted for a fact on this family. */
 export function trustOf(family: Pick<Family, 'facts'>, fact: Fact, source: Source): number {

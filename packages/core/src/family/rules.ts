@@ -104,8 +104,10 @@ export type DataChange = z.infer<typeof dataChange>
 /** What a lock is closed over: signed parts only, of the row the fuses expect, at or above the floors. */
 export const CLOSES_OVER = ['signed', 'fused-variant', 'floors'] as const
 
-export const lockSchema = z.object({
-  opens: z.enum(['never', 'maker-only', 'command']),
+/** A lock that nobody but the maker opens has nothing more to say of itself. */
+const makersLock = z.object({ opens: z.literal('maker-only') })
+const openableLock = z.object({
+  opens: z.literal('command'),
   /** Carriers on whose devices the switch stays greyed for good, and days after set-up for the others. */
   neverOn: z.array(text),
   greyedDays: z.number().nonnegative(),
@@ -114,6 +116,7 @@ export const lockSchema = z.object({
   closing: z.array(z.object({ models: z.exactOptional(z.array(text)), data: dataChange })),
   closesOver: z.array(z.enum(CLOSES_OVER)),
 })
+export const lockSchema = z.discriminatedUnion('opens', [makersLock, openableLock])
 
 /** Acts that clear the link permission. */
 export const CLEARS_PERMISSION = ['wipe', 'slot'] as const
@@ -135,7 +138,6 @@ export const markSchema = z.object({
 
 /** A fault of boards that no firmware cures: under some kernels they start with less, or drain more. */
 export const knownFaultSchema = z.object({
-  id: z.string().min(1).max(24),
   models: z.exactOptional(z.array(text)),
   boards: z.array(text).min(1),
   /** The maker's own images of this role, from this build on. */

@@ -73,7 +73,7 @@ describe('a figure of the lead plan', () => {
       ['drains', 'restarts', 'steps', 'time', 'wayBackUntil'],
     ],
     ['signed set', family({ signedSet: ['kernel'] }), []],
-    ['keys of the data', family({ dataKeys: { hangOn: [], tracks: [] } }), ['wayBackUntil']],
+    ['keys of the data', family({ dataKeys: { hangOn: [], tracksBack: [] } }), ['wayBackUntil']],
     [
       'things a customer has',
       family({ items: [{ id: 'tickets', name: 'tickets', partition: 'cache' }] }),

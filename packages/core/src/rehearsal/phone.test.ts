@@ -8,6 +8,9 @@ import { ended, kinds, refused, tell } from '../testing/told.ts'
 import { isUntouched } from '../twin/blocks.ts'
 import { startOf } from '../twin/start.ts'
 import type { DeviceModel } from '../twin/state.ts'
+import { judge } from '../match/judge.ts'
+import { factsOf } from '../twin/told.ts'
+import { step } from '../twin/twin.ts'
 import { rehearse } from './rehearse.ts'
 
 describe('a phone with a lock that opens', () => {
@@ -38,6 +41,25 @@ describe('a phone with a lock that opens', () => {
     expect(opened.account).toBe('asked')
     const carriers = phone({ more: { fused: { ...phone().device.fused, carrier: 'S' } } })
     expect(tell(carriers, { kind: 'lock-switch', on: true }).device.lockSwitch).toBe(false)
+  })
+
+  it('greys the switch for the days its family says, and forgets an account where its family does', () => {
+    const seven = 7 * 86_400_000
+    const { lock } = alder
+    if (lock.opens !== 'command') throw new Error('it opens')
+    const after = (at: number, days = 7) => {
+      const family = { ...alder, lock: { ...lock, greyedDays: days } }
+      const bench = benchOf({ family, on: build(), more: { setUpAt: 1 } })
+      return step(bench.nature, bench.device, { kind: 'lock-switch', on: true }, at).device
+        .lockSwitch
+    }
+    expect([after(seven - 1), after(seven + 2), after(10, 0)]).toEqual([false, true, true])
+    const asks = (asksAfterReset: boolean) => {
+      const family = { ...alder, account: { asksAfterReset } }
+      return tell(benchOf({ family, on: build(), more: { account: 'on' } }), { kind: 'reset' })
+        .device.account
+    }
+    expect([asks(true), asks(false)]).toEqual(['asked', 'on'])
   })
 
   it('closes over signed parts alone, of the row of its fuses, and at or above its floors', () => {
@@ -73,6 +95,7 @@ describe('a phone with a lock that opens', () => {
     const bench = phone({ own: [modifiedOf(build(), 'kernel')] })
     const { device } = tell({ ...bench, device: { ...bench.device, mode: 'off' } }, start)
     expect([device.outcome, device.mode]).toEqual(['stays', 'loader'])
+    expect(factsOf(bench.nature, device).shows).toBe('not signed')
     const opened = tell(inLoader(bench, { lock: 'open' }), start).device
     expect([opened.outcome, opened.marks]).toEqual(['normal', ['custom']])
   })
@@ -102,6 +125,11 @@ describe('a phone with a lock that opens', () => {
     })
     const four = benchOf({ family: alder, on: early })
     expect(startOf(alder, four.device, four.nature.catalogue).limits).toEqual(['no-sensors'])
+    const fault = (on: Manifest) =>
+      judge(caseOf(benchOf({ family: alder, on }), on)).findings.find(
+        ({ rule }) => rule === 'state.known-fault',
+      )
+    expect(fault(early)?.facts).toMatchObject({ source: 'noted by the house', devices: 3 })
     const before = packageOf(alder, {
       model: 'CORV-4N',
       board: 'B1',
@@ -110,6 +138,7 @@ describe('a phone with a lock that opens', () => {
     })
     const was = benchOf({ family: alder, on: before })
     expect(startOf(alder, was.device, was.nature.catalogue).limits).toEqual([])
+    expect(fault(before)).toBe(undefined)
   })
 
   it('is written in two modes, each part where it is taken, and met again after each way', () => {

@@ -78,6 +78,9 @@ describe('a tablet with two slots', () => {
     expect([begun.output.kind, begun.device.data.form]).toEqual(['kept', 'unreadable'])
     const made = makePlan({ at: caseOf(bench, without(next)), mode: 'system', permission: true })
     expect(made.ok || made.refusal).toMatchObject({ kind: 'not-takeable', rule: 'state.merge' })
+    const trial = { ...without(next), channel: 'pilot' as const }
+    const early = makePlan({ at: caseOf(tablet(), trial), mode: 'system', permission: true })
+    expect(early.ok || early.refusal).toEqual({ kind: 'no-road' })
   })
 
   it('has done merging when its system ran long enough, and not when it was off', () => {

@@ -18,6 +18,7 @@ import type { Nature } from '../twin/stepped.ts'
 import { factsOf } from '../twin/told.ts'
 import { reading } from './devices.ts'
 import { SCALE, digestOf, image, pack, proven } from './packages.ts'
+import { USUAL_STATE } from './state.ts'
 
 const read = (name: string): Family =>
   familySchema.parse(
@@ -115,31 +116,16 @@ export function benchOf({
       ? { all: generation }
       : { loader: generation, modem: generation, main: generation }
   const device: DeviceModel = {
+    ...USUAL_STATE,
     serial: `${family.id.toUpperCase()}0000001`,
     fused: { model, board, chipset, storageGb, region: 'HI', carrier: 'O' },
-    mode: 'system',
+    mode: family.modes.find(({ kind }) => kind === 'system')?.id ?? '',
     parts: Object.fromEntries(parts),
-    session: undefined,
     battery: 90,
     floors,
-    lock: 'closed',
-    lockSwitch: false,
-    setUpAt: undefined,
-    permission: true,
     loaderVersion: on.loaderVersion ?? 0,
     slots: slots ? { runs: 'a' as Slot, tries: undefined, good: ['a', 'b'] } : undefined,
-    merge: 'none',
-    mergeUntil: undefined,
     data: { form: 'readable', release, patchDate, track, resetAsked: false, items: 12, bytes: 900 },
-    account: 'none',
-    marks: [],
-    fresh: false,
-    outcome: 'normal',
-    limits: [],
-    shows: undefined,
-    returns: 0,
-    epoch: 0,
-    at: 0,
     ...more,
   }
   return { family, nature: { family, catalogue, scale: SCALE, pick: 0.5 }, device, shelf: all }

@@ -1,4 +1,5 @@
 /** The twin of slip 0417's device, for core's tests. */
+import { USUAL_STATE } from './state.ts'
 import { familyTable } from '../family/layout.ts'
 import type { Plan } from '../plan/plan.ts'
 import { makePlan } from '../plan/plan.ts'
@@ -53,6 +54,7 @@ export function device0417(more: Partial<DeviceModel> = {}): DeviceModel {
     return [name, partOf(role, blocks, WAS[name])] as const
   })
   return {
+    ...USUAL_STATE,
     serial: 'TRN4490077F31',
     fused: {
       model: 'BRAK-H2K',
@@ -64,27 +66,11 @@ export function device0417(more: Partial<DeviceModel> = {}): DeviceModel {
     },
     mode: 'normal',
     parts: Object.fromEntries(parts),
-    session: undefined,
     battery: 71,
     floors: { all: 5 },
-    lock: 'closed',
-    lockSwitch: false,
-    setUpAt: undefined,
-    permission: true,
     loaderVersion: 6,
     slots: undefined,
-    merge: 'none',
-    mergeUntil: undefined,
     data: DATA,
-    account: 'none',
-    marks: [],
-    fresh: false,
-    outcome: 'normal',
-    limits: [],
-    shows: undefined,
-    returns: 0,
-    epoch: 0,
-    at: 0,
     ...more,
   }
 }

@@ -13,6 +13,7 @@ import type { Nature } from './stepped.ts'
 /** Why the lock does not close over what stands on the device; undefined: it closes. */
 export function closingRefused(nature: Nature, device: DeviceModel): DeviceRefusal | undefined {
   const { family, catalogue } = nature
+  if (family.lock.opens !== 'command') return 'not-allowed'
   const over = family.lock.closesOver
   const parts = Object.values(device.parts).filter(isStarted(nature))
   const images = parts.map((part) => imageOn(part, catalogue))

@@ -151,12 +151,14 @@ function reset(nature: Nature, device: DeviceModel): Stepped {
 
 const DAY_MS = 86_400_000
 
+function isGreyed({ lock }: Nature['family'], { at, fused, setUpAt }: DeviceModel): boolean {
+  if (lock.opens !== 'command' || lock.neverOn.includes(fused.carrier)) return true
+  return setUpAt !== undefined && at < setUpAt + lock.greyedDays * DAY_MS
+}
+
 /** The switch is found in a system that runs; greyed, it stays as it is. */
 function lockSwitch({ family }: Nature, device: DeviceModel, on: boolean): Stepped {
-  const { opens, neverOn, greyedDays } = family.lock
-  const young = device.setUpAt !== undefined && device.at < device.setUpAt + greyedDays * DAY_MS
-  const greyed = opens !== 'command' || neverOn.includes(device.fused.carrier) || young
-  const reached = runs(family, device) && device.outcome === 'normal' && !greyed
+  const reached = runs(family, device) && device.outcome === 'normal' && !isGreyed(family, device)
   return told(reached ? { ...device, lockSwitch: on } : device, { kind: 'silent' })
 }
 

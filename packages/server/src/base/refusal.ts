@@ -61,6 +61,7 @@ const STATUS: Readonly<Record<ErrorCode, number>> = {
   'hands.none': 404,
   'plan.none': 409,
   'plan.changed': 409,
+  'plan.fails': 409,
   'run.no-slip': 409,
   'run.unknown': 404,
   'run.not-asked': 409,

@@ -117,6 +117,7 @@ export async function takePlan(
     if (!planned.ok) return planned.refusal
     const { plan, made, shown, found } = planned.value
     if (shown.digest !== digest) return { code: 'plan.changed', facts: { title: shown.title } }
+    if (!shown.reaches) return { code: 'plan.fails', facts: { title: shown.title } }
     const packages = plan.packages.map(({ key }) => key)
     await insertPlan(trx, number, {
       package: shown.package,

@@ -210,6 +210,10 @@ function buildOf({ family, identity }: JobAt): Job['build'] {
   return read.ok ? read.value.segments.map((one) => ({ ...one })) : null
 }
 
+/** A mark in its family's words; its id where nobody knows it. */
+const markSays = (family: JobAt['family'], id: string): string =>
+  family?.marks.find((mark) => mark.id === id)?.says ?? id
+
 /** The device as it answers now, or as it was read last where it does not. */
 function deviceOf({ serial, sight, device, family }: JobAt): Job['device'] {
   if (serial === undefined) return null
@@ -223,6 +227,8 @@ function deviceOf({ serial, sight, device, family }: JobAt): Job['device'] {
     table: device !== undefined && device.disk !== null,
     outcome: facts?.outcome ?? null,
     returns: facts?.returns ?? 0,
+    shows: facts?.shows ?? null,
+    marks: (facts?.marks ?? []).map((id) => markSays(family, id)),
     scale: facts?.scale ?? 1,
   }
 }

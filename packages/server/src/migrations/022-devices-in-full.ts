@@ -34,7 +34,12 @@ export async function up(knex: Knex): Promise<void> {
   for (const { id, made } of taken) {
     const { readable = true, ...ends } = made.ends
     const data = readable ? 'readable' : 'unreadable'
-    const now = { ...made, ends: { ...ends, data }, assumed: { parts: [], facts: {} } }
+    const now = {
+      ...made,
+      ends: { ...ends, data, shows: null },
+      fails: null,
+      assumed: { parts: [], facts: {} },
+    }
     await knex('slip_plans')
       .where({ id })
       .update({ made: JSON.stringify(now) })

@@ -29,6 +29,8 @@ export type MadePlan = {
   /** How its rehearsal ended, and whether that is what it promises. */
   readonly ends: PlanShown['ends']
   readonly reaches: boolean
+  /** Where its rehearsal fails; null: it ends as it promises. */
+  readonly fails: PlanShown['fails']
   /** What was not read of the device and assumed for the rehearsal. */
   readonly assumed: Assumed
   /** This bench's own figures when it was made; without them the family's. */
@@ -68,6 +70,7 @@ export function showPlan(made: MadePlan, family: Family, digest: string): PlanSh
     wayBack: made.wayBack,
     atRisk: atRisk(steps),
     reaches: made.reaches,
+    fails: made.fails,
     ends: made.ends,
     assumed: { parts: [...made.assumed.parts], facts: { ...made.assumed.facts } },
     strip: stripShown(plan, family, steps),

@@ -6,6 +6,7 @@ import {
   candidates,
   digestOfJson,
   fold,
+  flatten,
   judge,
   makePlan,
   measuredIn,
@@ -25,6 +26,8 @@ import { caseAt, wantedAtPort } from '../devices/case.ts'
 import type { MadePlan } from './made.ts'
 import { showPlan, stepsOf } from './made.ts'
 import { partitionsOf } from './pictures.ts'
+import { whyOf } from './why.ts'
+import type { Rehearsed } from './rehearsals.ts'
 import { rehearsed } from './rehearsals.ts'
 import { findingOf } from './shown.ts'
 
@@ -104,8 +107,9 @@ export async function planOn(
   if (!bare.ok) return bare
   const { plan, at } = bare.value
   const digest = planDigest(plan)
-  const { worst, end, says, assumed } = await rehearsed(found, plan, digest)
+  const { worst, end, says, assumed, stopped } = await rehearsed(found, plan, digest)
   const folds = fold(plan, at, own)
+  const reaches = keepsPromise(plan, folds.fates, end, says)
   const made: MadePlan = {
     plan,
     port: asked.port,
@@ -116,9 +120,11 @@ export async function planOn(
       build: says.build ?? '',
       outcome: end.outcome,
       data: end.data.form,
+      shows: end.shows ?? null,
       lock: end.lock,
     },
-    reaches: keepsPromise(plan, folds.fates, end, says),
+    reaches,
+    fails: reaches ? null : failsAt(plan, stopped),
     own,
     partitions: partitionsOf(found),
     assumed,
@@ -131,6 +137,12 @@ export async function planOn(
     steps: stepsOf(made, found.family),
     found,
   })
+}
+
+/** Where its rehearsal fails: the step and the reason; neither where only its end is another than promised. */
+function failsAt(plan: Plan, stopped: Rehearsed['stopped']): MadePlan['fails'] {
+  if (stopped === null) return { step: null, why: null }
+  return { step: flatten(plan).steps[stopped.command] ?? null, why: whyOf(stopped.why) }
 }
 
 /** The plan alone, without folds and rehearsal: quick enough to ask whether one still holds. */

@@ -11,6 +11,7 @@ import type {
   Manifest,
   Plan,
   ReadDevice,
+  StopReason,
 } from '@plain-slate/core'
 import type { AtPort } from '../devices/case.ts'
 
@@ -26,7 +27,12 @@ export type Assumed = {
   readonly facts: Readonly<Record<string, string | number>>
 }
 
+/** Where a rehearsal stopped: at which command, and why. */
+type Stopped = { readonly command: number; readonly why: StopReason }
+
 export type Rehearsed = {
+  /** Null: it came to its end. */
+  readonly stopped: Stopped | null
   readonly assumed: Assumed
   /** The worst that a cut leaves, by the step's number. */
   readonly worst: readonly (readonly [number, CutClass])[]

@@ -5,10 +5,12 @@ import type { ToRehearse, Rehearsed } from './rehearsals.ts'
 
 parentPort?.on('message', ({ id, family, read, manifests, plan }: ToRehearse & { id: number }) => {
   const { nature, device, assumed: parts, assumedFacts: facts } = modelled(family, read, manifests)
-  const end = rehearse(nature, device, plan).end.device
+  const { device: end, state } = rehearse(nature, device, plan).end
+  const { phase, next: command } = state
   const done: Rehearsed = {
     worst: [...worstByStep(plan, rehearseCuts(nature, device, plan))],
     end,
+    stopped: phase.kind === 'stopped' ? { command, why: phase.why } : null,
     says: factsOf(nature, end),
     assumed: { parts, facts },
   }

@@ -1,6 +1,6 @@
 /** A run as it stands: its row, its journal's mirror, and what its agent showed last. */
 import type { RunRow as RunRowShown, RunShown } from '@plain-slate/api'
-import type { Command, Family, LedgeWord, Phase, StopReason } from '@plain-slate/core'
+import type { Command, Family, LedgeWord, Phase } from '@plain-slate/core'
 import { ledgeWord, placeOf, standingOf, stepAt, stopWaits } from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
 import { listSights } from '../tables/devices.ts'
@@ -9,6 +9,7 @@ import { readJournal } from '../tables/runs.ts'
 import { kindSeen, modeShown, seenOf } from '../devices/seen.ts'
 import { stepShown } from '../plans/shown.ts'
 import { leftOf, logOf, looksNow } from './told.ts'
+import { whyOf } from '../plans/why.ts'
 
 /** The phase as it is known: from the agent, or from the row where no agent has shown any. */
 export function phaseOf(run: RunRow): Phase {
@@ -115,38 +116,4 @@ function askedOf(
   const waits = run.state === 'running' && phase.kind === 'doing' && command?.kind === 'person'
   if (!waits || run.answers[String(next)] !== undefined) return null
   return { command: next, ask: command.ask, text: command.text }
-}
-
-/** Why it stopped, as a code with the facts of its sentence. */
-function whyOf(why: StopReason): RunShown['why'] {
-  switch (why.kind) {
-    case 'wrong-device':
-      return { code: why.kind, facts: { serial: why.serial } }
-    case 'refused':
-      return { code: why.kind, facts: { code: why.code } }
-    case 'not-equal':
-      return { code: why.kind, facts: { partition: why.partition } }
-    case 'not-as-promised': {
-      const { build, loaderVersion, floor, outcome } = why.facts
-      return {
-        code: why.kind,
-        facts: { build: build ?? '', loader: loaderVersion ?? '', floor: floor ?? '', outcome },
-      }
-    }
-    case 'other-id': {
-      const { fact, here, planned } = why
-      return { code: why.kind, facts: { fact, here, planned } }
-    }
-    case 'undecided':
-      return { code: why.kind, facts: { what: why.what } }
-    case 'not-wiped':
-      return { code: why.kind, facts: { items: why.items } }
-    case 'journal':
-      return { code: why.kind, facts: { entry: why.entry } }
-    case 'fault':
-      return { code: why.kind, facts: { what: why.what } }
-    case 'asked':
-    case 'superseded':
-      return { code: why.kind, facts: {} }
-  }
 }

@@ -158,6 +158,10 @@ export const errors = {
   'error.plan.none': 'There is no plan for {title}: {why}.',
   'error.plan.none.kept': 'Nothing was changed.',
   'error.plan.none.remedy': 'Look at its findings; some can be met.',
+  'error.plan.fails': 'The plan for {title} does not end as it promises when it is rehearsed.',
+  'error.plan.fails.kept': 'It was not taken.',
+  'error.plan.fails.remedy':
+    'Its page says where it fails: read what is missing, or pick another route.',
   'error.plan.changed':
     'The plan for {title} is no longer the one you saw: something was read or shelved since.',
   'error.plan.changed.kept': 'Nothing was begun.',

@@ -59,6 +59,8 @@ export const runs = {
   'plan.fates': 'What becomes of the customer’s things',
   'plan.fate.item': 'thing',
   'plan.fate.will': 'will be',
+  'plan.title.fails': 'It fails in rehearsal at step {step}: {why}',
+  'plan.title.fails.end': 'It does not end in rehearsal as it promises',
   'plan.fate.why': 'because',
   'fate.why.untouched': 'no step writes or erases {partition}, and its keys stay',
   'fate.why.release': 'it lies on {partition}, and its keys belong to the newer release here now',

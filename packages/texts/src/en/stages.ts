@@ -42,6 +42,7 @@ export const stages = {
   'readings.which': 'Which of these is it? Compare the end of the serial with the label.',
   'readings.read': 'Read it at {port}',
   'readings.read.one': '{model} …{end} at {port}, in {mode}',
+  'readings.marks': 'It bears a mark that stays: {marks}.',
   'readings.deep': 'Into {mode} and back, for what stands on it',
   'readings.deep.hint': 'restarts it twice, by itself; hands off',
   'readings.reading': 'Reading …',

@@ -21,6 +21,7 @@ export const work = {
   'plan.change.other': 'something it rests on',
   'plan.rehearsed':
     'Rehearsed on the device’s twin: ends on {build}, {outcome}, data {readable}, lock {lock}.',
+  'plan.rehearsed.shows': 'Its screen says: “{shows}”.',
   'plan.data.readable': 'there and readable',
   'plan.data.unreadable': 'there and unreadable',
   'plan.data.none': 'gone, and none can be counted',

@@ -52,6 +52,8 @@ function lede(): string {
   return plan.value === undefined ? (read.data.value?.why ?? '') : rehearsed(plan.value)
 }
 const rehearsed = ({ ends }: PlanShown) =>
+  `${endsWords(ends)} ${ends.shows === null ? '' : say('plan.rehearsed.shows', { shows: ends.shows })}`.trim()
+const endsWords = (ends: PlanShown['ends']) =>
   say('plan.rehearsed', {
     build: ends.build,
     outcome: say(`outcome.${ends.outcome}`),
@@ -67,7 +69,7 @@ async function go() {
 const main = computed(() => {
   const open = taken.value === null || stale.value !== null
   const data: Job | undefined = job.data.value
-  if (!open || plan.value === undefined || !may.value || data?.run !== null) return
+  if (!open || plan.value?.reaches !== true || !may.value || data?.run !== null) return
   return { label: say('plan.take'), act: () => void go(), busy: take.isPending.value }
 })
 /** What the rehearsal took to be so, since nobody read it. */

@@ -104,6 +104,12 @@ const buildText = (data: Job) =>
             }}
           </template>
         </p>
+        <p v-if="data.device.shows">
+          {{ say('plan.rehearsed.shows', { shows: data.device.shows }) }}
+        </p>
+        <p v-if="data.device.marks.length > 0">
+          {{ say('readings.marks', { marks: data.device.marks.join('; ') }) }}
+        </p>
         <p v-if="may && data.device.port && data.run === null" class="row no-print">
           <v-btn variant="outlined" :disabled="busy" @click="look(data.device.port ?? '', false)">{{
             say('readings.read', { port: data.device.port })

@@ -111,6 +111,15 @@ describe('Readings', () => {
     )
   })
 
+  it('shows what its screen says and the marks it bears', async () => {
+    const { device } = job('readings')
+    const marked = device && { ...device, shows: 'not signed', marks: ['custom has run'] }
+    const { text } = await sheet(Readings, { job: job('readings', { device: marked }) })
+    expect(text).toContain('Its screen says: “not signed”.')
+    expect(text).toContain('It bears a mark that stays: custom has run.')
+    expect((await sheet(Readings, { job: job('readings') })).text).not.toContain('mark that stays')
+  })
+
   it('reads the one device it can be, and lets a person choose among several', async () => {
     const port = (name: string) => ({
       name,

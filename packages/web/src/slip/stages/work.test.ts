@@ -73,9 +73,39 @@ describe('Plan', () => {
     )
   })
   it('says how the rehearsal ended', async () => {
-    const ends = { build: 'H2.104.r4', outcome: 'loop', data: 'unreadable', lock: 'open' } as const
+    const ends = {
+      build: 'H2.104.r4',
+      outcome: 'loop',
+      data: 'unreadable',
+      lock: 'open',
+      shows: null,
+    } as const
     const { text } = await sheet(Plan, { job: job('plan'), more: planPage(plan({ ends })) })
     expect(text).toContain('restarts over and over, data there and unreadable, lock open')
+  })
+  it('says what its screen would show, and what was assumed of it', async () => {
+    const ends = { ...plan().ends, shows: 'not signed' }
+    const assumed = { parts: ['calib'], facts: { floor: 0 } }
+    const { text } = await sheet(Plan, {
+      job: job('plan'),
+      more: planPage(plan({ ends, assumed })),
+    })
+    expect(text).toContain('Its screen says: “not signed”.')
+    expect(text).toContain('assumed: what stands on calib; rollback floor 0.')
+    const { text: known } = await sheet(Plan, { job: job('plan'), more: planPage(plan()) })
+    expect(known).not.toContain('assumed')
+    expect(known).not.toContain('Its screen says')
+  })
+  it('that fails in rehearsal says where, and cannot be taken', async () => {
+    const fails = { step: 7, why: { code: 'refused', facts: { code: 'floor' } } }
+    const { text } = await sheet(Plan, {
+      job: job('plan'),
+      more: planPage(plan({ reaches: false, fails })),
+    })
+    expect(text).toContain('It fails in rehearsal at step 7:')
+    expect(text).not.toContain('Take this plan')
+    const { text: well } = await sheet(Plan, { job: job('plan'), more: planPage(plan()) })
+    expect(well).toContain('Take this plan')
   })
   it('says of each thing why it will be so', async () => {
     const [thing] = plan().fates

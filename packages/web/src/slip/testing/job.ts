@@ -16,8 +16,9 @@ const MIB = 1024 ** 2
 
 /** Stages as they stand: done up to `at`, which is open, the others waiting for it. */
 /** How its rehearsal ended, and on what. */
-const REHEARSED: Pick<PlanShown, 'ends' | 'assumed'> = {
-  ends: { build: 'H2.104.r4', outcome: 'normal', data: 'readable', lock: 'closed' },
+const REHEARSED: Pick<PlanShown, 'ends' | 'fails' | 'assumed'> = {
+  ends: { build: 'H2.104.r4', outcome: 'normal', data: 'readable', lock: 'closed', shows: null },
+  fails: null,
   assumed: { parts: [], facts: {} },
 }
 
@@ -92,6 +93,8 @@ export const job = (at: Stage, more: Partial<Job> = {}): Job => ({
     table: false,
     outcome: 'normal',
     returns: 0,
+    shows: null,
+    marks: [],
     scale: 256,
   },
   ports: [],

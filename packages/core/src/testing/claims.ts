@@ -1,0 +1,257 @@
+/**
+ * What is shown and comes of a family: every claim that a profile's fields may move, the cheapest first. For the
+ * test that changes each field and looks what moved.
+ */
+import { readBuild } from '../build/grammar.ts'
+import { placedSteps } from '../command/placed.ts'
+import { lockChange } from '../effect/effect.ts'
+import { faultsUnder } from '../family/faults.ts'
+import { familyTable } from '../family/layout.ts'
+import type { Manifest } from '../firmware/manifest.ts'
+import { judge } from '../match/judge.ts'
+import type { Case } from '../match/rule.ts'
+import { waysTo } from '../modes/ways.ts'
+import { fold } from '../plan/folds.ts'
+import { makePlan } from '../plan/plan.ts'
+import { rehearse } from '../rehearsal/rehearse.ts'
+import type { Catalogue, ImageFacts } from '../twin/images.ts'
+import { startOf } from '../twin/start.ts'
+import type { DeviceModel, Part } from '../twin/state.ts'
+import type { TwinInput } from '../twin/stepped.ts'
+import { factsOf } from '../twin/told.ts'
+import { step } from '../twin/twin.ts'
+import type { Bench } from './families.ts'
+import { caseOf } from './families.ts'
+import { SCALE } from './packages.ts'
+
+/** A device on its bench, with the packages that are held against it. */
+export type Scenery = { readonly bench: Bench; readonly aims: readonly Manifest[] }
+
+const DISK_BYTES = 1024 ** 3
+
+/** Build ids as they are typed, right and wrong. */
+const TYPED = [
+  ...['H1.0ZC.r3', 'H2.0ZC.r4', 'H2.0ZC.r5', 'H2.OZC.r4'],
+  ...['20-2638.0-HO', '20-2638.0-MS', '20-2638.0-EN', '2O-2638.O-HO'],
+  ...['FEN-26.20B-S', 'FEN-26.20B-T', 'FEN-26.20O-S'],
+]
+
+export const CLAIMS: Readonly<Record<string, (scenery: Scenery) => unknown>> = {
+  'what it is called and looks like': ({ bench: { family } }) => [
+    family.id,
+    family.maker,
+    family.models,
+    family.modes.map(({ id, name, looks, confusedWith, charges }) => [
+      id,
+      name,
+      looks,
+      confusedWith,
+      charges,
+    ]),
+    [family.permission.what, family.items, family.cell, family.keptOnce],
+    [family.marks.map(({ id, says }) => [id, says]), family.drainPerMinute.idle],
+  ],
+  'where each fact is read, and how far it is trusted': ({ bench }) => bench.family.facts,
+  'what its build ids mean, and their order': ({ bench: { family } }) => [
+    TYPED.map((text) => readBuild(family.build, text)),
+    [family.build.order, family.build.alike, family.build.lookAlikes],
+  ],
+  'what it says in each mode': ({ bench: { family, nature, device } }) =>
+    family.modes.map(({ id }) => factsOf(nature, { ...device, mode: id, marks: ['one'] })),
+  'its layouts': ({ bench: { family } }) =>
+    family.models.flatMap(({ code, boards, storages }) =>
+      boards.flatMap((board) =>
+        storages.map((storageGb) =>
+          familyTable(family, { model: code, board, storageGb }, SCALE, DISK_BYTES),
+        ),
+      ),
+    ),
+  'the ways between its modes': ({ bench: { family } }) =>
+    family.modes.flatMap((from) =>
+      family.modes.map((to) => [true, false].map((given) => waysTo(family, from.id, to.id, given))),
+    ),
+  'which of its boards have a known fault': ({ bench: { family } }) =>
+    family.models.flatMap(({ code: model, boards }) =>
+      boards.map((board) => faultsUnder(family, { model, board }, () => TYPED)),
+    ),
+  'what its lock does to data': ({ bench: { family } }) =>
+    family.models.map(({ code }) =>
+      (['open', 'closed'] as const).map((to) => lockChange(family, to, code)),
+    ),
+  'how devices start': ({ bench }) => variants(bench).map((one) => starts(bench, one)),
+  'what its modes take': ({ bench }) => bench.family.modes.map(({ id }) => asked(bench, id)),
+  'what its lock closes over': ({ bench }) =>
+    bench.family.modes.flatMap(({ id: mode }) =>
+      variants(bench).map((one) => {
+        const device = { ...one, mode, lock: 'open' as const }
+        const input = { kind: 'lock', epoch: 1, to: 'closed' } as const
+        return step(bench.nature, device, input, 0).output
+      }),
+    ),
+  'what fits': (scenery) =>
+    [...wishes(scenery), ...everyPart(scenery)].map((one) => judge(one).findings),
+  plans: (scenery) => wishes(scenery).map((one) => planned(scenery.bench, one)),
+  rehearsals: (scenery) => wishes(scenery).map((one) => rehearsed(scenery.bench, one)),
+}
+
+/** Every aim to go back to with all data given up, and the lock to be closed over what stands there. */
+export const wishes = ({ bench, aims }: Scenery): readonly Case[] => [
+  ...aims.map((aim) => caseOf(bench, aim, { intent: 'downgrade', keepData: false })),
+  ...bench.shelf.slice(0, 1).map((on) => caseOf(bench, on, { intent: 'relock', keepData: false })),
+]
+
+/** A package with an image for each part: also for those that are never written. */
+const everyPart = ({ bench, aims: [aim] }: Scenery): readonly Case[] =>
+  aim === undefined
+    ? []
+    : ['calib', 'customer'].map((partition) => {
+        const images = aim.images.slice(0, 1).map((one) => ({ ...one, partition }))
+        return caseOf(bench, { ...aim, images }, { keepData: false })
+      })
+
+export const planOf = ({ device }: Bench, at: Case) =>
+  makePlan({ at, mode: device.mode, permission: true })
+
+function planned(bench: Bench, at: Case): unknown {
+  const made = planOf(bench, at)
+  if (!made.ok) return made.refusal
+  const { value } = made
+  return [value, fold(value, at), placedSteps(value, bench.family, new Map(), 'unaffected')]
+}
+
+function rehearsed(bench: Bench, at: Case): unknown {
+  const made = planOf(bench, at)
+  return made.ok ? rehearse(bench.nature, bench.device, made.value).end.device : undefined
+}
+
+/** The device as it is, and hurt or changed in every way that a rule asks for. */
+function variants({ device, nature }: Bench): readonly DeviceModel[] {
+  const parts = Object.entries(device.parts)
+  const roles = [...new Set(parts.map(([, { role }]) => role))]
+  const torn = parts.map(([name]) => withParts(device, ([one]) => one === name, tornPart))
+  const allTorn = roles.map((role) => withParts(device, ([, part]) => part.role === role, tornPart))
+  const others = [...nature.catalogue.values()].flatMap((image) =>
+    parts.flatMap(([name, { role, was }]) =>
+      role === image.role && was !== image.image ? [withImage(device, name, image)] : [],
+    ),
+  )
+  const { data, fused } = device
+  const more: readonly Partial<DeviceModel>[] = [
+    {},
+    ...['all', ...roles].map((role) => ({ floors: { ...device.floors, [role]: 99 } })),
+    { data: { ...data, release: 99 } },
+    { data: { ...data, patchDate: '2030-01-01' } },
+    { data: { ...data, track: 'T' } },
+    { data: { ...data, form: 'unreadable', resetAsked: true } },
+    { fused: { ...fused, region: 'ML' } },
+    { merge: 'staged' },
+  ]
+  const all = [
+    ...more.map((one) => ({ ...device, ...one })),
+    ...torn,
+    ...allTorn,
+    ...others,
+    ...wholeSets(device, nature.catalogue),
+  ]
+  return all.flatMap((one) => (['open', 'closed'] as const).map((lock) => ({ ...one, lock })))
+}
+
+/** The device with every part of one build, for each build that is known. */
+function wholeSets(device: DeviceModel, catalogue: Catalogue): readonly DeviceModel[] {
+  const images = [...catalogue.values()].filter(({ modified }) => !modified)
+  const builds = new Set(images.flatMap((one) => one.builds.map(({ build }) => build)))
+  return [...builds].map((build) => ({
+    ...device,
+    parts: Object.fromEntries(
+      Object.entries(device.parts).map(([name, part]) => {
+        const of = images.find(
+          (one) => one.role === part.role && one.builds.some((made) => made.build === build),
+        )
+        return [name, of === undefined ? part : { ...part, was: of.image }]
+      }),
+    ),
+  }))
+}
+
+const tornPart = (part: Part): Part => ({
+  ...part,
+  map: [{ from: 0, to: part.blocks, kind: 'torn' }],
+})
+
+const withParts = (
+  device: DeviceModel,
+  which: (entry: readonly [string, Part]) => boolean,
+  change: (part: Part) => Part,
+): DeviceModel => ({
+  ...device,
+  parts: Object.fromEntries(
+    Object.entries(device.parts).map(([name, part]) => [
+      name,
+      which([name, part]) ? change(part) : part,
+    ]),
+  ),
+})
+
+const withImage = (device: DeviceModel, name: string, { image }: ImageFacts): DeviceModel =>
+  withParts(
+    device,
+    ([one]) => one === name,
+    (part) => ({ ...part, was: image }),
+  )
+
+/** A first start of a device: what it comes to, how long it takes, what it leaves. */
+function starts({ family, nature }: Bench, device: DeviceModel): unknown {
+  const of = (kind: 'off' | 'system') => family.modes.find((one) => one.kind === kind)?.id ?? ''
+  const fresh = { ...device, fresh: true, mode: of('off') }
+  const began = step(nature, fresh, { kind: 'keys', to: of('system') }, 0)
+  const { floors, marks, mode, data } = began.device
+  return [startOf(family, device, nature.catalogue), began.doneAt, floors, marks, mode, data]
+}
+
+/** A week after its set-up: a day more or less of greyed switch shows. */
+const WEEK_MS = 7 * 86_400_000
+
+/** Everything that can be asked of a device in a mode, under either lock and in every plight. */
+function asked({ family, nature, device }: Bench, mode: string): unknown {
+  const merging = family.merge === undefined ? {} : { merge: 'merging' as const, fresh: true }
+  const plights: readonly Partial<DeviceModel>[] = [
+    { lockSwitch: true, account: 'on' },
+    { lockSwitch: true, fused: { ...device.fused, carrier: 'S' } },
+    ...[-1, 1].map((by) => ({ lockSwitch: true, setUpAt: by * 3_600_000 })),
+    ...[0, 99].map((at) => ({ floors: { all: at, loader: at, modem: at, main: at } })),
+    { lockSwitch: true, ...merging },
+  ]
+  return plights.flatMap((plight) =>
+    (['open', 'closed'] as const).flatMap((lock) =>
+      inputsOf(nature.catalogue, device).map((input) => {
+        const here = { ...device, ...plight, mode, lock, at: WEEK_MS - 60_000 }
+        const { output, device: now, doneAt } = step(nature, here, input, WEEK_MS)
+        const { data, permission, account, marks, floors, lockSwitch, mergeUntil, battery } = now
+        const left = [data, permission, account, marks, floors, lockSwitch, mergeUntil]
+        return [output, doneAt, ...left, Math.round(battery * 1000)]
+      }),
+    ),
+  )
+}
+
+function inputsOf(catalogue: Catalogue, device: DeviceModel): readonly TwinInput[] {
+  const lease = { epoch: 1 }
+  const imageFor = (role: string) =>
+    [...catalogue.values()].find((one) => one.role === role && !one.modified)?.image ?? ''
+  const onParts = Object.entries(device.parts).flatMap(
+    ([partition, { role }]): readonly TwinInput[] => [
+      { kind: 'begin', ...lease, partition, offset: 0, size: 4096, image: imageFor(role) },
+      { kind: 'erase', ...lease, partition },
+      { kind: 'digest', partition, size: 4096 },
+    ],
+  )
+  return [
+    ...onParts,
+    { kind: 'lock', ...lease, to: 'open' },
+    { kind: 'lock', ...lease, to: 'closed' },
+    { kind: 'slot', ...lease, slot: 'b' },
+    { kind: 'tally' },
+    { kind: 'reset' },
+    { kind: 'lock-switch', on: false },
+  ]
+}
