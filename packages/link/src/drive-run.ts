@@ -1,33 +1,29 @@
 /**
- * Driving a run on a real device: carries out the reducer's orders over the link and reports what comes
- * of them as events, one order at a time. The counterpart of core's drive on the twin; the same reducer
- * decides in both.
+ * Driving a run on a real device: carries out, act by act, what the reducer's orders are in verbs of the link,
+ * and reports what comes of them as events, one order at a time. The counterpart of core's drive on the twin:
+ * the same reducer decides in both, and the same performance says what an order is.
  */
 import type {
-  Command,
+  Deed,
   DeviceFacts,
-  DeviceRefusal,
+  Hands,
   JournalEntry,
-  LinkAnswer,
-  LinkRequest,
   Mode,
+  Outcome,
+  Put,
   RunEvent,
   RunOrder,
   RunState,
   Turn,
+  Unleased,
 } from '@plain-slate/core'
-import { reduce } from '@plain-slate/core'
+import { leased, perform, reduce } from '@plain-slate/core'
 import type { Address } from './address.ts'
 import type { Lease, Link } from './link.ts'
 import { LinkLost } from './link.ts'
 import type { ImageBytes } from './piece.ts'
 import { digestOf, putPiece } from './piece.ts'
 import { waitFor } from './port.ts'
-
-type Restart = Extract<Command, { kind: 'restart' }>
-type Told = Extract<Command, { kind: 'erase' | 'lock' | 'slot' }>
-
-export type Person = Extract<Command, { kind: 'person' }>
 
 /** What somebody who watches is told. `at` is the device's own time, ms of model time. */
 export type RunNews =
@@ -50,7 +46,7 @@ export type RunSite = {
   /** Resolves when the entry is durable. */
   readonly journal: (entry: JournalEntry) => Promise<void>
   /** Resolves with the evidence when the person has done it; undefined when the signal ended it. */
-  readonly ask: (command: Person, index: number, signal: AbortSignal) => Promise<string | undefined>
+  readonly ask: (hands: Hands, index: number, signal: AbortSignal) => Promise<string | undefined>
   readonly tell: (news: RunNews) => void
 }
 
@@ -150,31 +146,49 @@ class Driver {
     return { run: this.#site.run, epoch: this.#state.epoch }
   }
 
+  /** An order act by act; whatever is lost on the way loses the link. */
   async #carryOut(order: RunOrder, signal: AbortSignal): Promise<RunEvent | undefined> {
+    const standing = { linked: this.#link !== undefined, serial: this.#state.serial }
+    const deeds = perform(order, standing)
+    let next = deeds.next()
+    while (next.done !== true) next = deeds.next(await this.#did(next.value, signal))
+    return next.value
+  }
+
+  async #did(deed: Deed, signal: AbortSignal): Promise<Outcome> {
     try {
-      switch (order.kind) {
-        case 'journal':
-          await this.#site.journal(order.entry)
-          return { kind: 'durable' }
-        case 'connect':
-          return await this.#connect(order.mode, 'met', signal)
-        case 'look':
-          return await this.#look(order.command)
-        case 'send':
-          return await this.#send(order.command, signal)
-      }
+      return await this.#done(deed, signal)
     } catch (error) {
       if (!(error instanceof LinkLost)) throw error
       this.hangUp()
-      return { kind: 'lost' }
+      return { came: 'lost' }
     }
   }
 
-  async #connect(
-    mode: Mode | undefined,
-    as: 'met' | 'facts',
-    signal: AbortSignal,
-  ): Promise<RunEvent | undefined> {
+  async #done(deed: Deed, signal: AbortSignal): Promise<Outcome> {
+    switch (deed.deed) {
+      case 'write-down':
+        await this.#site.journal(deed.entry)
+        return { came: 'done' }
+      case 'meet':
+        return this.#meet(deed.mode, signal)
+      case 'leave':
+        this.hangUp()
+        return { came: 'done' }
+      case 'ask':
+        return this.#ask(deed.request)
+      case 'piece':
+        return this.#put(deed.piece)
+      case 'compare':
+        return this.#compare(deed.piece)
+      case 'hands': {
+        const evidence = await this.#site.ask(deed.hands, this.#state.next, signal)
+        return evidence === undefined ? { came: 'left' } : { came: 'hands', evidence }
+      }
+    }
+  }
+
+  async #meet(mode: Mode | undefined, signal: AbortSignal): Promise<Outcome> {
     this.hangUp()
     const { address, secret } = this.#site
     const wanted = { serial: this.#state.serial, mode }
@@ -182,12 +196,12 @@ class Driver {
       this.#site.tell({ kind: 'waiting', mode, seen: facts })
     seen(undefined)
     const met = await waitFor(address, this.#lease, secret, wanted, seen, signal)
-    if (met === undefined) return undefined
-    if (met.kind === 'superseded') return { kind: 'refused', code: 'old-epoch' }
+    if (met === undefined) return { came: 'left' }
+    if (met.kind === 'superseded') return { came: 'refused', code: 'old-epoch' }
     this.#link = met.link
     const { facts, at } = met
     this.#site.tell({ kind: 'met', facts, at })
-    return { kind: as, facts }
+    return { came: 'facts', facts }
   }
 
   #open(): Link {
@@ -195,109 +209,30 @@ class Driver {
     return this.#link
   }
 
-  async #send(command: Command, signal: AbortSignal): Promise<RunEvent | undefined> {
-    switch (command.kind) {
-      case 'person':
-        return this.#ask(command, signal)
-      case 'meet':
-        return this.#connect(command.mode, 'facts', signal)
-      case 'facts':
-        return this.#facts(signal)
-      case 'digest': {
-        const { partition, size } = command
-        const { answer } = await this.#open().ask({ verb: 'digest', partition, from: 0, to: size })
-        this.#site.tell({ kind: 'time', at: answer.at })
-        return answer.answer === 'digest'
-          ? { kind: 'digest', image: answer.sha256 }
-          : refusal(answer)
-      }
-      case 'restart':
-        return this.#restart(command, signal)
-      case 'erase':
-      case 'lock':
-      case 'slot':
-        return this.#tell(command)
-      case 'tally':
-        return this.#tally(signal)
-      case 'put': {
-        const { bytes, tell } = this.#site
-        const progress = (got: number, at: number) => tell({ kind: 'progress', got, at })
-        const put = await putPiece(this.#open(), this.#lease, command, bytes, progress)
-        return put.kind === 'kept' ? { kind: 'done', evidence: 'kept' } : put
-      }
+  async #ask(request: Unleased): Promise<Outcome> {
+    const { answer } = await this.#open().ask(leased(request, this.#lease))
+    if (answer.answer === 'refused') return { came: 'refused', code: answer.code }
+    if (answer.answer !== 'facts') {
+      this.#site.tell({ kind: 'time', at: answer.at })
+      return { came: 'answer', answer }
     }
+    this.#site.tell({ kind: 'met', facts: answer.facts, at: answer.at })
+    return { came: 'facts', facts: answer.facts }
   }
 
-  async #ask(command: Person, signal: AbortSignal): Promise<RunEvent | undefined> {
-    const evidence = await this.#site.ask(command, this.#state.next, signal)
-    return evidence === undefined ? undefined : { kind: 'done', evidence }
+  async #put(piece: Put): Promise<Outcome> {
+    const { bytes, tell } = this.#site
+    const progress = (got: number, at: number) => tell({ kind: 'progress', got, at })
+    const put = await putPiece(this.#open(), this.#lease, piece, bytes, progress)
+    return put.kind === 'kept' ? { came: 'done' } : { came: 'refused', code: put.code }
   }
 
-  /** Facts over the open link; met anew where there is none (the first command of a run). */
-  async #facts(signal: AbortSignal): Promise<RunEvent | undefined> {
-    if (this.#link === undefined) return this.#connect(undefined, 'facts', signal)
-    const { answer } = await this.#link.ask({ verb: 'facts' })
-    if (answer.answer === 'facts')
-      this.#site.tell({ kind: 'met', facts: answer.facts, at: answer.at })
-    return answer.answer === 'facts' ? { kind: 'facts', facts: answer.facts } : refusal(answer)
-  }
-
-  /** A restart ends the stream; it is done when the device is met again in the wanted mode. */
-  async #restart(command: Restart, signal: AbortSignal): Promise<RunEvent | undefined> {
-    const { to, first } = command
-    if (this.#link === undefined) {
-      const met = await this.#connect(undefined, 'facts', signal)
-      const link = this.#link as Link | undefined
-      if (link === undefined) return met
-      if (met?.kind === 'facts' && met.facts.serial !== this.#state.serial) return met
-    }
-    const { answer } = await this.#open().ask({ verb: 'restart', ...this.#lease, to })
-    if (answer.answer === 'refused') return refusal(answer)
-    if (first !== 'wiped') return this.#connect(to, 'facts', signal)
-    /* Nobody is heard before somebody has gone through the set-up: it is told to start, and no more. */
-    this.hangUp()
-    return { kind: 'done', evidence: 'told to start' }
-  }
-
-  /** A verb that the device carries out at once, and of which it says no more than that it is done. */
-  async #tell(command: Told): Promise<RunEvent> {
-    const { answer } = await this.#open().ask(verbOf(command, this.#lease))
-    if (answer.answer !== 'done') return refusal(answer)
-    this.#site.tell({ kind: 'time', at: answer.at })
-    return { kind: 'done', evidence: command.kind }
-  }
-
-  /** What can still be counted of the customer's; met first, where nobody is. */
-  async #tally(signal: AbortSignal): Promise<RunEvent | undefined> {
-    if (this.#link === undefined && (await this.#connect(undefined, 'facts', signal)) === undefined)
-      return undefined
-    const { answer } = await this.#open().ask({ verb: 'tally' })
-    return answer.answer === 'tally' ? { kind: 'tally', items: answer.items } : refusal(answer)
-  }
-
-  /** Does the device hold the piece already? Its digest of the range against the image's. */
-  async #look(command: Extract<Command, { kind: 'put' }>): Promise<RunEvent> {
-    const { partition, offset, size, image } = command
+  /** The device's digest of the range against the image's. */
+  async #compare({ partition, offset, size, image }: Put): Promise<Outcome> {
     const [from, to] = [offset, offset + size]
     const wanted = await digestOf(this.#site.bytes, image, from, to)
     const { answer } = await this.#open().ask({ verb: 'digest', partition, from, to })
-    if (answer.answer !== 'digest') return refusal(answer)
-    return { kind: 'digest', image: answer.sha256 === wanted ? image : undefined }
+    if (answer.answer === 'refused') return { came: 'refused', code: answer.code }
+    return { came: 'compared', equal: answer.answer === 'digest' && answer.sha256 === wanted }
   }
-}
-
-function verbOf(command: Told, lease: Lease): LinkRequest {
-  switch (command.kind) {
-    case 'erase':
-      return { verb: 'erase', ...lease, partition: command.partition }
-    case 'lock':
-      return { verb: 'lock', ...lease, to: command.to }
-    case 'slot':
-      return { verb: 'slot', ...lease, slot: command.slot }
-  }
-}
-
-function refusal(answer: LinkAnswer): { readonly kind: 'refused'; readonly code: DeviceRefusal } {
-  if (answer.answer !== 'refused') throw new LinkLost('an answer out of turn')
-  return { kind: 'refused', code: answer.code }
 }

@@ -7,12 +7,10 @@ import type {
   DeviceRefusal,
   Family,
   LinkAnswer,
-  LinkRequest,
   Run,
-  TwinInput,
   TwinOutput,
 } from '@plain-slate/core'
-import { BLOCK_BYTES, arraySectors, lay, modeOfKind } from '@plain-slate/core'
+import { BLOCK_BYTES, arraySectors, lay, modeOfKind, saidBy } from '@plain-slate/core'
 import type { DeviceFile } from './device-file.ts'
 import type { Flash } from './flash.ts'
 
@@ -75,32 +73,14 @@ export const REFUSAL_TEXTS: Readonly<Record<DeviceRefusal, string>> = {
   'unknown-verb': 'This device does not know what was asked.',
 }
 
-/** A twin's output as an answer that may be given at `doneAt`. */
+/** A twin's output as an answer that may be given at `doneAt`; the stream of one that says nothing ends. */
 export function said(output: TwinOutput, doneAt: number): Handled {
-  const plain = { payload: NO_BYTES, doneAt, ends: 'no' } as const
-  const at = doneAt
-  switch (output.kind) {
-    case 'facts':
-      return { ...plain, answer: { answer: 'facts', at, facts: output.facts } }
-    case 'kept':
-      return { ...plain, answer: { answer: 'kept', at, got: output.got } }
-    case 'mode':
-      return { ...plain, answer: { answer: 'mode', at, mode: output.mode } }
-    case 'done':
-      return { ...plain, answer: { answer: 'done', at } }
-    case 'tally': {
-      const { items, bytes, opens } = output
-      return { ...plain, answer: { answer: 'tally', at, items, bytes, opens } }
-    }
-    case 'refused': {
-      const text = REFUSAL_TEXTS[output.code]
-      return { ...plain, answer: { answer: 'refused', at, code: output.code, text } }
-    }
-    case 'digest':
-      return { ...plain, answer: { answer: 'digest', at, sha256: output.image ?? '0'.repeat(64) } }
-    case 'silent':
-      return { ...plain, answer: { answer: 'kept', at, got: 0 }, ends: 'instead' }
-  }
+  const plain = { payload: NO_BYTES, doneAt } as const
+  const body = saidBy(output)
+  if (body === undefined)
+    return { ...plain, answer: { answer: 'kept', at: doneAt, got: 0 }, ends: 'instead' }
+  const worded = body.answer === 'refused' ? { ...body, text: REFUSAL_TEXTS[body.code] } : body
+  return { ...plain, answer: { ...worded, at: doneAt }, ends: 'no' }
 }
 
 /** The head of the disk and its tail, where the two copies of the partition table lie. */
@@ -113,19 +93,4 @@ export function tableOf({ sectorBytes, diskBytes }: DeviceFile, flash: Flash, at
   const payload = Buffer.concat(ranges.map((range) => flash.read(range.at, range.length)))
   const answer = { answer: 'table', at, sectorBytes, diskBytes, ranges } as const
   return { answer, payload, doneAt: at, ends: 'no' }
-}
-
-type Changing = Extract<LinkRequest, { verb: 'erase' | 'lock' | 'slot' }>
-
-/** A verb that changes the device and carries no bytes, as the twin takes it. */
-export function inputOf(request: Changing): TwinInput {
-  const { epoch } = request
-  switch (request.verb) {
-    case 'erase':
-      return { kind: 'erase', epoch, partition: request.partition }
-    case 'lock':
-      return { kind: 'lock', epoch, to: request.to }
-    case 'slot':
-      return { kind: 'slot', epoch, slot: request.slot }
-  }
 }

@@ -13,9 +13,9 @@ import type {
   Part,
   TwinInput,
 } from '@plain-slate/core'
-import { BLOCK_BYTES, answersIn, cutAt, factsOf, step, takesIn } from '@plain-slate/core'
+import { BLOCK_BYTES, answersIn, cutAt, factsOf, inputOf, step, takesIn } from '@plain-slate/core'
 import type { Handled } from './answers.ts'
-import { NO_BYTES, brokenOff, inputOf, said, tableOf, tornBytes } from './answers.ts'
+import { NO_BYTES, brokenOff, said, tableOf, tornBytes } from './answers.ts'
 import { checkedByBytes } from './checked.ts'
 import type { DeviceFile } from './device-file.ts'
 import type { Flash } from './flash.ts'
@@ -148,11 +148,9 @@ export class SimulatedDevice {
   handle(request: LinkRequest, payload: Uint8Array, at: number): Handled {
     switch (request.verb) {
       case 'hello':
-        return this.#ask({ kind: 'hello', epoch: request.epoch }, at)
       case 'facts':
-        return this.#ask({ kind: 'facts' }, at)
       case 'tally':
-        return this.#ask({ kind: 'tally' }, at)
+        return this.#ask(inputOf(request), at)
       case 'table':
         return this.#table(at)
       case 'begin':
@@ -301,10 +299,11 @@ export class SimulatedDevice {
 
   #digest(request: Extract<LinkRequest, { verb: 'digest' }>, at: number): Handled {
     const { partition, from, to } = request
+    const input = inputOf(request)
     const part = this.#model.parts[partition]
     if (part !== undefined && (to <= from || to > part.blocks * BLOCK_BYTES))
       return this.#refuse('too-large', at)
-    const handled = this.#ask({ kind: 'digest', partition, size: to - from }, at)
+    const handled = this.#ask(input, at)
     if (handled.answer.answer === 'refused') return handled
     const start = this.#startOf(partition)
     const sha256 = this.flash.digest(start + from, start + to)
@@ -318,14 +317,9 @@ export class SimulatedDevice {
   }
 
   #restart(request: Extract<LinkRequest, { verb: 'restart' }>, at: number): Handled {
-    const { epoch, to } = request
+    const { to } = request
     this.#take(checkedByBytes(this.#model, this.nature.catalogue, this.file, this.flash))
-    const { device, output, doneAt } = step(
-      this.nature,
-      this.#model,
-      { kind: 'restart', epoch, to },
-      at,
-    )
+    const { device, output, doneAt } = step(this.nature, this.#model, inputOf(request), at)
     this.#take(device)
     if (output.kind === 'refused') return said(output, doneAt)
     this.#forgetSession()

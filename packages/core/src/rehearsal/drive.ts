@@ -1,22 +1,29 @@
 /**
- * Driving a run on the twin: carries out the reducer's orders on the model and reports what it says, so
- * that what is rehearsed is what is run. Reads a run and a device; gives both at the end, with the
- * journal and the model time. People do at once what they are asked.
+ * Driving a run on the twin: carries out, act by act, what the run's orders are in verbs of the link, and reports
+ * what comes of it, so that what is rehearsed is what is run. Reads a run and a device; gives both at the end,
+ * with the journal and the model time. People do at once what they are asked.
  */
 import type { Ask, Command } from '../command/command.ts'
-import { beginsIn, isKind } from '../family/modes.ts'
+import { answersIn, beginsIn, isKind } from '../family/modes.ts'
 import type { JournalEntry } from '../run/journal.ts'
-import type { RunOrder, RunEvent, RunState, Turn } from '../run/run.ts'
+import type { Deed, Hands, Outcome, Put } from '../run/perform.ts'
+import { leased, perform } from '../run/perform.ts'
+import type { RunEvent, RunOrder, RunState, Turn } from '../run/run.ts'
 import { reduce } from '../run/run.ts'
-import type { DeviceModel } from '../twin/state.ts'
-import type { Nature, TwinInput, TwinOutput } from '../twin/stepped.ts'
-import { step } from '../twin/twin.ts'
 import type { Mode } from '../terms/device.ts'
+import type { Plain } from '../twin/asked.ts'
+import { inputOf, saidBy } from '../twin/asked.ts'
+import type { DeviceModel } from '../twin/state.ts'
+import type { Nature, Stepped, TwinInput, TwinOutput } from '../twin/stepped.ts'
+import { step } from '../twin/twin.ts'
+import type { Unleased } from '../wire/verbs.ts'
 
 export type Scene = {
   readonly state: RunState
   readonly device: DeviceModel
   readonly journal: readonly JournalEntry[]
+  /** Whether the device is met: its link is open. */
+  readonly linked: boolean
 }
 
 /** Called before a command is sent; answering true ends the drive there, with the scene as it is. */
@@ -33,13 +40,14 @@ export function drive(
   journal: readonly JournalEntry[] = [],
   watch: Watch = () => false,
 ): Scene {
-  let scene: Scene = { state: turn.state, device, journal }
+  let scene: Scene = { state: turn.state, device, journal, linked: false }
   const orders: RunOrder[] = [...turn.orders]
   for (let turns = 0; turns < TURNS_MAX; turns += 1) {
     const order = orders.shift()
     if (order === undefined) return scene
     if (order.kind === 'send' && watch(scene, order.command)) return scene
-    const carried = carryOut(nature, scene, order)
+    const carried = carriedOut(nature, scene, order)
+    if (carried.event === undefined) return carried.scene
     const next = reduce(scene.state, carried.event)
     scene = { ...carried.scene, state: next.state }
     orders.push(...next.orders)
@@ -47,93 +55,102 @@ export function drive(
   throw new Error(`a run that does not end, at command ${scene.state.next}`)
 }
 
-type Carried = { readonly scene: Scene; readonly event: RunEvent }
+type Came = { readonly scene: Scene; readonly outcome: Outcome }
 
-function carryOut(nature: Nature, scene: Scene, order: RunOrder): Carried {
-  switch (order.kind) {
-    case 'journal':
-      return {
-        scene: { ...scene, journal: [...scene.journal, { ...order.entry, at: scene.device.at }] },
-        event: { kind: 'durable' },
-      }
-    case 'connect':
-      return meetAgain(nature, scene, order.mode)
-    case 'look': {
-      const { partition, offset, size, image } = order.command
-      return ask(nature, scene, { kind: 'look', partition, offset, size, image }, 'facts')
+/** An order act by act on the twin. */
+function carriedOut(
+  nature: Nature,
+  before: Scene,
+  order: RunOrder,
+): { readonly scene: Scene; readonly event: RunEvent | undefined } {
+  let scene = before
+  const deeds = perform(order, { linked: scene.linked, serial: scene.state.serial })
+  let next = deeds.next()
+  while (next.done !== true) {
+    const came = did(nature, scene, next.value)
+    scene = came.outcome.came === 'lost' ? { ...came.scene, linked: false } : came.scene
+    next = deeds.next(came.outcome)
+  }
+  return { scene, event: next.value }
+}
+
+function did(nature: Nature, scene: Scene, deed: Deed): Came {
+  switch (deed.deed) {
+    case 'write-down': {
+      const journal = [...scene.journal, { ...deed.entry, at: scene.device.at }]
+      return { scene: { ...scene, journal }, outcome: { came: 'done' } }
     }
-    case 'send':
-      return send(nature, scene, order.command)
-  }
-}
-
-/** Met in another mode than the wanted one, the run waits on: hands are needed. */
-function meetAgain(nature: Nature, scene: Scene, mode: Mode | undefined): Carried {
-  const met = ask(
-    nature,
-    permitted(nature, scene),
-    { kind: 'hello', epoch: scene.state.epoch },
-    'met',
-  )
-  const elsewhere = met.event.kind === 'met' && mode !== undefined && met.event.facts.mode !== mode
-  return elsewhere ? { ...met, event: { kind: 'lost' } } : met
-}
-
-/** One input to the twin, its answer as an event of the run. */
-function ask(nature: Nature, scene: Scene, input: TwinInput, as: 'met' | 'facts'): Carried {
-  const { device, output } = step(nature, scene.device, input, scene.device.at)
-  return { scene: { ...scene, device }, event: eventOf(output, as) }
-}
-
-function eventOf(output: TwinOutput, as: 'met' | 'facts'): RunEvent {
-  switch (output.kind) {
-    case 'facts':
-      return { kind: as, facts: output.facts }
-    case 'digest':
-      return { kind: 'digest', image: output.image }
-    case 'refused':
-      return { kind: 'refused', code: output.code }
-    case 'silent':
-      return { kind: 'lost' }
-    case 'tally':
-      return { kind: 'tally', items: output.items }
-    case 'kept':
-    case 'mode':
-    case 'done':
-      return { kind: 'done', evidence: output.kind }
-  }
-}
-
-function send(nature: Nature, scene: Scene, command: Command): Carried {
-  const { epoch } = scene.state
-  switch (command.kind) {
-    case 'person':
-      return byHand(nature, scene, command)
     case 'meet':
-    case 'facts':
-      return ask(nature, permitted(nature, scene), { kind: 'hello', epoch }, 'facts')
-    case 'digest': {
-      const { partition, size } = command
-      return ask(nature, scene, { kind: 'digest', partition, size }, 'facts')
-    }
-    case 'restart': {
-      const said = ask(nature, scene, { kind: 'restart', epoch, to: command.to }, 'facts')
-      /* Wiped, nobody is heard before somebody has gone through the set-up: it is told to start, and no more. */
-      if (command.first === 'wiped' && said.event.kind !== 'refused')
-        return { ...said, event: { kind: 'done', evidence: 'told to start' } }
-      return thenMet(nature, said)
-    }
-    case 'put':
-      return put(nature, scene, command)
-    case 'erase':
-      return ask(nature, scene, { kind: 'erase', epoch, partition: command.partition }, 'facts')
-    case 'lock':
-      return ask(nature, scene, { kind: 'lock', epoch, to: command.to }, 'facts')
-    case 'slot':
-      return ask(nature, scene, { kind: 'slot', epoch, slot: command.slot }, 'facts')
-    case 'tally':
-      return ask(nature, permitted(nature, scene), { kind: 'tally' }, 'facts')
+      return met(nature, scene, deed.mode)
+    case 'leave':
+      return { scene: { ...scene, linked: false }, outcome: { came: 'done' } }
+    case 'ask':
+      return asked(nature, scene, deed.request)
+    case 'piece':
+      return put(nature, scene, deed.piece)
+    case 'compare':
+      return compared(nature, scene, deed.piece)
+    case 'hands':
+      return byHand(nature, scene, deed.hands)
   }
+}
+
+/** A device answers a restart before it goes, whatever becomes of it then. */
+function asked(nature: Nature, scene: Scene, request: Unleased): Came {
+  const came = ask(nature, scene, inputOf(leased(request, leaseOf(scene)) as Plain))
+  const goes = request.verb === 'restart' && answersIn(nature.family, scene.device.mode)
+  if (!goes || came.outcome.came !== 'lost') return came
+  return { ...came, outcome: { came: 'answer', answer: { answer: 'mode', mode: request.to } } }
+}
+
+/** Who speaks in a rehearsal. */
+const leaseOf = ({ state }: Scene) => ({ run: 'rehearsal', epoch: state.epoch })
+
+/** Met in another mode than the wanted one it is waited for: hands are needed, and nobody has any here. */
+function met(nature: Nature, before: Scene, mode: Mode | undefined): Came {
+  const scene = permitted(nature, before)
+  const { device, output } = stepped(nature, scene, { kind: 'hello', epoch: scene.state.epoch })
+  if (output.kind !== 'facts')
+    return { scene: { ...scene, device, linked: false }, outcome: outcomeOf(output) }
+  const elsewhere =
+    mode !== undefined && output.facts.mode !== mode && output.facts.serial === scene.state.serial
+  if (elsewhere) return { scene: { ...scene, device, linked: false }, outcome: { came: 'lost' } }
+  return {
+    scene: { ...scene, device, linked: true },
+    outcome: { came: 'facts', facts: output.facts },
+  }
+}
+
+const stepped = (nature: Nature, { device }: Scene, input: TwinInput): Stepped =>
+  step(nature, device, input, device.at)
+
+/** One input to the twin, and what it says to it. */
+function ask(nature: Nature, scene: Scene, input: TwinInput): Came {
+  const { device, output } = stepped(nature, scene, input)
+  return { scene: { ...scene, device }, outcome: outcomeOf(output) }
+}
+
+function outcomeOf(output: TwinOutput): Outcome {
+  const answer = saidBy(output)
+  if (answer === undefined) return { came: 'lost' }
+  if (answer.answer === 'refused') return { came: 'refused', code: answer.code }
+  return answer.answer === 'facts'
+    ? { came: 'facts', facts: answer.facts }
+    : { came: 'answer', answer }
+}
+
+function compared(nature: Nature, scene: Scene, piece: Put): Came {
+  const { partition, offset, size, image } = piece
+  const { device, output } = stepped(nature, scene, {
+    kind: 'look',
+    partition,
+    offset,
+    size,
+    image,
+  })
+  const after = { ...scene, device }
+  if (output.kind !== 'digest') return { scene: after, outcome: outcomeOf(output) }
+  return { scene: after, outcome: { came: 'compared', equal: output.image === image } }
 }
 
 /** What hands do to the device itself, by what is asked of them. */
@@ -143,60 +160,42 @@ const BY_HAND_INPUTS: Readonly<Partial<Record<Ask, TwinInput>>> = {
 }
 
 /** A person presses the keys they were asked for; other hands leave the device as it is. */
-function byHand(
-  nature: Nature,
-  scene: Scene,
-  command: Extract<Command, { kind: 'person' }>,
-): Carried {
-  const event = { kind: 'done', evidence: 'a person' } as const
-  const { to, ask: asked } = command
+function byHand(nature: Nature, scene: Scene, { to, ask: asked }: Hands): Came {
+  const outcome = { came: 'hands', evidence: 'a person' } as const
   const hands = BY_HAND_INPUTS[asked]
   if (hands !== undefined) {
-    const { device } = step(nature, scene.device, hands, scene.device.at)
-    return { scene: { ...scene, device }, event }
+    const { device } = stepped(nature, scene, hands)
+    return { scene: { ...scene, device, linked: false }, outcome }
   }
   const leads = nature.family.ways.some(
     (way) => way.hands && way.to === to && beginsIn(way, scene.device.mode),
   )
-  if (to === undefined || !leads) return { scene, event }
-  const { device } = step(nature, scene.device, { kind: 'keys', to }, scene.device.at)
-  return { scene: { ...scene, device }, event }
-}
-
-/** After a restart the device is met again, and its ids are compared. */
-function thenMet(nature: Nature, carried: Carried): Carried {
-  if (carried.event.kind !== 'done') return carried
-  const scene = permitted(nature, carried.scene)
-  return ask(nature, scene, { kind: 'hello', epoch: scene.state.epoch }, 'facts')
+  if (to === undefined || !leads) return { scene, outcome }
+  const { device } = stepped(nature, scene, { kind: 'keys', to })
+  return { scene: { ...scene, device, linked: false }, outcome }
 }
 
 /** A device that runs and is not heard: the person who waits for it gives it the link permission. */
 function permitted(nature: Nature, scene: Scene): Scene {
   const runs = isKind(nature.family, scene.device.mode, 'system')
   if (!runs || scene.device.permission) return scene
-  const { device } = step(nature, scene.device, { kind: 'permit', given: true }, scene.device.at)
+  const { device } = stepped(nature, scene, { kind: 'permit', given: true })
   return { ...scene, device }
 }
 
 /** Begin, the bytes that are not kept yet, finish. */
-function put(nature: Nature, scene: Scene, command: Extract<Command, { kind: 'put' }>): Carried {
+function put(nature: Nature, scene: Scene, piece: Put): Came {
   const { epoch } = scene.state
-  const begun = step(nature, scene.device, { ...command, kind: 'begin', epoch }, scene.device.at)
+  const begun = stepped(nature, scene, { ...piece, kind: 'begin', epoch })
   const { output } = begun
-  if (output.kind !== 'kept')
-    return { scene: { ...scene, device: begun.device }, event: eventOf(output, 'facts') }
-  const rest = command.size - output.got
-  const sent =
-    rest === 0
-      ? begun
-      : step(
-          nature,
-          begun.device,
-          { kind: 'chunk', epoch, offset: output.got, size: rest },
-          begun.doneAt,
-        )
-  if (sent.output.kind !== 'kept')
-    return { scene: { ...scene, device: sent.device }, event: eventOf(sent.output, 'facts') }
-  const ended = step(nature, sent.device, { kind: 'finish', epoch }, sent.doneAt)
-  return { scene: { ...scene, device: ended.device }, event: eventOf(ended.output, 'facts') }
+  const ends = ({ device, output: said }: Stepped): Came => ({
+    scene: { ...scene, device },
+    outcome: said.kind === 'kept' ? { came: 'done' } : outcomeOf(said),
+  })
+  if (output.kind !== 'kept') return ends(begun)
+  const rest = piece.size - output.got
+  const chunk = { kind: 'chunk', epoch, offset: output.got, size: rest } as const
+  const sent = rest === 0 ? begun : step(nature, begun.device, chunk, begun.doneAt)
+  if (sent.output.kind !== 'kept') return ends(sent)
+  return ends(step(nature, sent.device, { kind: 'finish', epoch }, sent.doneAt))
 }

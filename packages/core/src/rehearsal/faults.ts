@@ -46,7 +46,12 @@ export function runWithFaults(
 ): RunMade {
   const { commands } = flatten(plan)
   let epoch = 1
-  let scene: Scene = { state: begin(plan.serial, epoch, commands).state, device, journal: [] }
+  let scene: Scene = {
+    state: begin(plan.serial, epoch, commands).state,
+    device,
+    journal: [],
+    linked: false,
+  }
   let turn = begin(plan.serial, epoch, commands)
   for (const fault of [...faults].sort((a, b) => a.piece - b.piece)) {
     let met = scene.journal.filter(

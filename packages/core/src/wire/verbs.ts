@@ -121,3 +121,17 @@ export const eventSchema = z.discriminatedUnion('event', [
   z.object({ event: z.literal('gone') }),
 ])
 export type DeviceEvent = z.infer<typeof eventSchema>
+
+/** A request as it is asked for, before whoever speaks puts the lease to it. */
+export type Unleased = LinkRequest extends infer One
+  ? One extends LinkRequest
+    ? Omit<One, keyof typeof lease>
+    : never
+  : never
+
+/** An answer without what only the link needs of it: the request it refers to, and when it was given. */
+export type Said = LinkAnswer extends infer One
+  ? One extends LinkAnswer
+    ? Omit<One, keyof typeof refersTo>
+    : never
+  : never

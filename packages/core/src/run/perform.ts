@@ -1,0 +1,173 @@
+/**
+ * What an order of a run is in verbs of the link: the one place that knows. Reads an order; says act by act what
+ * whoever drives must do (ask the device, meet it, send a piece, call a person), is told what came of each, and
+ * gives the event of the run. The rehearsal drives it on the twin, the agent over a link. Nothing here waits.
+ */
+import type { Command } from '../command/command.ts'
+import type { Mode } from '../terms/device.ts'
+import type { DeviceFacts } from '../wire/facts.ts'
+import type { DeviceRefusal, LinkRequest, Said, Unleased } from '../wire/verbs.ts'
+import type { JournalEntry } from './journal.ts'
+import type { RunEvent, RunOrder } from './run.ts'
+
+export type Put = Extract<Command, { kind: 'put' }>
+export type Hands = Extract<Command, { kind: 'person' }>
+
+/** What whoever drives is to do next. */
+export type Deed =
+  | { readonly deed: 'write-down'; readonly entry: JournalEntry }
+  /** Leave the link, and wait for the device: in this mode, or in whichever. */
+  | { readonly deed: 'meet'; readonly mode: Mode | undefined }
+  | { readonly deed: 'leave' }
+  | { readonly deed: 'ask'; readonly request: Unleased }
+  | { readonly deed: 'piece'; readonly piece: Put }
+  /** Does the piece's range hold the image's bytes already? */
+  | { readonly deed: 'compare'; readonly piece: Put }
+  | { readonly deed: 'hands'; readonly hands: Hands }
+
+/** What came of it. */
+export type Outcome =
+  | { readonly came: 'done' }
+  | { readonly came: 'facts'; readonly facts: DeviceFacts }
+  | { readonly came: 'answer'; readonly answer: Said }
+  | { readonly came: 'compared'; readonly equal: boolean }
+  | { readonly came: 'hands'; readonly evidence: string }
+  | { readonly came: 'refused'; readonly code: DeviceRefusal }
+  | { readonly came: 'lost' }
+  /** Nobody waits for it any more. */
+  | { readonly came: 'left' }
+
+/** The acts of an order, one after the other; at their end the event, or nothing where nobody waits for it. */
+export type Performance = Generator<Deed, RunEvent | undefined, Outcome>
+
+/** Whether the link is open, and the serial number of the plan's device. */
+export type Linked = { readonly linked: boolean; readonly serial: string }
+
+export function* perform(order: RunOrder, standing: Linked): Performance {
+  switch (order.kind) {
+    case 'journal':
+      yield { deed: 'write-down', entry: order.entry }
+      return { kind: 'durable' }
+    case 'connect':
+      return met(yield { deed: 'meet', mode: order.mode }, 'met')
+    case 'look': {
+      const { command } = order
+      const came = yield { deed: 'compare', piece: command }
+      if (came.came !== 'compared') return plain(came)
+      return { kind: 'digest', image: came.equal ? command.image : undefined }
+    }
+    case 'send':
+      return yield* sent(order.command, standing)
+  }
+}
+
+function* sent(command: Command, standing: Linked): Performance {
+  switch (command.kind) {
+    case 'person':
+      return plain(yield { deed: 'hands', hands: command })
+    case 'meet':
+      return met(yield { deed: 'meet', mode: command.mode }, 'facts')
+    case 'facts':
+      if (!standing.linked) return met(yield { deed: 'meet', mode: undefined }, 'facts')
+      return met(yield { deed: 'ask', request: { verb: 'facts' } }, 'facts')
+    case 'put':
+      return plain(yield { deed: 'piece', piece: command })
+    case 'digest': {
+      const { partition, size: to } = command
+      return plain(yield { deed: 'ask', request: { verb: 'digest', partition, from: 0, to } })
+    }
+    case 'restart':
+      return yield* restarted(command, standing)
+    case 'tally': {
+      const before = standing.linked ? undefined : yield { deed: 'meet', mode: undefined }
+      if (before !== undefined && before.came !== 'facts') return plain(before)
+      return plain(yield { deed: 'ask', request: { verb: 'tally' } })
+    }
+    case 'erase':
+    case 'lock':
+    case 'slot':
+      return plain(yield { deed: 'ask', request: requestOf(command) })
+  }
+}
+
+/** A restart ends the stream; it is done when the device is met again in the wanted mode. */
+function* restarted(
+  { to, first }: Extract<Command, { kind: 'restart' }>,
+  { linked, serial }: Linked,
+): Performance {
+  if (!linked) {
+    const before = yield { deed: 'meet', mode: undefined }
+    if (before.came !== 'facts' || before.facts.serial !== serial) return met(before, 'facts')
+  }
+  const said = yield { deed: 'ask', request: { verb: 'restart', to } }
+  if (said.came !== 'answer') return plain(said)
+  yield { deed: 'leave' }
+  /* Wiped, nobody is heard before somebody has gone through the set-up: it is told to start, and no more. */
+  if (first === 'wiped') return { kind: 'done', evidence: 'told to start' }
+  return met(yield { deed: 'meet', mode: to }, 'facts')
+}
+
+type Told = Extract<Command, { kind: 'erase' | 'lock' | 'slot' }>
+
+/** A command that is one verb, and of which the device says no more than that it is done. */
+function requestOf(command: Told): Unleased {
+  switch (command.kind) {
+    case 'erase':
+      return { verb: 'erase', partition: command.partition }
+    case 'lock':
+      return { verb: 'lock', to: command.to }
+    case 'slot':
+      return { verb: 'slot', slot: command.slot }
+  }
+}
+
+/** A meeting as an event: facts that were asked for, or a device met again. */
+function met(came: Outcome, as: 'met' | 'facts'): RunEvent | undefined {
+  return came.came === 'facts' ? { kind: as, facts: came.facts } : plain(came)
+}
+
+function plain(came: Outcome): RunEvent | undefined {
+  switch (came.came) {
+    case 'done':
+      return { kind: 'done', evidence: 'kept' }
+    case 'facts':
+      return { kind: 'facts', facts: came.facts }
+    case 'hands':
+      return { kind: 'done', evidence: came.evidence }
+    case 'refused':
+      return { kind: 'refused', code: came.code }
+    case 'answer':
+      return eventOf(came.answer)
+    case 'lost':
+    case 'compared':
+      return { kind: 'lost' }
+    case 'left':
+      return undefined
+  }
+}
+
+/** What a device answered, as an event of the run. */
+function eventOf(answer: Said): RunEvent {
+  switch (answer.answer) {
+    case 'facts':
+      return { kind: 'facts', facts: answer.facts }
+    case 'digest':
+      return { kind: 'digest', image: answer.sha256 }
+    case 'tally':
+      return { kind: 'tally', items: answer.items }
+    case 'refused':
+      return { kind: 'refused', code: answer.code }
+    case 'kept':
+    case 'mode':
+    case 'done':
+      return { kind: 'done', evidence: answer.answer }
+    case 'table':
+      return { kind: 'lost' }
+  }
+}
+
+/** A request with the lease it is asked under, where its verb carries one. */
+export const leased = (
+  request: Unleased,
+  lease: { readonly run: string; readonly epoch: number },
+): LinkRequest => ({ ...request, ...lease }) as LinkRequest
