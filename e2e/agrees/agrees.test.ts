@@ -3,17 +3,8 @@ import type { Cut, Evidence, Plan } from '@plain-slate/core'
 import { CUT_KINDS, flatten, modeOfKind } from '@plain-slate/core'
 import { DEMO_DEVICES } from '@plain-slate/demo'
 import type { DemoDevice } from '@plain-slate/demo'
-import {
-  bytesAgainstMap,
-  changedMarks,
-  comparable,
-  isChange,
-  onStandIn,
-  onTwin,
-  planFor,
-  readableMarks,
-  sceneOf,
-} from './scene.ts'
+import { isChange, onStandIn, onTwin, planFor, sceneOf } from './scene.ts'
+import { bytesAgainstMap, changedMarks, comparable, readableMarks, strayFiles } from './compare.ts'
 import type { ShelfAt } from './shelf.ts'
 import { shelfAt } from './shelf.ts'
 
@@ -85,6 +76,7 @@ async function oneCase(seed: number) {
       evidence,
       intent: pick(['update', 'downgrade', 'relock'] as const),
       keepData: random() < 0.5,
+      way: pick([undefined, undefined, ...shelf.family.installs.map(({ from }) => from)]),
     }
     const plan = planFor(scene, wish)
     if (plan === undefined) return undefined
@@ -102,6 +94,7 @@ async function oneCase(seed: number) {
       bytes: bytesAgainstMap(scene),
       marks,
       wipes,
+      stray: strayFiles(scene),
     }
   } finally {
     await scene.end()
@@ -114,8 +107,10 @@ function cutOf(random: Random, plan: Plan): Cut | undefined {
   const kind = pickOf(random)(CUT_KINDS)
   const change = changes[command]
   if (random() < 0.15 || change === undefined) return undefined
-  if (change.kind !== 'put') return { command, bytes: pickOf(random)([0, 1]), kind }
+  if (!('size' in change)) return { command, bytes: pickOf(random)([0, 1]), kind }
   const { size } = change
+  if (change.kind === 'push' && random() < 0.4)
+    return { command, bytes: size + pickOf(random)([1, 2]), kind }
   const at = [0, Math.floor(size / 8192) * 4096 + 100, size, size + 1, Math.floor(random() * size)]
   return { command, bytes: pickOf(random)(at), kind }
 }
@@ -128,19 +123,21 @@ describe('rehearsal and run agree', () => {
       const found = await oneCase(seed)
       if (found === undefined) continue
       plans += 1
-      const { id, plan, twin, real, cut, bytes, marks, wipes } = found
+      const { id, plan, twin, real, cut, bytes, marks, wipes, stray } = found
       reached.add(`${cut?.kind ?? 'no cut'} ${twin.phase}`)
       for (const { kind } of plan.steps) reached.add(`${id} ${kind}`)
       if (wipes) reached.add(`${id} wiped`)
       const at = `seed ${seed}, ${id}, ${JSON.stringify(cut)}`
       expect(comparable(real), at).toEqual(comparable(twin))
       expect(Math.abs(real.device.battery - twin.device.battery), at).toBeLessThan(1)
-      expect({ at, bytes, marks }).toEqual({ at, bytes: [], marks: [] })
+      expect({ at, bytes, marks, stray }).toEqual({ at, bytes: [], marks: [], stray: [] })
     }
     /* The cases reach what they are for: ends, deaths, every kind of cut, every operation. */
     expect([...reached].sort()).toEqual(
       expect.arrayContaining([
+        'alder copy',
         'alder erase',
+        'alder install',
         'alder lock',
         'alder wiped',
         'battery ended',
@@ -149,9 +146,13 @@ describe('rehearsal and run agree', () => {
         'computer ended',
         'fen erase',
         'fen lock',
+        'fen push',
         'fen slot',
         'no cut ended',
+        'tarn copy',
+        'tarn drop',
         'tarn erase',
+        'tarn install',
         'tarn wiped',
       ]),
     )
@@ -169,7 +170,13 @@ describe('the lead device', () => {
       const plan =
         aim === undefined
           ? undefined
-          : planFor(scene, { aim, evidence: new Map(), intent: 'update', keepData: true })
+          : planFor(scene, {
+              aim,
+              evidence: new Map(),
+              intent: 'update',
+              keepData: true,
+              way: undefined,
+            })
       if (aim === undefined || plan === undefined) throw new Error('no plan')
       const real = await onStandIn(scene, plan, undefined, 'ended')
       expect(real.phase).toBe('ended')

@@ -7,6 +7,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type {
   Case,
+  Changing,
   Command,
   Cut,
   DeviceModel,
@@ -16,13 +17,13 @@ import type {
   Manifest,
   Nature,
   Plan,
+  PlanWay,
   Reading,
   RunState,
   Turn,
   Way,
 } from '@plain-slate/core'
 import {
-  BLOCK_BYTES,
   afterCut,
   begin,
   drive,
@@ -30,27 +31,29 @@ import {
   familyTable,
   flatten,
   identify,
+  isChanging,
   isKind,
   makePlan,
   modeOf,
-  modeOfKind,
   modeTaking,
   ms,
+  packagesOf,
   readingsOf as readingsOverLink,
   reduce,
   step,
   takeUp,
   waysTo,
+  withoutPower,
 } from '@plain-slate/core'
 import type { DemoDevice } from '@plain-slate/demo'
-import { bytesOf, makeDevice } from '@plain-slate/demo'
+import { makeDevice } from '@plain-slate/demo'
 import type { RunNews } from '@plain-slate/link'
 import { driveRun } from '@plain-slate/link'
 import type { Bench, SimulatedDevice } from '@plain-slate/standins'
 import { openBench } from '@plain-slate/standins'
 import type { ShelfAt } from './shelf.ts'
 
-const SECRET = 'a secret of the test'
+export const SECRET = 'a secret of the test'
 
 export type Scene = {
   readonly bench: Bench
@@ -84,7 +87,10 @@ export async function sceneOf(shelf: ShelfAt, draft: DemoDevice): Promise<Scene>
   return {
     bench,
     device,
-    nature: device.nature,
+    nature: {
+      ...device.nature,
+      packages: packagesOf(shelf.shelf.map(({ manifest }) => manifest)),
+    },
     before: device.model,
     flashBefore,
     flashPath,
@@ -110,10 +116,11 @@ export type Wish = {
   readonly evidence: ReadonlyMap<string, Evidence>
   readonly intent: Case['intent']
   readonly keepData: boolean
+  readonly way: PlanWay | undefined
 }
 
 /** A plan for the device to a package, with some of its digests known. */
-export function planFor(scene: Scene, { aim, ...wish }: Wish): Plan | undefined {
+export function planFor(scene: Scene, { aim, way, ...wish }: Wish): Plan | undefined {
   const { nature, before, shelf } = scene
   const { family } = shelf
   const at: Case = {
@@ -127,7 +134,8 @@ export function planFor(scene: Scene, { aim, ...wish }: Wish): Plan | undefined 
     table: familyTable(family, before.fused, shelf.scale, scene.device.file.diskBytes),
     shelf: shelf.shelf,
   }
-  const made = makePlan({ at, mode: before.mode, permission: before.permission })
+  const { mode, permission } = before
+  const made = makePlan({ at, mode, permission, ...(way === undefined ? {} : { way }) })
   return made.ok ? made.value : undefined
 }
 
@@ -140,14 +148,11 @@ export type Ended = {
 /** What hands do after a cut: charge, plug, and the keys into the loader where the power went. */
 const CHARGE = 90
 
-/** Commands that change what stands on the device: those that can be cut. */
+/** Commands over the link that change the device: those that can be cut here. */
 export const isChange = (
   command: Command | undefined,
-): command is Extract<Command, { kind: 'put' | 'erase' | 'lock' | 'slot' }> =>
-  command?.kind === 'put' ||
-  command?.kind === 'erase' ||
-  command?.kind === 'lock' ||
-  command?.kind === 'slot'
+): command is Exclude<Changing, { kind: 'person' }> =>
+  command !== undefined && isChanging(command) && command.kind !== 'person'
 
 /** The plan on the twin, cut once. */
 export function onTwin({ nature, before }: Scene, plan: Plan, cut: Cut | undefined): Ended {
@@ -161,7 +166,8 @@ export function onTwin({ nature, before }: Scene, plan: Plan, cut: Cut | undefin
   const command = commands[first.state.next]
   if (cut === undefined || !isChange(command) || first.state.phase.kind !== 'doing')
     return { device: first.device, journal: first.journal, phase: first.state.phase.kind }
-  const after = command.kind === 'put' && cut.bytes > command.size
+  const bytes = command.kind === 'put' || command.kind === 'copy' ? command.size : Infinity
+  const after = cut.bytes > bytes
   const at = after ? nextSend(nature, first, commands) : first
   const cutDevice = after
     ? cutIdle(nature, at.device, cut.kind)
@@ -185,7 +191,7 @@ function nextSend(nature: Nature, scene: ReturnType<typeof drive>, commands: rea
 }
 
 const cutIdle = ({ family }: Nature, device: DeviceModel, kind: Cut['kind']): DeviceModel =>
-  kind === 'battery' ? { ...device, mode: modeOfKind(family, 'off'), session: undefined } : device
+  kind === 'battery' ? withoutPower(family, device) : device
 
 /** Charged, and brought by its keys and by commands to the mode in which the run goes on. */
 function helpedUp(nature: Nature, device: DeviceModel, to: string | undefined): DeviceModel {
@@ -249,6 +255,9 @@ export async function onStandIn(
     ask(command: Extract<Command, { kind: 'person' }>) {
       if (command.to !== undefined) bench.act({ kind: 'keys', serial, to: command.to })
       if (command.ask === 'reset') bench.act({ kind: 'reset', serial })
+      if (command.ask === 'confirm') bench.act({ kind: 'confirm', serial })
+      if (command.ask === 'install' && command.store !== undefined)
+        bench.act({ kind: 'install', serial, store: command.store })
       if (command.ask === 'set-up') bench.act({ kind: 'permit', serial, given: true })
       return Promise.resolve('a person')
     },
@@ -261,72 +270,4 @@ export async function onStandIn(
     state = await driving.over
   }
   return { device: device.model, journal, phase: state.phase.kind }
-}
-
-/** What must be equal of two devices. */
-export const comparable = ({ device, journal }: Ended) => ({
-  mode: device.mode,
-  lock: device.lock,
-  floors: device.floors,
-  permission: device.permission,
-  loaderVersion: device.loaderVersion,
-  data: device.data,
-  outcome: device.outcome,
-  limits: device.limits,
-  slots: device.slots,
-  merge: device.merge,
-  account: device.account,
-  marks: device.marks,
-  fresh: device.fresh,
-  maps: Object.fromEntries(Object.entries(device.parts).map(([name, { map }]) => [name, map])),
-  journal: journal.map(({ kind, command }) => `${kind} ${command}`),
-})
-
-/** A block of zeros, as it is after an erase. */
-const NOTHING = Buffer.alloc(BLOCK_BYTES)
-
-/** The real bytes against what the map says of them; empty: they agree. */
-export function bytesAgainstMap(scene: Scene): readonly string[] {
-  const { device, flashBefore, shelf } = scene
-  const flash = readFileSync(scene.flashPath)
-  return Object.entries(device.model.parts).flatMap(([name, { map }]) =>
-    map.flatMap((run) =>
-      blocksOf(run).flatMap((block) => {
-        const at = (device.file.starts[name] ?? 0) + block * BLOCK_BYTES
-        const real = flash.subarray(at, at + BLOCK_BYTES)
-        const old = flashBefore.subarray(at, at + BLOCK_BYTES)
-        const origin = run.kind === 'image' ? shelf.origins.get(run.image) : undefined
-        const from = run.kind === 'image' ? (run.at + block - run.from) * BLOCK_BYTES : 0
-        const image = origin === undefined ? undefined : bytesOf(origin, from, from + BLOCK_BYTES)
-        const agrees = {
-          old: () => real.equals(old),
-          image: () => image !== undefined && real.equals(image),
-          torn: () => !real.equals(old),
-          erased: () => real.equals(NOTHING.subarray(0, real.length)),
-        }[run.kind]
-        return agrees() ? [] : [`${name} block ${block}: not ${run.kind}`]
-      }),
-    ),
-  )
-}
-
-const blocksOf = ({ from, to }: { readonly from: number; readonly to: number }) =>
-  Array.from({ length: to - from }, (_, index) => from + index)
-
-/** Marked customer ranges that changed; empty: every bit is as it was. */
-export function changedMarks(scene: Scene): readonly string[] {
-  const flash = readFileSync(scene.flashPath)
-  return scene.device.file.marks.flatMap(({ from, to }) =>
-    flash.subarray(from, to).equals(scene.flashBefore.subarray(from, to))
-      ? []
-      : [`${from} to ${to}`],
-  )
-}
-
-/** Marked customer ranges of which a byte can still be read; empty: all are gone. */
-export function readableMarks(scene: Scene): readonly string[] {
-  const flash = readFileSync(scene.flashPath)
-  return scene.device.file.marks.flatMap(({ from, to }) =>
-    flash.subarray(from, to).every((byte) => byte === 0) ? [] : [`${from} to ${to}`],
-  )
 }

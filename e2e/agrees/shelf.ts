@@ -1,13 +1,14 @@
 /** The demo's packages at any scale, with the bytes of every image at hand. */
 import type { Shelved } from '@plain-slate/core'
 import { catalogueOf } from '@plain-slate/core'
-import type { Origin, PackageDraft } from '@plain-slate/demo'
+import type { Origin, PackageDraft, Volume } from '@plain-slate/demo'
 import {
   DEMO_DEVICES,
   DEMO_PACKAGES,
   ON_DEVICES_ONLY,
   buildPackage,
   bytesOf,
+  digestOfVolume,
   familyNamed,
   modifiedFacts,
   originOf,
@@ -18,8 +19,17 @@ import type { ImageBytes } from '@plain-slate/link'
 export function shelfAt(scale: number, id = 'tarn') {
   const family = familyNamed(id)
   const mine = (drafts: readonly PackageDraft[]) => drafts.filter(({ line }) => line.family === id)
+  const volumes = new Map<string, Volume>()
   const built = (drafts: readonly PackageDraft[]) =>
-    drafts.map((draft) => ({ draft, manifest: buildPackage(draft, scale).manifest }))
+    drafts.map((draft) => {
+      const { manifest, volumes: own } = buildPackage(draft, scale)
+      const [first, ...later] = own
+      if (first === undefined || later.length > 0) return { draft, manifest }
+      const sha256 = digestOfVolume(first)
+      volumes.set(sha256, first)
+      const archives = [{ file: first.file, sha256, bytes: first.bytes }]
+      return { draft, manifest: { ...manifest, archives } }
+    })
   const here = built(mine(DEMO_PACKAGES).filter(({ truncatedTo }) => truncatedTo === undefined))
   const known = [...here, ...built(mine(ON_DEVICES_ONLY))]
   const origins = new Map<string, Origin>(
@@ -33,6 +43,8 @@ export function shelfAt(scale: number, id = 'tarn') {
   const manifests = here.map(({ manifest }) => manifest)
   const bytes: ImageBytes = async function* (image, from, to) {
     await Promise.resolve()
+    const volume = volumes.get(image)
+    if (volume !== undefined) return void (yield* rangeOf(volume, from, to))
     const origin = origins.get(image)
     if (origin === undefined) throw new Error(`no bytes of ${image}`)
     for (let at = from; at < to; at += 1 << 20)
@@ -52,4 +64,15 @@ export function shelfAt(scale: number, id = 'tarn') {
     return line.family === id
   }
 }
+/** A range of a volume. */
+function* rangeOf(volume: Volume, from: number, to: number): Generator<Uint8Array> {
+  let at = 0
+  for (const chunk of volume.chunks()) {
+    const [a, b] = [Math.max(from - at, 0), Math.min(to - at, chunk.length)]
+    if (a < b) yield chunk.subarray(a, b)
+    at += chunk.length
+    if (at >= to) return
+  }
+}
+
 export type ShelfAt = ReturnType<typeof shelfAt>

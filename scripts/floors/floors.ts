@@ -76,7 +76,7 @@ export const MAY_IMPORT: Readonly<Record<PackageName, readonly PackageName[]>> =
   api: ['core'],
   link: ['core'],
   agent: ['link', 'vault', 'api', 'core'],
-  standins: ['api', 'core'],
+  standins: ['api', 'archives', 'core'],
   server: ['api', 'archives', 'vault', 'texts', 'core'],
   cli: ['archives', 'vault', 'api', 'texts', 'core'],
   web: ['api', 'texts', 'core'],

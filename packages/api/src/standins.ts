@@ -2,7 +2,7 @@
  * The control side of simulated devices: what hands can do with them. The bench process answers it on
  * loopback under its own secret; people reach it through the server only.
  */
-import { modeSchema } from '@plain-slate/core'
+import { modeSchema, storeSchema } from '@plain-slate/core'
 import { z } from 'zod'
 import { modeShownSchema } from './mode.ts'
 
@@ -22,6 +22,9 @@ export const standInDeviceSchema = z.object({
   /** A reset can be asked of it here; the switch for its lock: null where it has none. */
   canReset: z.boolean(),
   lockSwitch: z.boolean().nullable(),
+  /** Where hands can install from in its menu here; what it asks of hands: null where nothing. */
+  installs: z.array(z.object({ id: storeSchema, name: z.string() })),
+  asks: z.string().nullable(),
   /** Model seconds in a real one; 0: as fast as bytes go. */
   pace: z.number(),
   /** What keys lead to from here, in the family's words. */
@@ -40,6 +43,8 @@ export const standInActSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('permit'), serial, given: z.boolean() }),
   z.object({ kind: z.literal('reset'), serial }),
   z.object({ kind: z.literal('lock-switch'), serial, on: z.boolean() }),
+  z.object({ kind: z.literal('install'), serial, store: storeSchema }),
+  z.object({ kind: z.literal('confirm'), serial }),
   /** A cut that waits: at the nth piece from now, after so many bytes of it are kept. */
   z.object({
     kind: z.literal('cut'),

@@ -122,6 +122,23 @@ const CHECKS: Readonly<Record<string, Check>> = {
       ]
       return want(codes.join(' '), 'no-partition never-written old-epoch old-epoch old-epoch')
     },
+  'takes a file into no place that is not open, under no name that leads out, and for no older owner':
+    async (bench) => {
+      const older = bench.lease()
+      const link = await bench.meet()
+      const lease = bench.lease()
+      const file = { store: 'card', name: 'a.tar', size: 16, image: '0'.repeat(64) } as const
+      const codes = [
+        await codeOf(link.ask({ verb: 'file-put', ...lease, ...file })),
+        await codeOf(link.ask({ verb: 'file-list', store: 'card' })),
+        await codeOf(link.ask({ verb: 'file-put', ...lease, ...file, name: '../a.tar' })),
+        await codeOf(link.ask({ verb: 'file-put', ...older, ...file })),
+        await codeOf(link.ask({ verb: 'install', ...older, store: 'card', name: 'a.tar' })),
+        await codeOf(link.ask({ verb: 'install', ...lease, store: 'card', name: 'a.tar' })),
+      ]
+      const none = 'no-store no-store unknown-verb old-epoch old-epoch wrong-mode'
+      return want(codes.join(' '), none)
+    },
   'shows no fact as an empty text': async (bench) => {
     const facts = (await bench.facts()) ?? {}
     const empty = Object.entries(facts).filter(([, value]) => value === '')

@@ -6,6 +6,7 @@
 import type {
   Deed,
   DeviceFacts,
+  FilePut,
   Hands,
   JournalEntry,
   Mode,
@@ -22,7 +23,7 @@ import type { Address } from './address.ts'
 import type { Lease, Link } from './link.ts'
 import { LinkLost } from './link.ts'
 import type { ImageBytes } from './piece.ts'
-import { digestOf, putPiece } from './piece.ts'
+import { digestOf, putFile, putPiece } from './piece.ts'
 import { waitFor } from './port.ts'
 
 /** What somebody who watches is told. `at` is the device's own time, ms of model time. */
@@ -179,6 +180,8 @@ class Driver {
         return this.#ask(deed.request)
       case 'piece':
         return this.#put(deed.piece)
+      case 'file':
+        return this.#putFile(deed.file)
       case 'compare':
         return this.#compare(deed.piece)
       case 'hands': {
@@ -220,10 +223,16 @@ class Driver {
     return { came: 'facts', facts: answer.facts }
   }
 
+  readonly #progress = (got: number, at: number) => this.#site.tell({ kind: 'progress', got, at })
+
+  async #putFile(file: FilePut): Promise<Outcome> {
+    const put = await putFile(this.#open(), this.#lease, file, this.#site.bytes, this.#progress)
+    return put.kind === 'kept' ? { came: 'done' } : { came: 'refused', code: put.code }
+  }
+
   async #put(piece: Put): Promise<Outcome> {
-    const { bytes, tell } = this.#site
-    const progress = (got: number, at: number) => tell({ kind: 'progress', got, at })
-    const put = await putPiece(this.#open(), this.#lease, piece, bytes, progress)
+    const { bytes } = this.#site
+    const put = await putPiece(this.#open(), this.#lease, piece, bytes, this.#progress)
     return put.kind === 'kept' ? { came: 'done' } : { came: 'refused', code: put.code }
   }
 

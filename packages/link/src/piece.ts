@@ -1,10 +1,10 @@
 /**
- * One piece over the link: begun, sent in chunks with a window of unacknowledged ones, finished with its
+ * One piece of an image, or a whole file, over the link: begun, sent in chunks with a window of unacknowledged ones, finished with its
  * own digest, which is made while the bytes go. A session the device kept is taken up where it stands.
  */
 import { createHash } from 'node:crypto'
 import { crc32 } from 'node:zlib'
-import type { Command, DeviceRefusal, LinkAnswer } from '@plain-slate/core'
+import type { Command, DeviceRefusal, FilePut, LinkAnswer, LinkRequest } from '@plain-slate/core'
 import { PAYLOAD_MAX } from '@plain-slate/core'
 import type { Answered, Lease, Link } from './link.ts'
 import { LinkLost } from './link.ts'
@@ -28,16 +28,43 @@ export const chunkBytes = (size: number): number =>
 export type PutOutcome =
   { readonly kind: 'kept' } | { readonly kind: 'refused'; readonly code: DeviceRefusal }
 
+type Progress = (got: number, at: number) => void
+
 /** Puts a piece; `progress` is told bytes kept and the device's own time. Throws LinkLost. */
-export async function putPiece(
+export function putPiece(
   link: Link,
   lease: Lease,
   put: Put,
   bytes: ImageBytes,
-  progress: (got: number, at: number) => void,
+  progress: Progress,
 ): Promise<PutOutcome> {
   const { partition, offset, size, image } = put
-  const begun = (await link.ask({ verb: 'begin', ...lease, partition, offset, size, image })).answer
+  const begin = { verb: 'begin', ...lease, partition, offset, size, image } as const
+  return putBytes(link, lease, { begin, offset, size, image }, bytes, progress)
+}
+
+/** Puts a whole file to a store, in the same way. Throws LinkLost. */
+export function putFile(
+  link: Link,
+  lease: Lease,
+  { store, name, size, image }: FilePut,
+  bytes: ImageBytes,
+  progress: Progress,
+): Promise<PutOutcome> {
+  const begin = { verb: 'file-put', ...lease, store, name, size, image } as const
+  return putBytes(link, lease, { begin, offset: 0, size, image }, bytes, progress)
+}
+
+type Sent = Pick<Put, 'offset' | 'size' | 'image'> & { readonly begin: LinkRequest }
+
+async function putBytes(
+  link: Link,
+  lease: Lease,
+  { begin, offset, size, image }: Sent,
+  bytes: ImageBytes,
+  progress: Progress,
+): Promise<PutOutcome> {
+  const begun = (await link.ask(begin)).answer
   if (begun.answer === 'refused') return refusedBy(begun)
   const got = keptOf(begun)
   progress(got, begun.at)

@@ -70,6 +70,15 @@ export const REFUSAL_TEXTS: Readonly<Record<DeviceRefusal, string>> = {
   'not-allowed': 'Nobody but its maker opens this lock.',
   'lock-switch': 'The switch that lets its lock be opened is off.',
   'other-variant': 'A part is of another variant than this device was built for.',
+  'no-store': 'No such place for files is open in this mode.',
+  'no-file': 'There is no such file.',
+  'no-room': 'The file is larger than this place takes.',
+  'not-whole': 'The file is no package, or not all of it.',
+  'other-target': 'The package is for another model or board.',
+  'other-base': 'The package goes on another build than the one that is here.',
+  modified: 'The package goes on an untouched system only.',
+  merging: 'An update is being merged.',
+  busy: 'It waits for a hand.',
   'unknown-verb': 'This device does not know what was asked.',
 }
 

@@ -9,13 +9,23 @@ import type { AddressInfo, Server, Socket } from 'node:net'
 import { join } from 'node:path'
 import type { Duplex } from 'node:stream'
 import type { StandInAct, StandInDevice } from '@plain-slate/api'
-import type { Catalogue, Family, ImageFacts, Mode } from '@plain-slate/core'
-import { answersIn, beginsIn, isKind, kindOf, modeName, modeProfile } from '@plain-slate/core'
+import type { Catalogue, Family, ImageFacts, Mode, Store } from '@plain-slate/core'
+import {
+  answersIn,
+  beginsIn,
+  installsByHand,
+  isKind,
+  kindOf,
+  modeName,
+  modeProfile,
+} from '@plain-slate/core'
 import type { ModelClock } from './clock.ts'
 import { modelClock } from './clock.ts'
+import { REFUSAL_TEXTS } from './answers.ts'
 import { SimulatedDevice } from './device.ts'
 import { extentsOf, readDevice, writeDevice } from './device-file.ts'
 import { openFlash } from './flash.ts'
+import { openStores } from './stores.ts'
 import { endSoftly, serveStream } from './serve-stream.ts'
 
 export type BenchPlan = {
@@ -79,8 +89,11 @@ function openDevice(plan: BenchPlan, catalogue: Catalogue, path: string): OnBenc
   const family = plan.families.find(({ id }) => id === file.family)
   if (family === undefined) throw new Error(`${path} is of a family nobody named: ${file.family}`)
   const flash = openFlash(path.replace(/\.json$/, '.flash'), file.diskBytes, extentsOf(file))
-  const nature = { family, catalogue, scale: file.scale, pick: file.pick }
-  const device = new SimulatedDevice(file, nature, flash, (kept) => writeDevice(path, kept))
+  const nature = { family, catalogue, packages: new Map(), scale: file.scale, pick: file.pick }
+  const stores = openStores(path.replace(/\.json$/, '.files'))
+  const device = new SimulatedDevice(file, nature, { flash, stores }, (kept) =>
+    writeDevice(path, kept),
+  )
   return { device, clock: modelClock(plan.pace, file.model.at, Date.now), stream: undefined }
 }
 
@@ -123,11 +136,24 @@ function shownOf(device: SimulatedDevice, clock: ModelClock): StandInDevice {
     permission: model.permission,
     removable: family.cell === 'removable',
     canReset: !away && canReset(device),
+    installs: away
+      ? []
+      : installsByHand(device.nature, model).map(({ from }) => shownStore(family, from)),
+    asks: away || model.confirmBy === undefined ? null : (confirmOf(device) ?? ''),
     lockSwitch: family.lock.opens === 'command' ? model.lockSwitch : null,
     pace: clock.pace,
     keys: away ? [] : keysOf(family, model.mode),
   }
 }
+
+const shownStore = ({ stores }: Family, id: Store) => ({
+  id,
+  name: stores.find((one) => one.id === id)?.name ?? id,
+})
+
+/** What it asks of hands, as its family says it. */
+const confirmOf = ({ nature: { family }, model: { mode } }: SimulatedDevice): string | undefined =>
+  family.installs.find((rule) => rule.mode === mode)?.confirm?.say
 
 /** The ways that hands can go from a mode, in the family's words. */
 const keysOf = (family: Family, mode: Mode) =>
@@ -190,10 +216,26 @@ function actOn(devices: readonly OnBench[], act: StandInAct): string | undefined
       return device.model.lockSwitch === act.on
         ? undefined
         : 'The switch stays as it is: greyed, or not to be found in this mode.'
+    case 'install':
+      return installed(one, act.store, now)
+    case 'confirm':
+      if (device.model.confirmBy === undefined) return 'It asks for nothing.'
+      device.byHand({ kind: 'confirm' }, now)
+      return undefined
     case 'cut':
       device.planCut({ piece: act.piece, bytes: act.bytes, kind: act.how })
       return undefined
   }
+}
+
+/** Started from its menu; while it installs nobody is heard on its cable. */
+function installed(one: OnBench, store: Store, now: number): string | undefined {
+  const { nature, model } = one.device
+  if (!installsByHand(nature, model).some(({ from }) => from === store))
+    return `Nothing is installed from there in this mode (${nameOf(one.device)}).`
+  const code = one.device.installByHand(store, now)
+  drop(one)
+  return code === undefined ? undefined : REFUSAL_TEXTS[code]
 }
 
 /** A reset is found in the settings of a system that runs, on the page that asks for one, and in a rescue. */

@@ -13,6 +13,7 @@ import {
   partRoleSchema,
   slotSchema,
   startOutcomeSchema,
+  storeSchema,
 } from '@plain-slate/core'
 import { z } from 'zod'
 import type { Extent } from './flash.ts'
@@ -33,6 +34,12 @@ const partSchema = z.object({
   map: z.array(runSchema),
   was: z.exactOptional(z.string()),
 })
+const storedFile = z.object({
+  store: storeSchema,
+  name: z.string(),
+  size: whole,
+  holds: z.string(),
+})
 const modelSchema = z.object({
   serial: z.string().min(4).max(40),
   fused: fusedSchema,
@@ -47,6 +54,9 @@ const modelSchema = z.object({
       got: whole,
     }),
   ),
+  files: z.array(storedFile).default([]),
+  incoming: z.exactOptional(storedFile.extend({ got: whole })),
+  confirmBy: z.exactOptional(z.number()),
   battery: z.number().min(0).max(100),
   floors: z.partialRecord(z.union([partRoleSchema, z.literal('all')]), whole),
   lock: z.enum(['closed', 'open']),
@@ -149,11 +159,15 @@ export function readDevice(path: string): DeviceFile {
       { ...part, slot: part.slot, was: part.was },
     ]),
   )
-  const { session, slots, mergeUntil, setUpAt, shows } = file.model
+  const { session, slots, mergeUntil, setUpAt, shows, incoming, confirmBy } = file.model
   const kept = slots === undefined ? undefined : { ...slots, tries: slots.tries }
   return {
     ...file,
-    model: { ...file.model, parts, session, mergeUntil, setUpAt, shows, slots: kept },
+    model: {
+      ...file.model,
+      ...{ parts, session, incoming, confirmBy, mergeUntil, setUpAt, shows },
+      slots: kept,
+    },
   }
 }
 

@@ -11,26 +11,41 @@ import type {
   Mode,
   Nature,
   Part,
+  Store,
   TwinInput,
 } from '@plain-slate/core'
-import { BLOCK_BYTES, answersIn, cutAt, factsOf, inputOf, step, takesIn } from '@plain-slate/core'
+import {
+  BLOCK_BYTES,
+  cutAt,
+  factsOf,
+  inputOf,
+  step,
+  takesIn,
+  withoutMemory,
+} from '@plain-slate/core'
 import type { Handled } from './answers.ts'
-import { NO_BYTES, brokenOff, said, tableOf, tornBytes } from './answers.ts'
+import { NO_BYTES, brokenOff, said, tableOf } from './answers.ts'
+import { DeviceFiles } from './device-files.ts'
+import { DevicePieces } from './device-pieces.ts'
+import type { Lent } from './lent.ts'
 import { checkedByBytes } from './checked.ts'
 import type { DeviceFile } from './device-file.ts'
 import type { Flash } from './flash.ts'
-import { OpenPiece } from './open-piece.ts'
 import type { PlannedCut } from './planned-cut.ts'
-import { counted, cutWithin } from './planned-cut.ts'
+import { counted } from './planned-cut.ts'
+import type { Stores } from './stores.ts'
 
-type ByHandInput = Extract<TwinInput, { kind: 'charge' | 'permit' | 'reset' | 'lock-switch' }>
+type Chunk = Extract<LinkRequest, { verb: 'chunk' }>
+type ByHandInput = Extract<
+  TwinInput,
+  { kind: 'charge' | 'permit' | 'reset' | 'lock-switch' | 'confirm' }
+>
 
 const isErased = (part: Part | undefined): boolean =>
   part !== undefined && part.map.every(({ kind }) => kind === 'erased')
 
 export class SimulatedDevice {
   #model: DeviceModel
-  #piece = new OpenPiece()
   #cut: PlannedCut | undefined
   #port: string | null
   #cellOut: boolean
@@ -40,24 +55,45 @@ export class SimulatedDevice {
   readonly file: DeviceFile
   readonly nature: Nature
   readonly flash: Flash
+  readonly stores: Stores
   readonly #keep: (file: DeviceFile) => void
+  readonly #lent: Lent = {
+    model: () => this.#model,
+    cut: () => this.#cut,
+    ask: (input, at) => this.#ask(input, at),
+    take: (model) => this.#take(model),
+    save: () => this.#save(),
+    countsDown: () => this.#countsDown(),
+    cutNow: (bytes, doneAt) => this.#cutNow(bytes, doneAt),
+    site: () => ({
+      nature: this.nature,
+      flash: this.flash,
+      stores: this.stores,
+      startOf: this.#startOf,
+    }),
+  }
+  readonly #pieces = new DevicePieces(this.#lent)
+  readonly #files = new DeviceFiles(this.#lent, () => this.#pieces.forget())
 
   constructor(
     file: DeviceFile,
     nature: Nature,
-    flash: Flash,
+    { flash, stores }: { readonly flash: Flash; readonly stores: Stores },
     keep: (file: DeviceFile) => void = () => undefined,
   ) {
     this.file = file
     this.nature = nature
     this.flash = flash
+    this.stores = stores
     this.#keep = keep
     this.#port = file.port
     this.#cellOut = file.cellOut
+    const model = withoutMemory(file.model)
+    stores.keepOnly(model)
     this.#model =
-      file.model.session === undefined
-        ? file.model
-        : checkedByBytes(brokenOff(nature.family, file.model), nature.catalogue, file, flash)
+      model.session === undefined
+        ? model
+        : checkedByBytes(brokenOff(nature.family, model), nature.catalogue, file, flash)
   }
 
   get model(): DeviceModel {
@@ -102,7 +138,7 @@ export class SimulatedDevice {
     this.#save()
   }
   takeCellOut(): void {
-    this.#losePower()
+    this.#pieces.losePower()
     this.#cellOut = true
     this.#save()
   }
@@ -115,7 +151,7 @@ export class SimulatedDevice {
     const stepped = step(this.nature, this.#model, input, at)
     this.#take(stepped.device)
     if (input.kind === 'reset') {
-      this.#forgetSession()
+      this.#pieces.forget()
       this.#awayUntil = stepped.doneAt
     }
     this.#save()
@@ -125,7 +161,7 @@ export class SimulatedDevice {
     this.#take(checkedByBytes(this.#model, this.nature.catalogue, this.file, this.flash))
     const stepped = step(this.nature, this.#model, { kind: 'keys', to }, at)
     this.#take(stepped.device)
-    this.#forgetSession()
+    this.#pieces.forget()
     this.#awayUntil = stepped.doneAt
     this.#save()
     return stepped.doneAt
@@ -134,6 +170,13 @@ export class SimulatedDevice {
   restarted(to: Mode): void {
     const { epoch, at } = this.#model
     this.#take(step(this.nature, this.#model, { kind: 'restart', epoch, to }, at).device)
+  }
+  /** Started by hands from its menu; why it does not, or undefined. It is not heard before it is through. */
+  installByHand(store: Store, at: number): DeviceRefusal | undefined {
+    const { refused, doneAt } = this.#files.installByHand(store, at)
+    this.#awayUntil = doneAt
+    this.#save()
+    return refused
   }
   planCut(cut: PlannedCut): void {
     this.#cut = cut
@@ -154,11 +197,13 @@ export class SimulatedDevice {
       case 'table':
         return this.#table(at)
       case 'begin':
-        return this.#begin(request, at)
+        return this.#pieces.begin(request, at)
       case 'chunk':
         return this.#chunk(request, payload, at)
       case 'finish':
-        return this.#finish(request, at)
+        return this.#model.incoming === undefined
+          ? this.#pieces.finish(request, at)
+          : this.#files.finish(request, at)
       case 'digest':
         return this.#digest(request, at)
       case 'restart':
@@ -167,7 +212,23 @@ export class SimulatedDevice {
       case 'lock':
       case 'slot':
         return this.#changed(inputOf(request), at)
+      case 'file-put':
+        return this.#files.put(request, at)
+      case 'file-digest':
+        return this.#files.digest(request, at)
+      case 'file-list':
+      case 'file-drop':
+        return this.#ask(inputOf(request), at)
+      case 'install':
+        return this.#files.install(request, at)
     }
+  }
+
+  #chunk(request: Chunk, payload: Uint8Array, at: number): Handled {
+    if (payload.length === 0 || crc32(payload) !== request.crc32)
+      return this.#refuse('bad-checksum', at)
+    const { incoming } = this.#model
+    return (incoming === undefined ? this.#pieces : this.#files).chunk(request, payload, at)
   }
 
   /** A verb that changes what it keeps; its state is on the disk before it is answered. */
@@ -175,7 +236,7 @@ export class SimulatedDevice {
     const due = this.#countsDown()
     if (due && this.#cut?.bytes === 0) return this.#cutNow(0, at)
     const handled = this.#ask(input, at)
-    this.#forgetSession()
+    this.#pieces.forget()
     this.#save()
     return due ? this.#cutNow(0, handled.doneAt) : handled
   }
@@ -193,6 +254,7 @@ export class SimulatedDevice {
         const start = this.#startOf(name)
         this.flash.erase(start, start + part.blocks * BLOCK_BYTES)
       }
+    if (model.files !== this.#model.files) this.stores.keepOnly(model)
     this.#model = model
   }
 
@@ -202,55 +264,11 @@ export class SimulatedDevice {
     return said(output, doneAt)
   }
 
-  #begin(request: Extract<LinkRequest, { verb: 'begin' }>, at: number): Handled {
-    const { epoch, partition, offset, size, image } = request
-    const input = { kind: 'begin', epoch, partition, offset, size, image } as const
-    const before = this.#model.session
-    const { device, output, doneAt } = step(this.nature, this.#model, input, at)
-    this.#take(device)
-    if (output.kind !== 'kept') return said(output, doneAt)
-    if (device.session !== before) {
-      this.#forgetSession()
-      this.#countsDown()
-    }
-    this.#save()
-    if (this.#cut?.piece === 0 && this.#cut.bytes === 0) return this.#cutNow(0, doneAt)
-    return said(output, doneAt)
-  }
-
-  #chunk(
-    request: Extract<LinkRequest, { verb: 'chunk' }>,
-    payload: Uint8Array,
-    at: number,
-  ): Handled {
-    if (payload.length === 0 || crc32(payload) !== request.crc32)
-      return this.#refuse('bad-checksum', at)
-    const cut = cutWithin(this.#cut, request.offset, payload.length)
-    const { epoch, offset } = request
-    const input = { kind: 'chunk', epoch, offset, size: payload.length } as const
-    const before = this.#model
-    const { device, output, doneAt } = step(this.nature, before, input, at)
-    if (output.kind !== 'kept') {
-      this.#take(device)
-      return said(output, doneAt)
-    }
-    const taken = cut === undefined ? payload : payload.subarray(0, cut - offset)
-    this.#piece.take(this.flash, before.session, this.#startOf(before.session?.partition), taken)
-    if (cut === undefined) {
-      this.#take(device)
-      const empty = !answersIn(this.nature.family, device.mode)
-      if (empty) this.#forgetSession()
-      return { ...said(output, doneAt), ends: empty ? 'instead' : 'no' }
-    }
-    this.#take({ ...before, at: device.at, battery: device.battery, epoch: device.epoch })
-    return this.#cutNow(cut, doneAt)
-  }
-
   /** The cut that was planned: what is kept is kept, the stream ends, with power the session too. */
   #cutNow(bytes: number, doneAt: number): Handled {
     const kind = this.#cut?.kind
     this.#cut = undefined
-    if (kind === 'battery') this.#losePower(bytes)
+    if (kind === 'battery') this.#pieces.losePower(bytes)
     else this.#take(cutAt(this.nature.family, this.#model, bytes, false))
     if (kind === 'cable') this.#port = null
     this.#save()
@@ -258,44 +276,8 @@ export class SimulatedDevice {
     return { answer, payload: NO_BYTES, doneAt, ends: 'instead' }
   }
 
-  /** Power gone: the unfinished block is torn, equal neither to what was there nor to the image. */
-  #losePower(got = this.#model.session?.got ?? 0): void {
-    const { session } = this.#model
-    if (session !== undefined && got % BLOCK_BYTES !== 0 && got < session.size) {
-      const within = session.offset + got - (got % BLOCK_BYTES)
-      const at = this.#startOf(session.partition) + within
-      const old = this.flash.read(at, BLOCK_BYTES)
-      this.flash.write(at, tornBytes(old, this.#piece.tail))
-    }
-    this.#take(cutAt(this.nature.family, this.#model, got, true))
-    this.#forgetSession()
-  }
-
-  #forgetSession(): void {
-    this.#piece = new OpenPiece()
-  }
   /** Where a partition begins on the disk, in bytes. */
   #startOf = (partition = ''): number => this.file.starts[partition] ?? 0
-
-  #finish(request: Extract<LinkRequest, { verb: 'finish' }>, at: number): Handled {
-    const { session } = this.#model
-    const whole = session !== undefined && session.got === session.size
-    if (whole && this.#piece.digest() !== request.piece) {
-      this.#take({
-        ...brokenOff(this.nature.family, this.#model),
-        mode: this.#model.mode,
-      })
-      this.#forgetSession()
-      return this.#refuse('bad-digest', at)
-    }
-    const handled = this.#ask({ kind: 'finish', epoch: request.epoch }, at)
-    if (handled.answer.answer === 'kept') this.#forgetSession()
-    const cut = this.#cut
-    if (session !== undefined && cut?.piece === 0 && cut.bytes > session.size)
-      return { ...this.#cutNow(session.size, handled.doneAt), ...handled, ends: 'after' }
-    this.#save()
-    return handled
-  }
 
   #digest(request: Extract<LinkRequest, { verb: 'digest' }>, at: number): Handled {
     const { partition, from, to } = request
@@ -322,7 +304,7 @@ export class SimulatedDevice {
     const { device, output, doneAt } = step(this.nature, this.#model, inputOf(request), at)
     this.#take(device)
     if (output.kind === 'refused') return said(output, doneAt)
-    this.#forgetSession()
+    this.#pieces.forget()
     this.#awayUntil = doneAt
     this.#save()
     const answer = { answer: 'mode', at, mode: to } as const

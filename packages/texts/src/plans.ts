@@ -82,7 +82,17 @@ export function stepWords(say: Say, { kind, facts }: StepSaid): string {
     }
     case 'read-back':
       return say('step.read-back', { partition: of('partition'), mib: of('mib') })
+    case 'copy':
+    case 'prove-copy':
+      return say(`step.${kind}`, { store: of('store'), mib: of('mib') })
+    case 'push':
+      return say('step.push', { mib: of('mib') })
+    case 'install':
+      return say('step.install', { store: of('store'), mib: of('mib'), say: of('say') })
+    case 'drop':
+      return say('step.drop', { store: of('store') })
     case 'first-start':
+      if (of('say') !== '') return say('step.first-start.hands', { say: of('say') })
       return say(of('wiped') === 'true' ? 'step.first-start.wiped' : 'step.first-start')
     case 'meet':
       return say('step.meet', { mode: of('mode') })
@@ -97,9 +107,9 @@ export function stepWords(say: Say, { kind, facts }: StepSaid): string {
     case 'slot':
       return say('step.slot', { slot: of('slot') })
     case 'by-hand':
-      return of('what') === 'set-up'
-        ? say('step.by-hand.set-up', { say: of('say') })
-        : say(`step.by-hand.${of('what') as 'reset'}`)
+      return of('what') === 'reset'
+        ? say('step.by-hand.reset')
+        : say(`step.by-hand.${of('what') as 'set-up'}`, { say: of('say') })
     case 'prove': {
       const [build, loader, floor] = [of('build'), of('loader'), of('floor')]
       return loader === '' || floor === ''

@@ -4,17 +4,21 @@
  * commands in order.
  */
 import { z } from 'zod'
+import type { Way } from '../family/profile.ts'
 import type { Step } from '../plan/step.ts'
 import { BY_HAND, READINESS, expectedSchema, idsSchema } from '../plan/step.ts'
-import { modeSchema, slotSchema } from '../terms/device.ts'
+import type { Mode } from '../terms/device.ts'
+import { modeSchema, slotSchema, storeSchema } from '../terms/device.ts'
 
 const bytes = z.int().nonnegative()
 const partition = z.string()
 /** SHA-256 of the whole image, as hex. */
 const image = z.string()
 
-/** What a person is asked for: to make ready, to press keys, to wipe by hand, to go through the set-up. */
-export const ASKS = [...READINESS, 'enter', ...BY_HAND] as const
+const file = { store: storeSchema, name: z.string() }
+
+/** What a person is asked for: to make ready, to press keys, to start an install, to do what is left to hands. */
+export const ASKS = [...READINESS, 'enter', 'install', ...BY_HAND] as const
 export type Ask = (typeof ASKS)[number]
 
 /** Commands as they are kept and sent between processes: parsed wherever one takes them. */
@@ -27,6 +31,9 @@ export const commandSchema = z.discriminatedUnion('kind', [
       text: z.string(),
       /** The mode that the hands lead to, where they do. */
       to: z.exactOptional(modeSchema),
+      /** Where hands find what they are asked for; what they install, of which store. */
+      mode: z.exactOptional(modeSchema),
+      store: z.exactOptional(storeSchema),
     })
     .readonly(),
   /** Wait until the device is met in this mode, and compare its ids. */
@@ -55,6 +62,13 @@ export const commandSchema = z.discriminatedUnion('kind', [
     .readonly(),
   /** The slot that is to be tried at the next start. */
   z.object({ kind: z.literal('slot'), mode: modeSchema, slot: slotSchema }).readonly(),
+  /** A whole file to a store; `image` is its SHA-256. */
+  z.object({ kind: z.literal('copy'), mode: modeSchema, ...file, size: bytes, image }).readonly(),
+  /** The device's digest of a file must be this. */
+  z.object({ kind: z.literal('prove-copy'), mode: modeSchema, ...file, image }).readonly(),
+  z.object({ kind: z.literal('drop'), mode: modeSchema, ...file }).readonly(),
+  /** A file put where it lies in memory, and installed by the device. */
+  z.object({ kind: z.literal('push'), mode: modeSchema, ...file, size: bytes, image }).readonly(),
   z
     .object({
       kind: z.literal('restart'),
@@ -111,13 +125,51 @@ export function commandsOf(step: Step): readonly Command[] {
     case 'restart':
       return [{ kind: 'restart', to: step.to }]
     case 'first-start':
+      if (step.by !== undefined) return startedByHand(step.by, step.wiped)
       return [{ kind: 'restart', to: step.to, first: step.wiped ? 'wiped' : 'kept' }]
     case 'by-hand':
-      return [{ kind: 'person', ask: step.what, text: step.say }]
+      return [{ kind: 'person', ask: step.what, text: step.say, ...modeIn(step) }]
+    case 'copy':
+    case 'push':
+    case 'prove-copy':
+    case 'drop':
+    case 'install':
+      return inStore(step)
     case 'prove':
       return [
         { kind: 'facts', expect: step.expect },
         ...(step.wiped ? [{ kind: 'tally', items: 0 } as const] : []),
       ]
   }
+}
+
+const modeIn = ({ mode }: { readonly mode?: Mode }) => (mode === undefined ? {} : { mode })
+
+type InStore = Extract<Step, { kind: 'copy' | 'push' | 'prove-copy' | 'drop' | 'install' }>
+
+/** Commands of a step with a package in a store. */
+function inStore(step: InStore): readonly Command[] {
+  const { mode, store, name } = step
+  switch (step.kind) {
+    case 'copy':
+    case 'push': {
+      const { kind, bytes: size, archive: image } = step
+      return [{ kind, mode, store, name, size, image }]
+    }
+    case 'prove-copy':
+      return [{ kind: 'prove-copy', mode, store, name, image: step.archive }]
+    case 'drop':
+      return [{ kind: 'drop', mode, store, name }]
+    case 'install':
+      return [
+        { kind: 'person', ask: 'install', text: step.say, mode, store },
+        { kind: 'meet', mode },
+      ]
+  }
+}
+
+/** Hands start it; wiped, nobody is heard before somebody has gone through the set-up. */
+function startedByHand(way: Way, wiped: boolean): readonly Command[] {
+  const hands = { kind: 'person', ask: 'enter', text: way.say, to: way.to } as const
+  return wiped ? [hands] : [hands, { kind: 'meet', mode: way.to }]
 }

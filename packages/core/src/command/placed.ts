@@ -13,6 +13,7 @@ import { paceOf, silentLimit } from '../pace/pace.ts'
 import { effectsOf } from '../plan/folds.ts'
 import type { Plan } from '../plan/plan.ts'
 import type { Step } from '../plan/step.ts'
+import type { Store } from '../terms/device.ts'
 
 const MIB = 1024 ** 2
 
@@ -76,7 +77,7 @@ function factsOf(step: Step, family: Family): Readonly<Record<string, string | n
     case 'read-back':
       return { partition: step.image.partition, mib: mib(step.image.size * step.scale) }
     case 'first-start':
-      return { wiped: String(step.wiped) }
+      return { wiped: String(step.wiped), say: step.by?.say ?? '' }
     case 'erase':
       return { partition: step.partition, role: step.role }
     case 'lock':
@@ -89,12 +90,25 @@ function factsOf(step: Step, family: Family): Readonly<Record<string, string | n
       const { build, loaderVersion, floor } = step.expect
       return { build, loader: loaderVersion ?? '', floor: floor ?? '' }
     }
+    case 'copy':
+    case 'prove-copy':
+    case 'push':
+    case 'install': {
+      const { store, name, bytes, scale } = step
+      const say = step.kind === 'install' ? { say: step.say } : {}
+      return { store: storeName(family, store), name, mib: mib(bytes * scale), ...say }
+    }
+    case 'drop':
+      return { store: storeName(family, step.store), name: step.name }
     case 'meet':
       return { mode: modeName(family, step.mode) }
     case 'restart':
       return { to: modeName(family, step.to) }
   }
 }
+
+const storeName = ({ stores }: Family, store: Store): string =>
+  stores.find(({ id }) => id === store)?.name ?? store
 
 const mib = (bytes: number): number => Math.round(bytes / MIB)
 

@@ -20,6 +20,8 @@ export type Reason =
   /** Written. */
   | { readonly kind: 'differs' }
   | { readonly kind: 'no-evidence' }
+  /** The device writes the whole package by itself. */
+  | { readonly kind: 'installed' }
   | { readonly kind: 'together-with'; readonly role: PartRole }
 
 export type ImageDecision = {
@@ -38,6 +40,12 @@ export function leastWrite(
     decide(pack, image, evidence.get(image.partition)),
   )
   return together(groupsOf(family, pack), alone)
+}
+
+/** Everything, written by the device itself. */
+export function installedWrite(family: Family, pack: Manifest): readonly ImageDecision[] {
+  const reason = { kind: 'installed' } as const
+  return inWriteOrder(family, pack.images).map((image) => ({ image, write: true, reason }))
 }
 
 /** Writes everything: the other school. */

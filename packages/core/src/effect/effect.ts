@@ -6,7 +6,7 @@
  */
 import type { Family, PaceKey } from '../family/profile.ts'
 import type { DataChange, Rise } from '../family/rules.ts'
-import type { PartRole, Slot } from '../terms/device.ts'
+import type { PartRole, Slot, Store } from '../terms/device.ts'
 
 export type Operation =
   | { readonly kind: 'hands'; readonly seconds: number }
@@ -25,16 +25,35 @@ export type Operation =
   | { readonly kind: 'lock'; readonly to: 'open' | 'closed'; readonly model: string }
   /** Which slot is to be tried at the next start. */
   | { readonly kind: 'slot'; readonly slot: Slot }
+  /** A file to a store of the device; what is pushed lies in its memory. */
+  | { readonly kind: 'copy' | 'push'; readonly bytes: number }
+  /** A package looked over block by block before it is written. */
+  | { readonly kind: 'check' }
+  | {
+      readonly kind: 'install'
+      readonly store: Store
+      readonly bytes: number
+      /** Whether it is pushed first, and whether it is looked over block by block then. */
+      readonly pushed: boolean
+      readonly slowly: boolean
+      /** The slot that is written, where the family has any. */
+      readonly slot: Slot | undefined
+    }
   | { readonly kind: 'ask' }
 
 export type Drain = keyof Family['drainPerMinute'] | 'none'
 
+/** A pace of the family's, for so many bytes where it goes by them. */
+export type Paced = { readonly key: PaceKey; readonly bytes: number }
+
 export type Effect = {
-  /** How long it lasts: a pace of the family's, or plain seconds. */
-  readonly pace: { readonly key: PaceKey; readonly bytes: number } | { readonly seconds: number }
+  /** How long it lasts: a pace of the family's, with others that come before it; or plain seconds. */
+  readonly pace: (Paced & { readonly first?: readonly Paced[] }) | { readonly seconds: number }
   readonly drain: Drain
   /** The partition it writes bytes to. */
   readonly writes: string | undefined
+  /** Stores whose files are gone after it. */
+  readonly empties: readonly Store[]
   /** The partitions it erases: nothing of them can be read after. */
   readonly erases: readonly string[]
   /** What it makes of the customer's data. */
@@ -56,6 +75,7 @@ const NOTHING: Effect = {
   pace: { seconds: 0 },
   drain: 'none',
   writes: undefined,
+  empties: [],
   erases: [],
   data: 'keeps',
   asksAccount: false,
@@ -84,8 +104,9 @@ export function effectOf(family: Family, operation: Operation): Effect {
     case 'erase': {
       const pace = { key: 'erase', bytes: 0 } as const
       const erases = [operation.partition]
-      const wipes = operation.role === 'customer'
-      return { ...NOTHING, pace, drain: 'writing', erases, ...(wipes ? wiped(family) : {}) }
+      const empties = storesOn(family, erases)
+      const plain = { ...NOTHING, pace, drain: 'writing', erases, empties } as const
+      return operation.role === 'customer' ? { ...plain, ...wiped(family) } : plain
     }
     case 'digest':
       return { ...NOTHING, pace: { key: 'digest', bytes: operation.bytes }, drain: 'idle' }
@@ -107,13 +128,43 @@ export function effectOf(family: Family, operation: Operation): Effect {
       const clearsPermission = family.permission.clearedBy.includes('slot')
       return { ...NOTHING, pace: { seconds: TOLD_SECONDS }, drain: 'idle', clearsPermission }
     }
+    case 'copy':
+    case 'push': {
+      const pace = { key: operation.kind, bytes: operation.bytes }
+      return { ...NOTHING, pace, drain: 'writing' }
+    }
+    case 'check':
+      return { ...NOTHING, pace: { key: 'check', bytes: 0 }, drain: 'idle' }
+    case 'install':
+      return installEffect(family, operation)
     case 'ask':
       return { ...NOTHING, pace: { seconds: ASK_SECONDS }, drain: 'idle' }
   }
 }
 
+/** It writes by itself; of a family with slots the other one, which is tried at the next start. */
+function installEffect(
+  family: Family,
+  { bytes, pushed, slowly, slot }: Extract<Operation, { kind: 'install' }>,
+): Effect {
+  const first: readonly Paced[] = [
+    ...(pushed ? [{ key: 'push', bytes } as const] : []),
+    ...(slowly ? [{ key: 'check', bytes: 0 } as const] : []),
+  ]
+  const pace = { key: 'install', bytes, first } as const
+  const clearsPermission = slot !== undefined && family.permission.clearedBy.includes('slot')
+  return { ...NOTHING, pace, drain: 'writing', clearsPermission, cable: false }
+}
+
+/** Stores that lie on partitions which are erased. */
+const storesOn = ({ stores }: Family, erased: readonly string[]): readonly Store[] =>
+  stores.flatMap(({ id, partition }) =>
+    partition !== undefined && erased.includes(partition) ? [id] : [],
+  )
+
 /** What goes with the customer's partition, whoever erases it. */
 const wiped = (family: Family) => ({
+  empties: storesOn(family, wipedPartitions(family)),
   data: 'wipes' as const,
   asksAccount: family.account.asksAfterReset,
   clearsPermission: family.permission.clearedBy.includes('wipe'),

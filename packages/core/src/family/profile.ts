@@ -9,11 +9,13 @@ import type { Fact, Source } from '../terms/device.ts'
 import {
   DATA_KEYS,
   floorsSchema,
+  installRuleSchema,
   knownFaultSchema,
   lockSchema,
   markSchema,
   permissionSchema,
   startRuleSchema,
+  storeRuleSchema,
 } from './rules.ts'
 import {
   FIXED_FACTS,
@@ -56,6 +58,11 @@ export const PACE_KEYS = [
   'first-start',
   'first-start-wiped',
   'merge',
+  /** Bytes to a store, what is pushed apart; a package looked over block by block, and written by the device. */
+  'copy',
+  'push',
+  'check',
+  'install',
 ] as const
 export type PaceKey = (typeof PACE_KEYS)[number]
 
@@ -135,6 +142,8 @@ const profileSchema = z.object({
   knownFaults: z.array(knownFaultSchema),
   /** Where its own updates merge after they started: what destroys the customer's data meanwhile. */
   merge: z.exactOptional(z.object({ destroyedBy: z.array(z.enum(['write', 'lock'])) })),
+  stores: z.array(storeRuleSchema),
+  installs: z.array(installRuleSchema),
   items: z.array(z.object({ id: text, name: text, partition: text })),
   pace: z.partialRecord(z.enum(PACE_KEYS), paceRule),
   /** Seconds a phase may give no sign; one that is not named is never stuck by silence alone. */
@@ -182,6 +191,22 @@ export const familySchema = profileSchema.superRefine((family, context) => {
       part(['layouts', index], name)
     if (order !== undefined && new Set(order).size !== parts.length)
       problem(['layouts', index, 'order'], 'every partition once')
+  })
+  family.stores.forEach(({ modes, partition }, index) => {
+    for (const one of modes) known(['stores', index, 'modes'], one)
+    if (partition !== undefined) part(['stores', index], partition)
+  })
+  family.installs.forEach(({ from, mode, kinds, slowly, hands }, index) => {
+    known(['installs', index, 'mode'], mode)
+    if (!family.stores.some(({ id }) => id === from))
+      problem(['installs', index], `no store ${from}`)
+    if (slowly.some((kind) => !kinds.includes(kind)))
+      problem(['installs', index, 'slowly'], 'a kind that it does not take')
+    const takes = family.modes.find(({ id }) => id === mode)?.takes.install !== undefined
+    if (takes === (hands !== undefined))
+      problem(['installs', index], 'started by hands, or taken over the link by its mode')
+    for (const key of [from === 'push' ? 'push' : 'copy', 'check', 'install'] as const)
+      if (family.pace[key] === undefined) problem(['pace'], `no pace of ${key}`)
   })
   family.items.forEach(({ partition }, index) => part(['items', index, 'partition'], partition))
   family.modes.forEach(({ confusedWith }, index) => {

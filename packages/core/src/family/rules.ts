@@ -3,7 +3,7 @@
  * nothing; gives the schemas. Conditions are closed lists: a family that needs another word makes this grow.
  */
 import { z } from 'zod'
-import { limitSchema, modeSchema, partRoleSchema } from '../terms/device.ts'
+import { limitSchema, modeSchema, partRoleSchema, storeSchema } from '../terms/device.ts'
 
 const text = z.string().min(1).max(200)
 const roles = z.array(partRoleSchema).min(1)
@@ -125,6 +125,48 @@ export const permissionSchema = z.object({
   what: text,
   clearedBy: z.array(z.enum(CLEARS_PERMISSION)),
 })
+
+/**
+ * A place where files lie. Bytes reach it over the link in these modes; what is pushed lies in the memory of the
+ * mode that took it, and is gone with it or with the power.
+ */
+export const storeRuleSchema = z.object({
+  id: storeSchema,
+  name: text,
+  modes: z.array(modeSchema).min(1),
+  /** The partition it lies on: what erases that takes the files. */
+  partition: z.exactOptional(text),
+  /** The largest file it takes, MiB of the real device. */
+  mostMiB: z.exactOptional(z.number().positive()),
+})
+export type StoreRule = z.infer<typeof storeRuleSchema>
+
+/** What a device looks over before it installs. */
+export const INSTALL_CHECKS = ['target', 'base', 'unmodified', 'floors'] as const
+
+/**
+ * A package that the device opens, checks and writes by itself. It stands whole in one store; of several there
+ * it takes the one it is told, or, where hands tell it nothing, the first by name that ends as it must.
+ */
+export const installRuleSchema = z.object({
+  from: storeSchema,
+  mode: modeSchema,
+  kinds: z.array(z.enum(['full', 'incremental'])).min(1),
+  /** Started from a menu by hand; where nothing is said, over the link. */
+  hands: z.exactOptional(z.object({ say: text, seconds: z.number().positive() })),
+  /** How the names of the files end that it looks at. */
+  ends: text,
+  checks: z.array(z.enum(INSTALL_CHECKS)),
+  /** Kinds of package that it looks over block by block, which takes its time. */
+  slowly: z.array(z.enum(['full', 'incremental'])),
+  /** Percent of charge below which it refuses. */
+  leastPercent: z.number().min(0).max(100),
+  /** What it asks hands for at its end, and after how many seconds it takes that for a no. */
+  confirm: z.exactOptional(z.object({ say: text, seconds: z.number().positive() })),
+  /** Whether what it wrote is merged after its first start. */
+  merges: z.boolean(),
+})
+export type InstallRule = z.infer<typeof installRuleSchema>
 
 /** What the customer's data hang on of the build that uses them: one that goes back makes them unreadable. */
 export const DATA_KEYS = ['release', 'patchDate', 'track'] as const

@@ -60,7 +60,14 @@ export const manifestSchema = z.looseObject({
   radioVersion: z.exactOptional(name),
   /** 1 for a demo package at real size; a package of scale 256 holds a 256th of each image. */
   scale: z.int().positive(),
-  archives: z.array(z.looseObject({ file: name, sha256: z.exactOptional(digestSchema) })),
+  /** `sha256` and `bytes` of the first, which holds this very text, are put to it by the shelf. */
+  archives: z.array(
+    z.looseObject({
+      file: name,
+      sha256: z.exactOptional(digestSchema),
+      bytes: z.exactOptional(z.int().positive()),
+    }),
+  ),
   targets: z.array(target).min(1),
   requires: z.looseObject({
     exactBuild: z.exactOptional(name),

@@ -1,5 +1,6 @@
 /** The rules of fit in the order in which they are asked: what kills first, what costs most reading last. */
 import type { Rule } from './rule.ts'
+import { base } from './rules/base.ts'
 import { battery } from './rules/battery.ts'
 import { board } from './rules/board.ts'
 import { byEye } from './rules/by-eye.ts'
@@ -30,6 +31,7 @@ export const RULES: readonly Rule[] = [
   neverWritten,
   ...FLOOR_RULES,
   loader,
+  base,
   merge,
   knownFault,
   complete,

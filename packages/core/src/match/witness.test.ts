@@ -59,6 +59,11 @@ describe('a finding of the lead case', () => {
     ['region', packed({ targets: [{ ...target, region: 'ML' }] }), ['identity.region']],
     ['least loader', packed({ requires: {} }), ['state.loader']],
     ['most loader', packed({ requires: { maxLoader: 5 } }), ['state.loader']],
+    [
+      'exact base',
+      packed({ kind: 'incremental', requires: { exactBuild: 'H2.0ZC.r4' } }),
+      ['state.base'],
+    ],
     ['generation', packed({ generation: 4 }), ['state.floor']],
     ['release', packed({ release: 3 }), ['promise.data']],
     [
@@ -83,6 +88,19 @@ describe('a finding of the lead case', () => {
     ['device’s table', { table: undefined }, ['layout.images', 'layout.table']],
   ])('follows the house’s or the bench’s %s', (_, more, rules) => {
     expect(moved(more)).toEqual(expect.arrayContaining([...rules]))
+  })
+
+  it('of an increment follows what is on the device, its digests, and nothing else', () => {
+    const increment = packed({ kind: 'incremental', requires: { exactBuild: 'H2.0ZC.r4' } })
+    const code = (more: Partial<Case>) =>
+      judge(case0417({ ...increment, ...more })).findings.find(({ rule }) => rule === 'state.base')
+        ?.code
+    const digest = (partition: string) =>
+      new Map([...case0417().evidence, [partition, { kind: 'digest', sha256: 'another' } as const]])
+    expect(code({})).toBe('fit.state.base.fits')
+    expect(code(says('build', 'H2.0ZP.r4'))).toBe('fit.state.base.other')
+    expect(code({ evidence: digest('kernel') })).toBe('fit.state.base.changed')
+    expect(code({ evidence: digest('modem') })).toBe('fit.state.base.fits')
   })
 
   it.each<[string, Partial<Case>]>([

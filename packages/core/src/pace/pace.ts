@@ -25,6 +25,9 @@ export type Pace = Seconds & {
 /** How long an effect lasts. Throws RangeError when the family names no such pace. */
 export function paceOf(family: Family, { pace }: Pick<Effect, 'pace'>, own: OwnFigures = {}): Pace {
   if ('seconds' in pace) return { low: pace.seconds, high: pace.seconds, source: 'plain', n: 0 }
+  const { first = [], ...last } = pace
+  if (first.length > 0)
+    return [...first, last].map((one) => paceOf(family, { pace: one }, own)).reduce(joined)
   const rule = family.pace[pace.key]
   if (rule === undefined) throw new RangeError(`${family.id}: no pace of ${pace.key}`)
   const mine = own[pace.key]
@@ -38,6 +41,13 @@ export function paceOf(family: Family, { pace }: Pick<Effect, 'pace'>, own: OwnF
   const mib = pace.bytes / MIB
   return { low: mib / fast, high: mib / slow, ...origin } as Pace
 }
+
+/** One after the other: as sure as the less sure of the two. */
+const joined = (a: Pace, b: Pace): Pace => ({
+  ...(a.n < b.n ? a : b),
+  low: a.low + b.low,
+  high: a.high + b.high,
+})
 
 /** Percent of charge that must be there: what is drained at the longest and the house's margin, or its floor. */
 export const chargeNeeded = (

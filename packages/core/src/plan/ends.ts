@@ -4,18 +4,21 @@
  */
 import { effectOf, lockChange } from '../effect/effect.ts'
 import { modeOfKind } from '../family/modes.ts'
-import type { Slot } from '../terms/device.ts'
+import { waysTo } from '../modes/ways.ts'
+import type { Mode, Slot } from '../terms/device.ts'
 import type { Road } from './road.ts'
-import { adding, to } from './road.ts'
+import { adding, enterStep, to } from './road.ts'
 import type { Expected, StepBody } from './step.ts'
 
 /** How long hands are busy in between, in seconds; the house's own figures come later. */
-const BY_HAND_SECONDS = { reset: 60, 'set-up': 180 } as const
+const BY_HAND_SECONDS = { reset: 60, 'set-up': 180, confirm: 10 } as const
 
-const byHand = (what: keyof typeof BY_HAND_SECONDS, say: string): StepBody => ({
+/** `mode`: where hands find it, where that is no start of the system. */
+export const byHand = (what: keyof typeof BY_HAND_SECONDS, say: string, mode?: Mode): StepBody => ({
   kind: 'by-hand',
   what,
   say,
+  ...(mode === undefined ? {} : { mode }),
   seconds: BY_HAND_SECONDS[what],
 })
 
@@ -35,10 +38,15 @@ export function started(
   { wiped, expect }: { readonly wiped: boolean; readonly expect: Expected },
 ): Road {
   const system = modeOfKind(road.family, 'system')
-  const start: StepBody = { kind: 'first-start', to: system, wiped }
+  const ways = waysTo(road.family, road.here, system, true) ?? []
+  const last = ways.at(-1)
+  const before = ways.slice(0, -1).map((way) => enterStep(road.family, way))
+  const by = last?.hands === true ? { by: last } : {}
+  const start: StepBody = { kind: 'first-start', to: system, wiped, ...by }
   const setUp = wiped ? [byHand('set-up', road.family.permission.what)] : []
   const proof: StepBody = { kind: 'prove', expect, wiped }
-  return { ...adding(road, start, ...setUp, proof), here: system, permission: true }
+  const steps = [...before, start, ...setUp, proof]
+  return { ...adding(road, ...steps), here: system, permission: true }
 }
 
 /**

@@ -25,6 +25,17 @@ export function operationOf(step: Step): Operation {
       return { kind: 'slot', slot: step.slot }
     case 'read-back':
       return { kind: 'digest', bytes: step.image.size * step.scale }
+    case 'copy':
+      return { kind: 'copy', bytes: step.bytes * step.scale }
+    case 'prove-copy':
+      return { kind: 'digest', bytes: step.bytes * step.scale }
+    case 'push':
+    case 'install': {
+      const { kind, store, slowly, slot, bytes, scale } = step
+      return { kind: 'install', store, pushed: kind === 'push', slowly, slot, bytes: bytes * scale }
+    }
+    case 'drop':
+      return { kind: 'ask' }
     case 'restart':
       return { kind: 'restart' }
     case 'first-start':

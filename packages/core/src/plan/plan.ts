@@ -7,7 +7,7 @@
  */
 import { settled } from '../device/identity.ts'
 import type { ImageDecision } from '../difference/least-write.ts'
-import { leastWrite } from '../difference/least-write.ts'
+import { installedWrite, leastWrite } from '../difference/least-write.ts'
 import { placesOf } from '../family/layout.ts'
 import type { Family } from '../family/profile.ts'
 import type { Manifest } from '../firmware/manifest.ts'
@@ -20,11 +20,13 @@ import { ok, refuse } from '../result/result.ts'
 import type { Mode, PartRole, Slot } from '../terms/device.ts'
 import type { Finding } from '../verdict/verdict.ts'
 import { isTakeable } from '../verdict/verdict.ts'
-import { locked, started, tried } from './ends.ts'
+import { byHand, locked, started, tried } from './ends.ts'
 import type { Aim } from './expected.ts'
 import { expectedOf } from './expected.ts'
+import type { Install, PlanWay } from './install.ts'
+import { installed, installsOf, tidied } from './install.ts'
 import type { Road, Written } from './road.ts'
-import { erased, written } from './road.ts'
+import { adding, erased, written } from './road.ts'
 import type { Expected, Ids, Step, StepBody } from './step.ts'
 
 /** How long hands are busy with each preparation, in seconds; the house's own figures come later. */
@@ -34,6 +36,8 @@ export type PlanAsk = {
   readonly at: Case
   readonly mode: Mode
   readonly permission: boolean
+  /** How the package gets there; left out: image by image where it can, else as its device installs it. */
+  readonly way?: PlanWay
 }
 
 export type PlannedPackage = {
@@ -67,7 +71,7 @@ export type NoPlan =
   | { readonly kind: 'unread'; readonly fact: 'serial' }
 
 /** Makes the plan, or says why there is none. */
-export function makePlan({ at, mode, permission }: PlanAsk): Result<Plan, NoPlan> {
+export function makePlan({ at, mode, permission, way: asked }: PlanAsk): Result<Plan, NoPlan> {
   const judgement = judge(at)
   const [gravest] = judgement.findings
   if (!isTakeable(judgement.verdict))
@@ -79,15 +83,20 @@ export function makePlan({ at, mode, permission }: PlanAsk): Result<Plan, NoPlan
     })
   const serial = settled(at.identity, 'serial')
   if (serial === undefined) return refuse({ kind: 'unread', fact: 'serial' })
-  if (!hasRoad(at)) return refuse({ kind: 'no-road' })
+  const install = installOf(at, asked)
+  if (!hasRoad(at, install)) return refuse({ kind: 'no-road' })
   const slot = slotToWrite(at)
-  const packages = packagesOf(at, slot)
+  const packages = packagesOf(at, slot, install)
   const parts = partsErased(at)
   if (packages.every(({ decisions }) => decisions.every(({ write }) => !write)) && !relocks(at))
     return refuse({ kind: 'nothing-to-write' })
   const manifests = packages.map(({ manifest }) => manifest)
   const aim = { at, manifests, slot }
-  const road = roadOf({ at, mode, permission }, packages, { parts, aim })
+  const ask = { at, mode, permission }
+  const road =
+    install === undefined
+      ? roadOf(ask, packages, { parts, aim })
+      : installRoadOf(ask, install, { wipes: parts.length > 0, aim })
   if (road === undefined) return refuse({ kind: 'no-way', from: mode })
   const bodies: readonly StepBody[] = [
     /* A device that cannot be asked for it now is not asked for it. */
@@ -109,13 +118,23 @@ export function makePlan({ at, mode, permission }: PlanAsk): Result<Plan, NoPlan
   })
 }
 
-/** Kinds of package that there is a road for, and intents: the others wait for their own operations. */
-const ROADS: readonly Manifest['kind'][] = ['full', 'part']
+/** Kinds of package that go on image by image, and intents without a road: they wait for their operations. */
+const BY_IMAGES: readonly Manifest['kind'][] = ['full', 'part']
 const NO_ROAD: readonly Case['intent'][] = ['variant-change', 'service', 'preview']
 
 /** What only its owner and a lead can agree to has no road before somebody can say so. */
-const hasRoad = ({ intent, shelved: { manifest } }: Case): boolean =>
-  ROADS.includes(manifest.kind) && manifest.channel === 'stable' && !NO_ROAD.includes(intent)
+const hasRoad = ({ intent, shelved: { manifest } }: Case, install: Install | undefined): boolean =>
+  (install !== undefined || BY_IMAGES.includes(manifest.kind)) &&
+  manifest.channel === 'stable' &&
+  !NO_ROAD.includes(intent)
+
+/** The install that was asked for, or the one way of a package that does not go on image by image. */
+function installOf(at: Case, asked: PlanWay | undefined): Install | undefined {
+  if (asked === 'images') return undefined
+  const byImages = BY_IMAGES.includes(at.shelved.manifest.kind)
+  if (asked === undefined && byImages) return undefined
+  return installsOf(at).find(({ rule }) => asked === undefined || rule.from === asked)
+}
 
 const relocks = ({ intent, identity }: Case): boolean =>
   intent === 'relock' && settled(identity, 'bootLock') === 'open'
@@ -126,14 +145,7 @@ function roadOf(
   packages: readonly PlannedPackage[],
   { parts, aim }: { readonly parts: ReturnType<typeof partsErased>; readonly aim: Aim },
 ): Road | undefined {
-  const begin: Road = {
-    family: at.family,
-    ids: idsOf(at),
-    here: mode,
-    permission,
-    met: false,
-    steps: [],
-  }
+  const begin = beginsAt({ at, mode, permission })
   const wrote = packages
     .flatMap(imagesOf)
     .reduce<Road | undefined>((road, one) => road && written(road, one), begin)
@@ -151,6 +163,28 @@ function roadOf(
   }
   return locked(proven, { model: String(settled(at.identity, 'model') ?? ''), expect: closed })
 }
+
+/** The device's own road: the package brought, installed, begun empty where its data could not be opened. */
+function installRoadOf(
+  ask: PlanAsk,
+  install: Install,
+  { wipes, aim }: { readonly wipes: boolean; readonly aim: Aim },
+): Road | undefined {
+  const there = installed(beginsAt(ask), install, aim.slot)
+  if (there === undefined) return undefined
+  const emptied = wipes ? adding(there, byHand('reset', '', there.here)) : there
+  const expect = expectedOf(aim, ['write', 'first-start', 'good'])
+  return tidied(started(emptied, { wiped: wipes, expect }), install, wipes)
+}
+
+const beginsAt = ({ at, mode, permission }: PlanAsk): Road => ({
+  family: at.family,
+  ids: idsOf(at),
+  here: mode,
+  permission,
+  met: false,
+  steps: [],
+})
 
 /** The ids that were settled, which every meeting must show. */
 const idsOf = ({ identity }: Case): Ids =>
@@ -192,7 +226,16 @@ function partsErased(at: Case): readonly { readonly name: string; readonly role:
 }
 
 /** The part that raises the loader, where it must be raised, and the package itself. */
-function packagesOf(at: Case, slot: Slot | undefined): readonly PlannedPackage[] {
+function packagesOf(
+  at: Case,
+  slot: Slot | undefined,
+  install: Install | undefined,
+): readonly PlannedPackage[] {
+  if (install !== undefined) {
+    const { key, manifest } = at.shelved
+    const decisions = installedWrite(at.family, inSlot(at.family, manifest, slot))
+    return [{ key, manifest, decisions }]
+  }
   const least = at.shelved.manifest.requires.minLoader
   const here = Number(settled(at.identity, 'loaderVersion') ?? 0)
   const first = least !== undefined && here < least ? raising(at, least) : undefined

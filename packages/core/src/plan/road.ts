@@ -6,7 +6,7 @@
 import { answersIn } from '../family/modes.ts'
 import type { Family, Way } from '../family/profile.ts'
 import type { Image } from '../firmware/manifest.ts'
-import { waysToTaking } from '../modes/ways.ts'
+import { waysTo, waysToTaking } from '../modes/ways.ts'
 import type { Mode, PartRole, Takes } from '../terms/device.ts'
 import type { Ids, StepBody } from './step.ts'
 
@@ -31,17 +31,25 @@ export const adding = (road: Road, ...steps: readonly StepBody[]): Road => ({
 
 /** On to the nearest mode that takes something for a role; met there for the first time, its ids are compared. */
 export function to(road: Road, what: Takes, role?: PartRole): Road | undefined {
-  const { family, here, permission, ids } = road
+  const { family, here, permission } = road
   const wanted = role === undefined ? { what } : { what, role }
   const there = waysToTaking(family, here, wanted, permission)
-  if (there === undefined) return undefined
-  const entered = adding(road, ...there.ways.map((way) => enterStep(family, way)))
-  const arrived = { ...entered, here: there.mode }
-  if (road.met) return arrived
-  return { ...adding(arrived, { kind: 'meet', mode: there.mode, ids }), met: true }
+  return there === undefined ? undefined : arrived(road, there.mode, there.ways)
 }
 
-const enterStep = (family: Family, way: Way): StepBody => ({
+/** On to a mode of this name; met there for the first time, its ids are compared. */
+export function toMode(road: Road, mode: Mode): Road | undefined {
+  const ways = waysTo(road.family, road.here, mode, road.permission)
+  return ways === undefined ? undefined : arrived(road, mode, ways)
+}
+
+function arrived(road: Road, mode: Mode, ways: readonly Way[]): Road {
+  const { family, ids } = road
+  const there = { ...adding(road, ...ways.map((way) => enterStep(family, way))), here: mode }
+  return road.met ? there : { ...adding(there, { kind: 'meet', mode, ids }), met: true }
+}
+
+export const enterStep = (family: Family, way: Way): StepBody => ({
   kind: 'enter',
   way,
   answers: answersIn(family, way.to),

@@ -6,15 +6,15 @@
 import { z } from 'zod'
 import type { Way } from '../family/profile.ts'
 import type { Image } from '../firmware/manifest.ts'
-import type { Mode, PartRole, Slot } from '../terms/device.ts'
+import type { Mode, PartRole, Slot, Store } from '../terms/device.ts'
 import { limitSchema } from '../terms/device.ts'
 
 /** What a person makes sure of before anything is written. */
 export const READINESS = ['charge', 'backup', 'permission', 'cable'] as const
 export type Readiness = (typeof READINESS)[number]
 
-/** What a person does in between: wipes by hand, goes through the set-up. */
-export const BY_HAND = ['reset', 'set-up'] as const
+/** What a person does in between: wipes by hand, goes through the set-up, says yes to what it installed. */
+export const BY_HAND = ['reset', 'set-up', 'confirm'] as const
 export type ByHand = (typeof BY_HAND)[number]
 
 /** The ids that a device must have at each meeting, as far as its mode shows them. */
@@ -23,6 +23,18 @@ export const idsSchema = z
   .partial()
   .readonly()
 export type Ids = z.infer<typeof idsSchema>
+
+/** A package's archive as a file of a store; bytes are real ones. */
+export type InStore = {
+  readonly mode: Mode
+  readonly store: Store
+  readonly name: string
+  readonly pack: string
+  /** SHA-256 of the archive. */
+  readonly archive: string
+  readonly bytes: number
+  readonly scale: number
+}
 
 export type StepBody =
   | { readonly kind: 'ready'; readonly what: Readiness; readonly seconds: number }
@@ -61,11 +73,31 @@ export type StepBody =
     }
   | { readonly kind: 'slot'; readonly mode: Mode; readonly slot: Slot }
   | { readonly kind: 'restart'; readonly to: Mode }
-  | { readonly kind: 'first-start'; readonly to: Mode; readonly wiped: boolean }
+  /** `by`: hands start it; over the link where nothing is said. */
+  | {
+      readonly kind: 'first-start'
+      readonly to: Mode
+      readonly wiped: boolean
+      readonly by?: Way
+    }
+  /** A whole package to a store of the device, and its own digest of it. */
+  | ({ readonly kind: 'copy' | 'prove-copy' } & InStore)
+  /** A whole package pushed, which the device opens, looks over and writes by itself. */
+  | ({ readonly kind: 'push'; readonly slowly: boolean; readonly slot: Slot | undefined } & InStore)
+  /** The same of a package in a store, started by hands. */
+  | ({
+      readonly kind: 'install'
+      readonly slowly: boolean
+      readonly slot: Slot | undefined
+      readonly say: string
+      readonly seconds: number
+    } & InStore)
+  | { readonly kind: 'drop'; readonly mode: Mode; readonly store: Store; readonly name: string }
   | {
       readonly kind: 'by-hand'
       readonly what: ByHand
       readonly say: string
+      readonly mode?: Mode
       readonly seconds: number
     }
   | { readonly kind: 'prove'; readonly expect: Expected; readonly wiped: boolean }

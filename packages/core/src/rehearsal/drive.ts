@@ -6,7 +6,7 @@
 import type { Ask, Command } from '../command/command.ts'
 import { answersIn, beginsIn, isKind } from '../family/modes.ts'
 import type { JournalEntry } from '../run/journal.ts'
-import type { Deed, Hands, Outcome, Put } from '../run/perform.ts'
+import type { Deed, FilePut, Hands, Outcome, Put } from '../run/perform.ts'
 import { leased, perform } from '../run/perform.ts'
 import type { RunEvent, RunOrder, RunState, Turn } from '../run/run.ts'
 import { reduce } from '../run/run.ts'
@@ -25,6 +25,8 @@ export type Scene = {
   /** Whether the device is met: its link is open. */
   readonly linked: boolean
 }
+
+type Begins = Extract<TwinInput, { kind: 'begin' | 'file-put' }>
 
 /** Called before a command is sent; answering true ends the drive there, with the scene as it is. */
 export type Watch = (scene: Scene, command: Command) => boolean
@@ -88,6 +90,8 @@ function did(nature: Nature, scene: Scene, deed: Deed): Came {
       return asked(nature, scene, deed.request)
     case 'piece':
       return put(nature, scene, deed.piece)
+    case 'file':
+      return fileSent(nature, scene, deed.file)
     case 'compare':
       return compared(nature, scene, deed.piece)
     case 'hands':
@@ -157,12 +161,16 @@ function compared(nature: Nature, scene: Scene, piece: Put): Came {
 const BY_HAND_INPUTS: Readonly<Partial<Record<Ask, TwinInput>>> = {
   reset: { kind: 'reset' },
   'set-up': { kind: 'permit', given: true },
+  confirm: { kind: 'confirm' },
 }
 
 /** A person presses the keys they were asked for; other hands leave the device as it is. */
-function byHand(nature: Nature, scene: Scene, { to, ask: asked }: Hands): Came {
+function byHand(nature: Nature, scene: Scene, { to, ask: asked, store }: Hands): Came {
   const outcome = { came: 'hands', evidence: 'a person' } as const
-  const hands = BY_HAND_INPUTS[asked]
+  const installs = asked === 'install' && store !== undefined
+  const hands = installs
+    ? ({ kind: 'install', store, name: undefined } as const)
+    : BY_HAND_INPUTS[asked]
   if (hands !== undefined) {
     const { device } = stepped(nature, scene, hands)
     return { scene: { ...scene, device, linked: false }, outcome }
@@ -183,19 +191,30 @@ function permitted(nature: Nature, scene: Scene): Scene {
   return { ...scene, device }
 }
 
-/** Begin, the bytes that are not kept yet, finish. */
 function put(nature: Nature, scene: Scene, piece: Put): Came {
   const { epoch } = scene.state
-  const begun = stepped(nature, scene, { ...piece, kind: 'begin', epoch })
+  return sent(nature, scene, { ...piece, kind: 'begin', epoch }, piece.size)
+}
+
+function fileSent(nature: Nature, scene: Scene, file: FilePut): Came {
+  const { store, name, size, image } = file
+  const { epoch } = scene.state
+  return sent(nature, scene, { kind: 'file-put', epoch, store, name, size, image }, size)
+}
+
+/** Begun, the bytes that are not kept yet, finish. */
+function sent(nature: Nature, scene: Scene, input: Begins, size: number): Came {
+  const { epoch } = scene.state
+  const begun = stepped(nature, scene, input)
   const { output } = begun
   const ends = ({ device, output: said }: Stepped): Came => ({
     scene: { ...scene, device },
     outcome: said.kind === 'kept' ? { came: 'done' } : outcomeOf(said),
   })
   if (output.kind !== 'kept') return ends(begun)
-  const rest = piece.size - output.got
+  const rest = size - output.got
   const chunk = { kind: 'chunk', epoch, offset: output.got, size: rest } as const
-  const sent = rest === 0 ? begun : step(nature, begun.device, chunk, begun.doneAt)
-  if (sent.output.kind !== 'kept') return ends(sent)
-  return ends(step(nature, sent.device, { kind: 'finish', epoch }, sent.doneAt))
+  const all = rest === 0 ? begun : step(nature, begun.device, chunk, begun.doneAt)
+  if (all.output.kind !== 'kept') return ends(all)
+  return ends(step(nature, all.device, { kind: 'finish', epoch }, all.doneAt))
 }

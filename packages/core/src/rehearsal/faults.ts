@@ -9,9 +9,10 @@ import { begin, takeUp } from '../run/run.ts'
 import type { DeviceModel } from '../twin/state.ts'
 import type { Nature } from '../twin/stepped.ts'
 import { step } from '../twin/twin.ts'
+import { afterCut } from './cuts.ts'
 import type { Scene } from './drive.ts'
 import { drive } from './drive.ts'
-import { afterCut, flatten } from './rehearse.ts'
+import { flatten } from './rehearse.ts'
 
 /** A fault at the nth piece: its device is lost after half of it, and met again. */
 export type Fault = { readonly piece: number; readonly kind: 'cable' | 'computer' }

@@ -12,6 +12,7 @@ import type { Table } from '../layout/table.ts'
 import type { Fact, PartRole, Slot } from '../terms/device.ts'
 import type { ImageFacts, SignedBuild } from '../twin/images.ts'
 import { catalogueOf } from '../twin/images.ts'
+import { packagesOf } from '../twin/packages.ts'
 import type { DeviceModel, Floors, Part } from '../twin/state.ts'
 import { partOf } from '../twin/state.ts'
 import { BLOCK_BYTES } from '../twin/blocks.ts'
@@ -60,6 +61,9 @@ export function modelled(
     mode: facts.mode,
     parts,
     session: undefined,
+    files: [],
+    incoming: undefined,
+    confirmBy: undefined,
     battery: taken('batteryPercent', facts.batteryPercent, FULL),
     floors: made.floors,
     lock: taken('bootLock', facts.bootLock, 'closed'),
@@ -81,7 +85,7 @@ export function modelled(
     epoch: 0,
     at: 0,
   }
-  const nature = { family, catalogue: known, scale: facts.scale, pick }
+  const nature = { family, catalogue: known, packages: packagesOf(shelf), scale: facts.scale, pick }
   return { assumed, assumedFacts, nature, device }
 }
 

@@ -5,9 +5,10 @@
 import { describe, expect, it } from 'vitest'
 import type { Manifest } from '../firmware/manifest.ts'
 import type { Scenery } from '../testing/claims.ts'
+import { packagesIn } from '../testing/claims-installs.ts'
 import { CLAIMS, planOf, wishes } from '../testing/claims.ts'
 import { alder, benchOf, fen, modifiedOf, packageOf } from '../testing/families.ts'
-import { image } from '../testing/packages.ts'
+import { archived, image } from '../testing/packages.ts'
 import { tarn } from '../testing/tarn.ts'
 import { catalogueOf } from '../twin/images.ts'
 import type { Family } from '../family/profile.ts'
@@ -109,11 +110,14 @@ function sceneryOf({ on, aims }: Maker, family: Family): Scenery {
   const images = on.images.map((one) => ({ ...one, sha256: `foreign ${one.role}` }))
   const foreign = { ...on, targets, images }
   const other = packageOf(family, { ...modelOf(on), build: 'another', loaderVersion: 3 })
-  const packages = aims.map((one) => ({
-    ...on,
-    ...one,
-    images: on.images.map(({ role }) => image(role, one.build)),
-  }))
+  const packages = aims.map((one) =>
+    archived({
+      ...on,
+      ...one,
+      id: one.build,
+      images: on.images.map(({ role }) => image(role, one.build)),
+    }),
+  )
   const own = on.images.map(({ role }) => modifiedOf(on, role))
   const more = { lock: 'open' as const }
   const bench = benchOf({ family, on, more })
@@ -122,7 +126,7 @@ function sceneryOf({ on, aims }: Maker, family: Family): Scenery {
     ...catalogueOf([foreign, other, ...packages]),
     ...own.map((one) => [one.image, one] as const),
   ])
-  const nature = { ...bench.nature, catalogue }
+  const nature = { ...bench.nature, catalogue, packages: packagesIn(bench, packages) }
   return {
     bench: { ...bench, nature },
     aims: packages,

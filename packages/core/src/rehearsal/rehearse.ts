@@ -15,15 +15,15 @@ import type { JournalEntry } from '../run/journal.ts'
 import { placeOf } from '../run/journal.ts'
 import { begin, takeUp } from '../run/run.ts'
 import type { Mode } from '../terms/device.ts'
-import { BLOCK_BYTES } from '../twin/blocks.ts'
 import type { DeviceModel, Part } from '../twin/state.ts'
 import { startOf } from '../twin/start.ts'
 import type { Nature } from '../twin/stepped.ts'
 import { isMute } from '../twin/stepped.ts'
 import { step } from '../twin/twin.ts'
-import { cutAt } from '../twin/written.ts'
 import { isAsExpected } from '../run/expected.ts'
 import type { DeviceFacts } from '../wire/facts.ts'
+import type { Changing, CutKind } from './cuts.ts'
+import { CUT_KINDS, afterCut, isChanging, positionsOf } from './cuts.ts'
 import type { Scene } from './drive.ts'
 import { drive } from './drive.ts'
 
@@ -38,8 +38,6 @@ export const CUT_CLASSES = [
   'dead',
 ] as const
 export type CutClass = (typeof CUT_CLASSES)[number]
-export const CUT_KINDS = ['cable', 'battery', 'computer'] as const
-export type CutKind = (typeof CUT_KINDS)[number]
 
 /** Seconds in which a cut would cost the device, the data, or work that can be mended: each as a sum. */
 export function riskSeconds(atRisk: Readonly<Partial<Record<CutClass, number | undefined>>>): {
@@ -102,17 +100,6 @@ export function keepsPromise(
   )
 }
 
-/**
- * Where a command is cut. A piece: before its first byte, off a block, at its last byte unacknowledged, after
- * it. Anything else that changes the device: before it is heard, and once it is done and nothing was said.
- */
-function positionsOf(command: Changing): readonly number[] {
-  if (command.kind !== 'put') return [0, 1]
-  const { size } = command
-  const off = Math.min(size - 1, Math.floor(size / 2 / BLOCK_BYTES) * BLOCK_BYTES + 100)
-  return [0, off, size, size + 1]
-}
-
 /** Every cut of every command that changes the device, with what it leaves. */
 export function rehearseCuts(
   nature: Nature,
@@ -163,15 +150,6 @@ function between(results: readonly CutResult[], number: number): readonly CutRes
   )
 }
 
-type Put = Extract<Command, { kind: 'put' }>
-type Changing = Extract<Command, { kind: 'put' | 'erase' | 'lock' | 'slot' }>
-
-const isChanging = (command: Command): command is Changing =>
-  command.kind === 'put' ||
-  command.kind === 'erase' ||
-  command.kind === 'lock' ||
-  command.kind === 'slot'
-
 /** The scene before each command that changes the device, from one drive through the whole plan. */
 function changesUnderWay(
   nature: Nature,
@@ -187,41 +165,8 @@ function changesUnderWay(
   return found
 }
 
-/** The device after a cut of the command that a scene is about to send. */
-export function afterCut(
-  nature: Nature,
-  scene: Scene,
-  command: Changing,
-  bytes: number,
-  kind: CutKind,
-): DeviceModel {
-  if (command.kind === 'put') return afterPutCut(nature, scene, command, bytes, kind)
-  const { state, device } = scene
-  const { mode: _mode, ...input } = command
-  const done =
-    bytes === 0 ? device : step(nature, device, { ...input, epoch: state.epoch }, device.at).device
-  return cutAt(nature.family, done, 0, kind === 'battery')
-}
-
-function afterPutCut(
-  nature: Nature,
-  { state, device }: Scene,
-  command: Put,
-  bytes: number,
-  kind: CutKind,
-): DeviceModel {
-  const { epoch } = state
-  const { size } = command
-  const begun = step(nature, device, { ...command, kind: 'begin', epoch }, device.at).device
-  const powerGone = kind === 'battery'
-  if (bytes <= size) return cutAt(nature.family, begun, bytes, powerGone)
-  const kept = step(nature, begun, { kind: 'chunk', epoch, offset: 0, size }, begun.at).device
-  const ended = step(nature, kept, { kind: 'finish', epoch }, kept.at).device
-  return cutAt(nature.family, ended, size, powerGone)
-}
-
-/** How a state is left behind: taken up, or by the same plan from its own start, or not at all. */
-type WayOut = 'reaches' | 'none'
+/** How a state is left behind: taken up where it was left, by the same plan from its beginning, or not at all. */
+type WayOut = 'reaches' | 'again' | 'none'
 
 /** Runs the way out once per distinct state after a cut, and remembers it. */
 function wayOutFinder(
@@ -265,11 +210,31 @@ function runOut(
   const charged = step(nature, left, { kind: 'charge', percent: 100 }, left.at).device
   const wanted = modeOf(commands[placeOf(journal).next]) ?? charged.mode
   const awake = isMute(nature.family, charged) ? brought(nature, charged, wanted) : charged
-  if (isMute(nature.family, awake)) return 'none'
-  const { state, device } = drive(nature, awake, takeUp(plan.serial, 2, commands, journal), journal)
+  if (!isMute(nature.family, awake)) {
+    const turn = takeUp(plan.serial, 2, commands, journal)
+    if (isThere(plan, drive(nature, awake, turn, journal))) return 'reaches'
+  }
+  return againFrom(nature, plan, commands, charged) ? 'again' : 'none'
+}
+
+const isThere = (plan: Plan, { state, device }: Pick<Scene, 'state' | 'device'>): boolean => {
   const wiped = plan.steps.some((one) => one.kind === 'first-start' && one.wiped)
   const kept = wiped || device.data.form === 'readable'
-  return state.phase.kind === 'ended' && kept && device.outcome === 'normal' ? 'reaches' : 'none'
+  return state.phase.kind === 'ended' && kept && device.outcome === 'normal'
+}
+
+/** What it has installed by itself cannot be gone on with: the same plan from where it began reaches its end. */
+function againFrom(
+  nature: Nature,
+  plan: Plan,
+  commands: readonly Command[],
+  left: DeviceModel,
+): boolean {
+  const installs = plan.steps.some(({ kind }) => kind === 'push' || kind === 'install')
+  const first = plan.steps.find((one) => one.kind === 'meet')
+  if (!installs || first?.kind !== 'meet') return false
+  const there = brought(nature, left, first.mode)
+  return isThere(plan, drive(nature, there, begin(plan.serial, 3, commands)))
 }
 
 /** By the family's ways into a mode; as far as they go. */
@@ -295,7 +260,9 @@ function classify(
   if (outcome === 'dead' && isKind(nature.family, left.mode, 'off')) return 'dead'
   if (left.data.form !== 'readable' && before.data.form === 'readable') return 'data-lost'
   if (wayOut === 'none') return 'needs-other-package'
+  if (wayOut === 'again') return 'redo'
   if (outcome === 'loop') return 'loop-data-safe'
   if (kind !== 'battery') return 'take-up'
-  return partsText(left.parts) === partsText(before.parts) ? 'unaffected' : 'redo'
+  const same = partsText(left.parts) === partsText(before.parts) && left.files === before.files
+  return same ? 'unaffected' : 'redo'
 }

@@ -65,6 +65,13 @@ function measure({ scale }: TimedRun, command: Command, seconds: number): readon
     case 'erase':
     case 'lock':
       return [{ key: command.kind, value: seconds, partition: undefined }]
+    case 'copy': {
+      const value = (command.size * scale) / MIB / seconds
+      return [{ key: 'copy', value, partition: undefined }]
+    }
+    case 'push':
+    case 'prove-copy':
+    case 'drop':
     case 'person':
     case 'meet':
     case 'slot':

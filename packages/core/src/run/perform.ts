@@ -11,6 +11,7 @@ import type { JournalEntry } from './journal.ts'
 import type { RunEvent, RunOrder } from './run.ts'
 
 export type Put = Extract<Command, { kind: 'put' }>
+export type FilePut = Extract<Command, { kind: 'copy' | 'push' }>
 export type Hands = Extract<Command, { kind: 'person' }>
 
 /** What whoever drives is to do next. */
@@ -21,6 +22,8 @@ export type Deed =
   | { readonly deed: 'leave' }
   | { readonly deed: 'ask'; readonly request: Unleased }
   | { readonly deed: 'piece'; readonly piece: Put }
+  /** A whole file to a store of the device. */
+  | { readonly deed: 'file'; readonly file: FilePut }
   /** Does the piece's range hold the image's bytes already? */
   | { readonly deed: 'compare'; readonly piece: Put }
   | { readonly deed: 'hands'; readonly hands: Hands }
@@ -72,6 +75,20 @@ function* sent(command: Command, standing: Linked): Performance {
       return met(yield { deed: 'ask', request: { verb: 'facts' } }, 'facts')
     case 'put':
       return plain(yield { deed: 'piece', piece: command })
+    case 'copy':
+      return plain(yield { deed: 'file', file: command })
+    case 'push': {
+      const put = yield { deed: 'file', file: command }
+      if (put.came !== 'done') return plain(put)
+      const { store, name } = command
+      return plain(yield { deed: 'ask', request: { verb: 'install', store, name } })
+    }
+    case 'prove-copy':
+    case 'drop': {
+      const { kind, store, name } = command
+      const verb = kind === 'drop' ? 'file-drop' : 'file-digest'
+      return plain(yield { deed: 'ask', request: { verb, store, name } })
+    }
     case 'digest': {
       const { partition, size: to } = command
       return plain(yield { deed: 'ask', request: { verb: 'digest', partition, from: 0, to } })
@@ -162,6 +179,7 @@ function eventOf(answer: Said): RunEvent {
     case 'done':
       return { kind: 'done', evidence: answer.answer }
     case 'table':
+    case 'files':
       return { kind: 'lost' }
   }
 }

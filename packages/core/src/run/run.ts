@@ -160,7 +160,7 @@ function stop(state: RunState): Turn {
 /** Whether a command changes what stands on the device while it is under way. */
 export const writes = (command: Command | undefined): boolean =>
   command !== undefined && CHANGING.includes(command.kind)
-const CHANGING: readonly Command['kind'][] = ['put', 'erase', 'lock', 'slot']
+const CHANGING: readonly Command['kind'][] = ['put', 'erase', 'lock', 'slot', 'copy', 'push']
 
 const halt = (state: RunState, why: StopReason): Turn => ({
   state: { ...state, phase: { kind: 'stopped', why } },
@@ -172,7 +172,8 @@ const current = (state: RunState): Command | undefined => state.commands[state.n
 /** What is bound to a mode is looked at in that mode. */
 function meetAgain(state: RunState): RunOrder {
   const command = current(state)
-  const mode = command?.kind === 'restart' ? undefined : modeOf(command)
+  const bound = command?.kind === 'meet' ? command.mode : modeOf(command)
+  const mode = command?.kind === 'restart' ? undefined : bound
   return { kind: 'connect', mode }
 }
 
@@ -221,7 +222,7 @@ function whileDoing(state: RunState, event: RunEvent): Turn {
         ? compared(state, command, event.facts)
         : { state, orders: [] }
     case 'digest':
-      return command?.kind === 'digest'
+      return command?.kind === 'digest' || command?.kind === 'prove-copy'
         ? readBack(state, command, event.image)
         : { state, orders: [] }
     case 'tally':
@@ -269,16 +270,19 @@ function otherThan(state: RunState, facts: DeviceFacts): StopReason | undefined 
 
 function readBack(
   state: RunState,
-  { partition, image }: Extract<Command, { kind: 'digest' }>,
+  command: Extract<Command, { kind: 'digest' | 'prove-copy' }>,
   found: string | undefined,
 ): Turn {
-  return found === image ? finish(state, image) : halt(state, { kind: 'not-equal', partition })
+  if (found === command.image) return finish(state, found)
+  const partition = command.kind === 'digest' ? command.partition : command.name
+  return halt(state, { kind: 'not-equal', partition })
 }
 
 /**
  * Met again with a command in doubt: another device stops the run; a piece is looked at; a restart is
  * done when the mode is the wanted one; lock and slot are decided by the facts, and never sent blind; an
- * erase is sent again, and everything that only reads or waits is simply asked again.
+ * push is done when it asks for a hand; an erase is sent again, and everything that only reads or waits is
+ * simply asked again.
  */
 function metAgain(state: RunState, facts: DeviceFacts): Turn {
   const other = otherThan(state, facts)
@@ -286,6 +290,7 @@ function metAgain(state: RunState, facts: DeviceFacts): Turn {
   const command = current(state)
   if (command?.kind === 'lock') return decided(state, 'lock', facts.bootLock, command.to)
   if (command?.kind === 'slot') return decided(state, 'slot', facts.slotToTry, command.slot)
+  if (command?.kind === 'push' && facts.asks === 'confirm') return finish(state, 'found installed')
   if (command?.kind === 'put')
     return {
       state: { ...state, phase: { kind: 'looking' } },

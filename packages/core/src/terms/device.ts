@@ -21,6 +21,14 @@ export type PartRole = z.infer<typeof partRoleSchema>
 export const slotSchema = z.enum(['a', 'b'])
 export type Slot = z.infer<typeof slotSchema>
 
+/**
+ * Where a package lies that the device installs by itself: pushed over the cable and kept in its memory, on a
+ * memory card, on its own storage.
+ */
+export const STORES = ['push', 'card', 'storage'] as const
+export const storeSchema = z.enum(STORES)
+export type Store = z.infer<typeof storeSchema>
+
 /** What a device cannot do although its system runs. */
 export const LIMITS = ['no-radio', 'no-sensors', 'no-updates'] as const
 export const limitSchema = z.enum(LIMITS)
@@ -55,7 +63,16 @@ export const modeSchema = z
 export type Mode = z.infer<typeof modeSchema>
 
 /** What may be asked of a device over its link, mode by mode. */
-export const TAKES = ['write', 'digest', 'table', 'tally', 'erase', 'lock', 'slot'] as const
+export const TAKES = [
+  'write',
+  'digest',
+  'table',
+  'tally',
+  'erase',
+  'lock',
+  'slot',
+  'install',
+] as const
 export const takesSchema = z.enum(TAKES)
 export type Takes = z.infer<typeof takesSchema>
 

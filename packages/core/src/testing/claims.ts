@@ -12,16 +12,19 @@ import { judge } from '../match/judge.ts'
 import type { Case } from '../match/rule.ts'
 import { waysTo } from '../modes/ways.ts'
 import { fold } from '../plan/folds.ts'
+import type { PlanWay } from '../plan/install.ts'
 import { makePlan } from '../plan/plan.ts'
 import { rehearse } from '../rehearsal/rehearse.ts'
-import type { Catalogue, ImageFacts } from '../twin/images.ts'
+import type { Catalogue } from '../twin/images.ts'
 import { startOf } from '../twin/start.ts'
-import type { DeviceModel, Part } from '../twin/state.ts'
+import type { DeviceModel } from '../twin/state.ts'
 import type { TwinInput } from '../twin/stepped.ts'
 import { factsOf } from '../twin/told.ts'
 import { step } from '../twin/twin.ts'
+import { installing, plannedBy } from './claims-installs.ts'
 import type { Bench } from './families.ts'
 import { caseOf } from './families.ts'
+import { variants } from './variants.ts'
 import { SCALE } from './packages.ts'
 
 /** A device on its bench, with the packages that are held against it. */
@@ -41,6 +44,7 @@ export const CLAIMS: Readonly<Record<string, (scenery: Scenery) => unknown>> = {
     family.id,
     family.maker,
     family.models,
+    family.stores.map(({ id, name }) => [id, name]),
     family.modes.map(({ id, name, looks, confusedWith, charges }) => [
       id,
       name,
@@ -88,8 +92,14 @@ export const CLAIMS: Readonly<Record<string, (scenery: Scenery) => unknown>> = {
         return step(bench.nature, device, input, 0).output
       }),
     ),
+  'what it copies, opens and installs': ({ bench, aims }) =>
+    bench.family.modes.flatMap(({ id: mode }) => installing(bench, aims, mode)),
   'what fits': (scenery) =>
     [...wishes(scenery), ...everyPart(scenery)].map((one) => judge(one).findings),
+  'plans of what it installs': (scenery) =>
+    scenery.aims.flatMap((aim) =>
+      ['push', 'card', 'storage'].map((way) => plannedBy(scenery.bench, aim, way as PlanWay)),
+    ),
   plans: (scenery) => wishes(scenery).map((one) => planned(scenery.bench, one)),
   rehearsals: (scenery) => wishes(scenery).map((one) => rehearsed(scenery.bench, one)),
 }
@@ -123,81 +133,6 @@ function rehearsed(bench: Bench, at: Case): unknown {
   const made = planOf(bench, at)
   return made.ok ? rehearse(bench.nature, bench.device, made.value).end.device : undefined
 }
-
-/** The device as it is, and hurt or changed in every way that a rule asks for. */
-function variants({ device, nature }: Bench): readonly DeviceModel[] {
-  const parts = Object.entries(device.parts)
-  const roles = [...new Set(parts.map(([, { role }]) => role))]
-  const torn = parts.map(([name]) => withParts(device, ([one]) => one === name, tornPart))
-  const allTorn = roles.map((role) => withParts(device, ([, part]) => part.role === role, tornPart))
-  const others = [...nature.catalogue.values()].flatMap((image) =>
-    parts.flatMap(([name, { role, was }]) =>
-      role === image.role && was !== image.image ? [withImage(device, name, image)] : [],
-    ),
-  )
-  const { data, fused } = device
-  const more: readonly Partial<DeviceModel>[] = [
-    {},
-    ...['all', ...roles].map((role) => ({ floors: { ...device.floors, [role]: 99 } })),
-    { data: { ...data, release: 99 } },
-    { data: { ...data, patchDate: '2030-01-01' } },
-    { data: { ...data, track: 'T' } },
-    { data: { ...data, form: 'unreadable', resetAsked: true } },
-    { fused: { ...fused, region: 'ML' } },
-    { merge: 'staged' },
-  ]
-  const all = [
-    ...more.map((one) => ({ ...device, ...one })),
-    ...torn,
-    ...allTorn,
-    ...others,
-    ...wholeSets(device, nature.catalogue),
-  ]
-  return all.flatMap((one) => (['open', 'closed'] as const).map((lock) => ({ ...one, lock })))
-}
-
-/** The device with every part of one build, for each build that is known. */
-function wholeSets(device: DeviceModel, catalogue: Catalogue): readonly DeviceModel[] {
-  const images = [...catalogue.values()].filter(({ modified }) => !modified)
-  const builds = new Set(images.flatMap((one) => one.builds.map(({ build }) => build)))
-  return [...builds].map((build) => ({
-    ...device,
-    parts: Object.fromEntries(
-      Object.entries(device.parts).map(([name, part]) => {
-        const of = images.find(
-          (one) => one.role === part.role && one.builds.some((made) => made.build === build),
-        )
-        return [name, of === undefined ? part : { ...part, was: of.image }]
-      }),
-    ),
-  }))
-}
-
-const tornPart = (part: Part): Part => ({
-  ...part,
-  map: [{ from: 0, to: part.blocks, kind: 'torn' }],
-})
-
-const withParts = (
-  device: DeviceModel,
-  which: (entry: readonly [string, Part]) => boolean,
-  change: (part: Part) => Part,
-): DeviceModel => ({
-  ...device,
-  parts: Object.fromEntries(
-    Object.entries(device.parts).map(([name, part]) => [
-      name,
-      which([name, part]) ? change(part) : part,
-    ]),
-  ),
-})
-
-const withImage = (device: DeviceModel, name: string, { image }: ImageFacts): DeviceModel =>
-  withParts(
-    device,
-    ([one]) => one === name,
-    (part) => ({ ...part, was: image }),
-  )
 
 /** A first start of a device: what it comes to, how long it takes, what it leaves. */
 function starts({ family, nature }: Bench, device: DeviceModel): unknown {

@@ -12,6 +12,7 @@ import type { PartRole, Slot } from '../terms/device.ts'
 import { BLOCK_BYTES } from '../twin/blocks.ts'
 import type { ImageFacts } from '../twin/images.ts'
 import { catalogueOf } from '../twin/images.ts'
+import { packagesOf } from '../twin/packages.ts'
 import type { DeviceModel, Part } from '../twin/state.ts'
 import { partOf } from '../twin/state.ts'
 import type { Nature } from '../twin/stepped.ts'
@@ -128,7 +129,12 @@ export function benchOf({
     data: { form: 'readable', release, patchDate, track, resetAsked: false, items: 12, bytes: 900 },
     ...more,
   }
-  return { family, nature: { family, catalogue, scale: SCALE, pick: 0.5 }, device, shelf: all }
+  return {
+    family,
+    nature: { family, catalogue, packages: packagesOf(all), scale: SCALE, pick: 0.5 },
+    device,
+    shelf: all,
+  }
 }
 
 /** Everything that any of its modes would show, read over the link. */

@@ -77,6 +77,15 @@ export function pack(draft: Draft): Manifest {
   }
 }
 
+/** The package as a shelf has it: in one archive, whose digest and bytes it knows. */
+export function archived(manifest: Manifest): Manifest {
+  const bytes = manifest.images.reduce((sum, { size }) => sum + size, 4096)
+  return {
+    ...manifest,
+    archives: [{ file: `${manifest.id}.tar`, sha256: digestOf(manifest.id), bytes }],
+  }
+}
+
 export const onDevice = pack({ build: 'H2.0ZC.r4', radioVersion: '3.1' })
 export const between = pack({ build: 'H2.0ZP.r4', patchDate: '2026-07-01', radioVersion: '3.2' })
 export const newest = pack({

@@ -3,6 +3,9 @@ import type { DeviceModel } from '../twin/state.ts'
 
 export const USUAL_STATE = {
   session: undefined,
+  files: [],
+  incoming: undefined,
+  confirmBy: undefined,
   lock: 'closed',
   lockSwitch: false,
   setUpAt: undefined,

@@ -8,6 +8,7 @@ import { BLOCK_BYTES } from '../twin/blocks.ts'
 import type { DeviceModel } from '../twin/state.ts'
 import { catalogueOf } from '../twin/images.ts'
 import { partOf } from '../twin/state.ts'
+import { packagesOf } from '../twin/packages.ts'
 import type { Nature } from '../twin/stepped.ts'
 import { DISK_BYTES, case0417 } from './cases.ts'
 import { SCALE, digestOf, image, loader7, newest, onDevice, pack, shelf } from './packages.ts'
@@ -26,7 +27,8 @@ const loader6 = pack({
 
 export function nature(more: Partial<Nature> = {}): Nature {
   const known = [...shelf.map(({ manifest }) => manifest), loader6]
-  return { family: tarn, catalogue: catalogueOf(known), scale: SCALE, pick: 0.5, ...more }
+  const packages = packagesOf(known)
+  return { family: tarn, catalogue: catalogueOf(known), packages, scale: SCALE, pick: 0.5, ...more }
 }
 
 /** What stands on the device: build 0ZC, loader 6. */

@@ -20,6 +20,7 @@ export function applied(device: DeviceModel, effect: Effect): DeviceModel {
     ...erased,
     data: dataAfter(erased, effect.data),
     account: effect.asksAccount && erased.account === 'on' ? ('asked' as const) : erased.account,
+    files: erased.files.filter(({ store }) => !effect.empties.includes(store)),
     permission: erased.permission && !effect.clearsPermission,
     marks: [...new Set([...erased.marks, ...effect.marks])],
   }

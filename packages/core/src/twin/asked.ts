@@ -1,13 +1,16 @@
 /**
  * The twin spoken to as a device is: a request of the link as its input, its output as an answer of the link.
- * Rehearsals and simulated devices speak to it so, and no other way. What carries bytes (`begin`, `chunk`,
- * `finish`) is asked by whoever has them.
+ * Rehearsals and simulated devices speak to it so, and no other way. What carries bytes (`begin`,
+ * `file-put`, `chunk`, `finish`) is asked by whoever has them.
  */
 import type { LinkRequest, Said } from '../wire/verbs.ts'
 import type { TwinInput, TwinOutput } from './stepped.ts'
 
 /** Requests that carry no bytes and ask for none. */
-export type Plain = Exclude<LinkRequest, { verb: 'begin' | 'chunk' | 'finish' | 'table' }>
+export type Plain = Exclude<
+  LinkRequest,
+  { verb: 'begin' | 'chunk' | 'finish' | 'table' | 'file-put' }
+>
 
 export function inputOf(request: Plain): TwinInput {
   switch (request.verb) {
@@ -24,6 +27,15 @@ export function inputOf(request: Plain): TwinInput {
       return { kind: 'erase', epoch: request.epoch, partition: request.partition }
     case 'lock':
       return { kind: 'lock', epoch: request.epoch, to: request.to }
+    case 'file-list':
+      return { kind: 'file-list', store: request.store }
+    case 'file-digest':
+      return { kind: 'file-digest', store: request.store, name: request.name }
+    case 'file-drop':
+    case 'install': {
+      const { verb: kind, epoch, store, name } = request
+      return { kind, epoch, store, name }
+    }
     case 'slot':
       return { kind: 'slot', epoch: request.epoch, slot: request.slot }
   }
@@ -43,6 +55,8 @@ export function saidBy(output: TwinOutput): Said | undefined {
       return { answer: 'mode', mode: output.mode }
     case 'done':
       return { answer: 'done' }
+    case 'files':
+      return { answer: 'files', files: [...output.files] }
     case 'tally': {
       const { items, bytes, opens } = output
       return { answer: 'tally', items, bytes, opens }

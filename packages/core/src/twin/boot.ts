@@ -8,6 +8,7 @@ import type { Family } from '../family/profile.ts'
 import { isTrackBack } from '../family/profile.ts'
 import type { Mode } from '../terms/device.ts'
 import { raised } from './applied.ts'
+import { withoutMemory } from './memory.ts'
 import { imageOn, loaderVersionOn, partIn } from './parts.ts'
 import type { Start } from './start.ts'
 import { startOf } from './start.ts'
@@ -19,16 +20,20 @@ import { done, lastsOf, refuse, runs, switchedOff, told, withoutPower } from './
 export function restart(nature: Nature, device: DeviceModel, to: Mode): Stepped {
   if (!answersIn(nature.family, device.mode)) return told(device, { kind: 'silent' })
   if (runs(nature.family, device) && !device.permission) return refuse(device, 'no-permission')
-  return boot(nature, { ...device, session: undefined }, to)
+  return boot(nature, left(device), to)
 }
 
 /** Keys held, or a line of a menu taken: the mode they lead to. */
 export function keys(nature: Nature, device: DeviceModel, to: Mode): Stepped {
   if (isKind(nature.family, to, 'off')) return switchedOff(nature, device)
-  return device.battery > 0
-    ? boot(nature, { ...device, session: undefined }, to)
-    : told(device, { kind: 'silent' })
+  return device.battery > 0 ? boot(nature, left(device), to) : told(device, { kind: 'silent' })
 }
+
+/** Leaving a mode: what lay in its memory is gone, and what waited for a hand waits in vain. */
+const left = (device: DeviceModel): DeviceModel => ({
+  ...withoutMemory(device),
+  session: undefined,
+})
 
 /** Starting up: what is dead stays so, a start to the system follows the start rules. */
 function boot(nature: Nature, device: DeviceModel, to: Mode): Stepped {
@@ -47,6 +52,7 @@ function startSystem(nature: Nature, device: DeviceModel, start: Start): Stepped
   const after = {
     ...device,
     ...slotsAfter(device, start),
+    merge: mergeAfter(device, start),
     outcome: start.outcome,
     limits: start.limits,
     shows: start.says,
@@ -101,6 +107,14 @@ function slotsAfter(
       good: good ? [...new Set([...slots.good, slot])].sort() : slots.good,
     },
   }
+}
+
+/** What was staged in the slot that was tried merges once it runs; fallen back from, nothing of it does. */
+function mergeAfter({ slots, merge }: DeviceModel, { slot, outcome }: Start): DeviceModel['merge'] {
+  const tried = slots?.tries
+  if (merge !== 'staged' || tried === undefined) return merge
+  if (slot !== tried) return 'none'
+  return outcome === 'normal' || outcome === 'set-up' ? 'merging' : merge
 }
 
 /** The system runs: floors rise, the data are of its build now, marks are set. */

@@ -2,7 +2,7 @@
  * The model of a device: what stands on it, what it remembers, how its last start went. Reads nothing; gives
  * the shapes. Time is passed in. Unknown is said by `undefined` where a device may not show it.
  */
-import type { Limit, Mode, PartRole, Slot } from '../terms/device.ts'
+import type { Limit, Mode, PartRole, Slot, Store } from '../terms/device.ts'
 import type { Fused, Merge, StartOutcome } from '../wire/facts.ts'
 import type { BlockMap } from './blocks.ts'
 import { untouched } from './blocks.ts'
@@ -24,6 +24,17 @@ export type Session = {
   readonly image: string
   readonly got: number
 }
+
+/** A file in a store: what it holds whole, by the SHA-256 of a package; '' where it was cut short. */
+export type StoredFile = {
+  readonly store: Store
+  readonly name: string
+  readonly size: number
+  readonly holds: string
+}
+
+/** A file on its way to a store. */
+export type Incoming = StoredFile & { readonly got: number }
 
 /** The lowest generation accepted, by role; `all` where the family keeps one for the whole. */
 export type Floors = Readonly<Partial<Record<PartRole | 'all', number>>>
@@ -55,6 +66,10 @@ export type DeviceModel = {
   readonly mode: Mode
   readonly parts: Readonly<Record<string, Part>>
   readonly session: Session | undefined
+  readonly files: readonly StoredFile[]
+  readonly incoming: Incoming | undefined
+  /** What it wrote by itself waits for a hand, until then, ms of model time; undefined: nothing does. */
+  readonly confirmBy: number | undefined
   /** Percent, with fractions. */
   readonly battery: number
   readonly floors: Floors

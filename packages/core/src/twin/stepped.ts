@@ -6,10 +6,12 @@ import { effectOf } from '../effect/effect.ts'
 import { answersIn, isKind, modeOfKind } from '../family/modes.ts'
 import type { Family, PaceKey } from '../family/profile.ts'
 import { paceOf } from '../pace/pace.ts'
-import type { Mode, Slot } from '../terms/device.ts'
+import type { Mode, Slot, Store } from '../terms/device.ts'
 import type { DeviceFacts } from '../wire/facts.ts'
 import type { DeviceRefusal } from '../wire/verbs.ts'
 import type { Catalogue } from './images.ts'
+import { withoutMemory } from './memory.ts'
+import type { Packages } from './packages.ts'
 import { faultDrain } from './start.ts'
 import type { DeviceModel } from './state.ts'
 
@@ -17,6 +19,7 @@ import type { DeviceModel } from './state.ts'
 export type Nature = {
   readonly family: Family
   readonly catalogue: Catalogue
+  readonly packages: Packages
   readonly scale: number
   readonly pick: number
 }
@@ -49,6 +52,32 @@ export type TwinInput =
     }
   | { readonly kind: 'facts' }
   | { readonly kind: 'tally' }
+  /** `image`: the SHA-256 of the whole file. */
+  | {
+      readonly kind: 'file-put'
+      readonly epoch: number
+      readonly store: Store
+      readonly name: string
+      readonly size: number
+      readonly image: string
+    }
+  | { readonly kind: 'file-list'; readonly store: Store }
+  | { readonly kind: 'file-digest'; readonly store: Store; readonly name: string }
+  | {
+      readonly kind: 'file-drop'
+      readonly epoch: number
+      readonly store: Store
+      readonly name: string
+    }
+  /** Told over the link which file; or started by hands, who name none. */
+  | {
+      readonly kind: 'install'
+      readonly epoch?: number
+      readonly store: Store
+      readonly name: string | undefined
+    }
+  /** A hand says yes to what the device asks after it installed. */
+  | { readonly kind: 'confirm' }
   | { readonly kind: 'erase'; readonly epoch: number; readonly partition: string }
   | { readonly kind: 'lock'; readonly epoch: number; readonly to: 'open' | 'closed' }
   | { readonly kind: 'slot'; readonly epoch: number; readonly slot: Slot }
@@ -69,6 +98,10 @@ export type TwinOutput =
   | { readonly kind: 'kept'; readonly got: number }
   | { readonly kind: 'digest'; readonly image: string | undefined }
   | { readonly kind: 'mode'; readonly mode: Mode }
+  | {
+      readonly kind: 'files'
+      readonly files: readonly { readonly name: string; readonly size: number }[]
+    }
   /** Carried out, and nothing more to say. */
   | { readonly kind: 'done' }
   | {
@@ -100,7 +133,7 @@ export const isMute = (family: Family, device: DeviceModel): boolean =>
 
 /** Without power: an open piece and what it had in memory are gone. */
 export const withoutPower = (family: Family, device: DeviceModel): DeviceModel => ({
-  ...device,
+  ...withoutMemory(device),
   mode: modeOfKind(family, 'off'),
   session: undefined,
 })
@@ -131,16 +164,17 @@ export function lastsOf({ family, pick }: Nature, key: PaceKey): number {
   return Math.round((low + (high - low) * pick) * 1000)
 }
 
-/** An operation carried out: its time passes, its charge is drained. */
+/** An operation carried out, or a share of it: its time passes, its charge is drained. */
 export function done(
   { family, catalogue, pick }: Nature,
   device: DeviceModel,
   operation: Parameters<typeof effectOf>[1],
   output: TwinOutput,
+  share = 1,
 ): Stepped {
   const effect = effectOf(family, operation)
   const { low, high } = paceOf(family, effect)
-  const lasts = Math.round((low + (high - low) * pick) * 1000)
+  const lasts = Math.round((low + (high - low) * pick) * 1000 * share)
   const minutes = lasts / 60_000
   const rate = effect.drain === 'none' ? 0 : family.drainPerMinute[effect.drain]
   const drains = rate * minutes * faultDrain(family, device, catalogue)

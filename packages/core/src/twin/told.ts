@@ -44,6 +44,7 @@ export function factsOf({ family, catalogue, scale }: Nature, device: DeviceMode
     ...(limits.length === 0 ? {} : { limits: [...limits] }),
     ...(shows === undefined ? {} : { shows }),
     ...(marks.length === 0 ? {} : { marks: [...marks] }),
+    ...(device.confirmBy === undefined ? {} : { asks: 'confirm' as const }),
     returns,
     scale,
   }

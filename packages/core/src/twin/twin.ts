@@ -8,6 +8,9 @@ import { answersIn, isKind, modeProfile, takesIn } from '../family/modes.ts'
 import { effectOf } from '../effect/effect.ts'
 import { applied, raised } from './applied.ts'
 import { keys, restart } from './boot.ts'
+import { fileBegun, fileChunk, fileDigest, fileDropped, fileEnded, fileList } from './files.ts'
+import { confirmed, install } from './installing.ts'
+import { cancelled } from './memory.ts'
 import { closingRefused } from './locking.ts'
 import { factsOf } from './told.ts'
 import type { DeviceModel } from './state.ts'
@@ -31,11 +34,11 @@ export function step(nature: Nature, device: DeviceModel, input: TwinInput, at: 
     case 'tally':
       return tally(nature, met)
     case 'begin':
-      return begin(nature, met, input)
+      return begin(nature, { ...met, incoming: undefined }, input)
     case 'chunk':
-      return chunk(nature, met, input)
+      return met.incoming === undefined ? chunk(nature, met, input) : fileChunk(nature, met, input)
     case 'finish':
-      return finish(nature, met)
+      return met.incoming === undefined ? finish(nature, met) : fileEnded(met)
     case 'digest':
       return digest(nature, met, input)
     case 'look':
@@ -58,6 +61,18 @@ export function step(nature: Nature, device: DeviceModel, input: TwinInput, at: 
       return switchedOff(nature, met)
     case 'charge':
       return told({ ...met, battery: input.percent }, { kind: 'silent' })
+    case 'file-put':
+      return fileBegun(nature, met, input)
+    case 'file-list':
+      return fileList(nature, met, input.store)
+    case 'file-digest':
+      return fileDigest(nature, met, input)
+    case 'file-drop':
+      return fileDropped(nature, met, input)
+    case 'install':
+      return install(nature, met, input)
+    case 'confirm':
+      return confirmed(met)
     case 'permit':
       return told(permitted(nature, met, input.given), { kind: 'silent' })
   }
@@ -69,8 +84,13 @@ function idle({ family }: Nature, device: DeviceModel, at: number): DeviceModel 
   const charges = modeProfile(family, device.mode)?.charges === true
   const idles = answersIn(family, device.mode) && !charges
   const drains = idles ? family.drainPerMinute.idle * minutes : 0
-  return merged(family, drained(family, { ...device, at: Math.max(at, device.at) }, drains))
+  const after = drained(family, { ...device, at: Math.max(at, device.at) }, drains)
+  return merged(family, isLate(after) ? cancelled(after) : after)
 }
+
+/** It asked for a hand, and none came in time. */
+const isLate = ({ confirmBy, at }: DeviceModel): boolean =>
+  confirmBy !== undefined && at > confirmBy
 
 /** A merge ends while its system runs; one that was left waits for the next start. */
 function merged(family: Nature['family'], device: DeviceModel): DeviceModel {

@@ -78,6 +78,8 @@ export const deviceFactsSchema = z.object({
   /** The slot that its next start takes. */
   slotToTry: z.exactOptional(slotSchema),
   merge: z.exactOptional(mergeSchema),
+  /** It waits for a hand to say yes to what it installed. */
+  asks: z.exactOptional(z.literal('confirm')),
   /** Whole percent. */
   batteryPercent: z.exactOptional(z.int().min(0).max(100)),
   outcome: startOutcomeSchema,

@@ -5,13 +5,20 @@
  */
 import { z } from 'zod'
 import { digestSchema } from '../book/entry.ts'
-import { modeSchema, slotSchema } from '../terms/device.ts'
+import { modeSchema, slotSchema, storeSchema } from '../terms/device.ts'
 import { deviceFactsSchema } from './facts.ts'
 
 const partition = z.string().min(1).max(36)
 const offset = z.int().nonnegative()
 const length = z.int().positive()
 const lease = { run: z.string().min(1).max(64), epoch: z.int().nonnegative() }
+
+/** A file's place: names are plain, with no way out of the store. */
+const fileName = z
+  .string()
+  .max(120)
+  .regex(/^[A-Za-z0-9][A-Za-z0-9._-]*$/, 'letters, digits, points and dashes')
+const file = { store: storeSchema, name: fileName }
 
 export const requestSchema = z.discriminatedUnion('verb', [
   z.object({
@@ -42,6 +49,13 @@ export const requestSchema = z.discriminatedUnion('verb', [
   /** The slot that the next start takes. */
   z.object({ verb: z.literal('slot'), ...lease, slot: slotSchema }),
   z.object({ verb: z.literal('tally') }),
+  /** A file to a store: its bytes follow in chunks, its own SHA-256 is what it must come to. */
+  z.object({ verb: z.literal('file-put'), ...lease, ...file, size: length, image: digestSchema }),
+  z.object({ verb: z.literal('file-list'), store: storeSchema }),
+  z.object({ verb: z.literal('file-digest'), ...file }),
+  z.object({ verb: z.literal('file-drop'), ...lease, ...file }),
+  /** A package in a store, opened, looked over and written by the device itself. */
+  z.object({ verb: z.literal('install'), ...lease, ...file }),
 ])
 export type LinkRequest = z.infer<typeof requestSchema>
 export type Verb = LinkRequest['verb']
@@ -66,12 +80,25 @@ export const REFUSALS = [
   'not-allowed',
   'lock-switch',
   'other-variant',
+  /** Files and packages: no such place or file, too large, cut short or odd, for another, on another build. */
+  'no-store',
+  'no-file',
+  'no-room',
+  'not-whole',
+  'other-target',
+  'other-base',
+  'modified',
+  'merging',
+  'busy',
   'unknown-verb',
 ] as const
 export type DeviceRefusal = (typeof REFUSALS)[number]
 
 /** Verbs that change the device; the others may be asked again at will. */
-const WRITING: readonly Verb[] = ['begin', 'chunk', 'finish', 'restart', 'erase', 'lock', 'slot']
+const WRITING: readonly Verb[] = [
+  ...(['begin', 'chunk', 'finish', 'restart', 'erase', 'lock', 'slot'] as const),
+  ...(['file-put', 'file-drop', 'install'] as const),
+]
 export const isWriting = (verb: Verb): boolean => WRITING.includes(verb)
 
 /**
@@ -102,6 +129,11 @@ export const answerSchema = z.discriminatedUnion('answer', [
     items: z.int().nonnegative(),
     bytes: offset,
     opens: z.boolean(),
+  }),
+  z.object({
+    answer: z.literal('files'),
+    ...refersTo,
+    files: z.array(z.object({ name: z.string().max(120), size: offset })).max(1000),
   }),
   z.object({
     answer: z.literal('refused'),

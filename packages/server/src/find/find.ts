@@ -4,7 +4,7 @@ import { packageKey } from '@plain-slate/core'
 import type { Database } from '../tables/database.ts'
 import { listSights } from '../tables/devices.ts'
 import { listPeople } from '../tables/people.ts'
-import { listPackages } from '../tables/shelf.ts'
+import { listPackages } from '../tables/packages.ts'
 import { listSlips } from '../tables/slips.ts'
 
 type Finder = (db: Database, q: string) => Promise<Hit[]>

@@ -1,6 +1,6 @@
 /** What people do with runs: start, say that hands are done, stop, take up, put away. */
 import { randomUUID } from 'node:crypto'
-import type { Ask, BookAct, Command, Result } from '@plain-slate/core'
+import type { Ask, BookAct, Command, Plan, Result } from '@plain-slate/core'
 import { READINESS, flatten, ok, refuse } from '@plain-slate/core'
 import { enter } from '../book/append.ts'
 import type { Workshop } from '../base/workshop.ts'
@@ -86,7 +86,20 @@ const answersOf = (
   )
 
 /** Where the bytes of every image of the plan lie. */
-const placesOf = ({ plan, found }: Planned): readonly PlaceRow[] =>
+const placesOf = ({ plan, found }: Planned): readonly PlaceRow[] => [
+  ...archivesOf(plan),
+  ...imagesOf({ plan, found }),
+]
+
+/** Where a whole package lies that is pushed or copied. */
+const archivesOf = (plan: Plan): readonly PlaceRow[] =>
+  plan.steps.flatMap((step) =>
+    step.kind === 'push' || step.kind === 'copy'
+      ? [{ image: step.archive, archive: step.archive, offset: 0, size: step.bytes }]
+      : [],
+  )
+
+const imagesOf = ({ plan, found }: Pick<Planned, 'plan' | 'found'>): readonly PlaceRow[] =>
   plan.packages.flatMap(({ key, decisions }) => {
     const proof = found.shelf.find((one) => one.key === key)?.proof
     return decisions.flatMap(({ image, write }) => {

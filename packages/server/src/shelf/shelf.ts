@@ -1,12 +1,14 @@
 /** The shelf as it is judged by: every package with its proof. */
 import type { PackageRow } from '@plain-slate/api'
-import type { Manifest, Proof, ReadArchive, Result, Shelved } from '@plain-slate/core'
+import type { Manifest, Proof, Result, Shelved } from '@plain-slate/core'
 import { ok, packageKey, packageNamed, prove, refuse } from '@plain-slate/core'
 import type { Refusal } from '../base/refusal.ts'
 import type { Database } from '../tables/database.ts'
-import { listPackages, listVolumes, shelfRevision } from '../tables/shelf.ts'
+import type { VolumeRow } from '../tables/shelf.ts'
+import { listPackages, shelfRevision } from '../tables/packages.ts'
+import { listVolumes } from '../tables/shelf.ts'
 
-export type VolumeHere = ReadArchive & { readonly stamps: readonly string[] }
+export type VolumeHere = VolumeRow
 
 export type ProvenPackage = {
   readonly key: string
@@ -40,13 +42,26 @@ async function proveAll(db: Database): Promise<readonly ProvenPackage[]> {
   const volumes = await listVolumes(db, [...digests], [...files])
   return packages.map((one) => {
     const own = digestsOf(one)
+    const volumesHere = volumes.filter(({ sha256 }) => own.includes(sha256))
     return {
       ...one,
+      manifest: withArchive(one, volumesHere),
       key: packageKey(one.manifest.id, one.firstArchive),
       proof: prove(one.manifest, one.firstArchive, volumes),
-      volumes: volumes.filter(({ sha256 }) => own.includes(sha256)),
+      volumes: volumesHere,
     }
   })
+}
+
+/** What the manifest cannot say of the archive it lies in: its digest and bytes, where it is here. */
+function withArchive(
+  { manifest, firstArchive }: Pick<ProvenPackage, 'manifest' | 'firstArchive'>,
+  here: readonly VolumeHere[],
+): Manifest {
+  const bytes = here.find(({ sha256 }) => sha256 === firstArchive)?.bytes
+  const [first, ...later] = manifest.archives
+  if (first === undefined || bytes === undefined) return manifest
+  return { ...manifest, archives: [{ ...first, sha256: firstArchive, bytes }, ...later] }
 }
 
 /** Digests of a package's volumes, as far as they are told. */

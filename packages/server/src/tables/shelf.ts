@@ -4,8 +4,8 @@
  * to the end of the transaction, so that no row loses its bytes to another's refusal.
  */
 import type { Archive } from '@plain-slate/api'
-import type { Manifest, OutsideDigest, OutsideSource, ReadArchive } from '@plain-slate/core'
-import { isoOf, manifestSchema, ms } from '@plain-slate/core'
+import type { OutsideDigest, OutsideSource, ReadArchive } from '@plain-slate/core'
+import { isoOf, ms } from '@plain-slate/core'
 import type { Database, Transaction } from './database.ts'
 
 type Row = {
@@ -243,24 +243,31 @@ export async function insertOutside(db: Database, told: Outside): Promise<void> 
 }
 
 /** Volumes among these digests that were read whole, with the entries of these names, and what others say. */
+/** A volume that is here whole: what was read of it, its bytes, what shows whether it was touched since. */
+export type VolumeRow = ReadArchive & {
+  readonly bytes: number
+  readonly stamps: readonly string[]
+}
+
 export async function listVolumes(
   db: Database,
   digests: readonly string[],
   files: readonly string[],
-): Promise<readonly (ReadArchive & { readonly stamps: readonly string[] })[]> {
+): Promise<readonly VolumeRow[]> {
   const here = (await db('archives')
     .where({ state: 'whole' })
     .whereNull('removed_at')
     .whereIn('sha256', [...digests])
     .orderBy('at', 'desc')
-    .select('id', 'name', 'sha256', 'refused_entries', 'stamp')) as Row[]
+    .select('id', 'name', 'sha256', 'bytes', 'refused_entries', 'stamp')) as Row[]
   const volumes = new Map([...here].reverse().map((row) => [row.sha256, row]))
   const ids = [...volumes.values()].map(({ id }) => id)
   const [entries, outside] = await Promise.all([entriesNamed(db, ids, files), toldOf(db, digests)])
-  return [...volumes.values()].map(({ id, name, sha256, refused_entries: refusedEntries }) => ({
+  return [...volumes.values()].map(({ id, name, sha256, bytes, refused_entries }) => ({
     name,
     sha256,
-    refusedEntries,
+    bytes: Number(bytes),
+    refusedEntries: refused_entries,
     entries: entries.get(id) ?? [],
     outside: outside.get(sha256) ?? [],
     stamps: here.flatMap((row) => (row.sha256 === sha256 && row.stamp !== null ? row.stamp : [])),
@@ -304,42 +311,6 @@ async function toldOf(
     by.set(archive, [...(by.get(archive) ?? []), told])
   }
   return by
-}
-
-/** What the shelf's packages follow from: equal revisions, equal packages. Names the database too. */
-export async function shelfRevision(db: Database): Promise<string> {
-  const { rows } = (await db.raw(
-    `select current_database() || ' ' || count(*) || ' ' || coalesce(max(id), 0) as revision
-     from shelf_changes`,
-  )) as { rows: { revision: string }[] }
-  return rows[0]?.revision ?? ''
-}
-
-export type PackageHere = { readonly manifest: Manifest; readonly firstArchive: string }
-
-/** Every package whose first archive is on the shelf, by id and then the oldest first. */
-export async function listPackages(db: Database): Promise<PackageHere[]> {
-  const rows = (await db('packages')
-    .whereExists((there) =>
-      there
-        .from('archives')
-        .whereRaw('archives.sha256 = packages.first_archive')
-        .whereNull('archives.removed_at'),
-    )
-    .orderBy(['id', 'first_archive'])
-    .select('manifest', 'first_archive')) as { manifest: unknown; first_archive: string }[]
-  return rows.map((row) => ({
-    manifest: manifestSchema.parse(row.manifest),
-    firstArchive: row.first_archive,
-  }))
-}
-
-/** Enters a package; one of the same id in another archive stays beside it. */
-export async function putPackage(trx: Transaction, { manifest, firstArchive }: PackageHere) {
-  await trx('packages')
-    .insert({ id: manifest.id, manifest: JSON.stringify(manifest), first_archive: firstArchive })
-    .onConflict(['id', 'first_archive'])
-    .merge()
 }
 
 /** For each digest, the archive on the shelf that was read whole of it. */

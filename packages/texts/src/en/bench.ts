@@ -49,6 +49,8 @@ export const bench = {
   'hands.lede': 'These devices are modelled here. Real ones are yours to hold.',
   'hands.at': 'at {port}, {mode}, battery {n} %',
   'hands.reset': 'Reset it: everything of the customer’s goes',
+  'hands.install': 'Install from {store}',
+  'hands.confirm': 'Do what it asks: {say}',
   'hands.lock-switch.on': 'Let its lock be opened',
   'hands.lock-switch.off': 'Let its lock be opened no more',
   'hands.off': 'on no port, {mode}, battery {n} %',

@@ -39,6 +39,10 @@ export const fit = {
     'Generation {generation} of {part} is below its floor {here}, which the hardware keeps',
   'fit.state.known-fault.shows':
     'Only if the owner takes a known fault: {says} ({source} on {devices, plural, one {one device} other {# devices}}, {date})',
+  'fit.state.base.fits': 'It goes on build {wanted}, which is on it',
+  'fit.state.base.other': 'It goes on build {wanted} alone, and {here} is on it',
+  'fit.state.base.changed':
+    'It goes on an untouched {wanted}: what stands on {partition} is something else',
   'fit.state.merge.none': 'No update of its own is under way',
   'fit.state.merge.staged': 'It has prepared an update of its own: cancel that first',
   'fit.state.merge.merging':

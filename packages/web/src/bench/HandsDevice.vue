@@ -109,6 +109,16 @@ function plug(event: Event) {
           {{ say(device.lockSwitch ? 'hands.lock-switch.off' : 'hands.lock-switch.on') }}
         </button>
       </li>
+      <li v-for="store in device.installs" :key="store.id">
+        <button type="button" class="act" @click="go({ kind: 'install', serial, store: store.id })">
+          {{ say('hands.install', { store: store.name }) }}
+        </button>
+      </li>
+      <li v-if="device.asks !== null">
+        <button type="button" class="act" @click="go({ kind: 'confirm', serial })">
+          {{ say('hands.confirm', { say: device.asks }) }}
+        </button>
+      </li>
       <li v-for="key in device.keys" :key="key.to.id">
         <button
           type="button"

@@ -196,6 +196,8 @@ describe('the hands of a simulated device', () => {
     cellOut: false,
     permission: true,
     removable: true,
+    installs: [],
+    asks: null,
     canReset: false,
     lockSwitch: null,
     pace: 20,
