@@ -20,6 +20,7 @@ import type {
   PlanWay,
   Reading,
   RunState,
+  StopReason,
   Turn,
   Way,
 } from '@plain-slate/core'
@@ -143,6 +144,8 @@ export type Ended = {
   readonly device: DeviceModel
   readonly journal: readonly JournalEntry[]
   readonly phase: RunState['phase']['kind']
+  /** Why it stopped, where it did. */
+  readonly why?: StopReason
 }
 
 /** What hands do after a cut: charge, plug, and the keys into the loader where the power went. */
@@ -269,5 +272,6 @@ export async function onStandIn(
     driving = driveRun(takeUp(serial, 2, commands, journal), site)
     state = await driving.over
   }
-  return { device: device.model, journal, phase: state.phase.kind }
+  const why = state.phase.kind === 'stopped' ? { why: state.phase.why } : {}
+  return { device: device.model, journal, phase: state.phase.kind, ...why }
 }

@@ -18,7 +18,7 @@ import type {
   Turn,
   Unleased,
 } from '@plain-slate/core'
-import { leased, perform, reduce } from '@plain-slate/core'
+import { decodeRanges, leased, perform, reduce, tableText } from '@plain-slate/core'
 import type { Address } from './address.ts'
 import type { Lease, Link } from './link.ts'
 import { LinkLost } from './link.ts'
@@ -184,6 +184,8 @@ class Driver {
         return this.#putFile(deed.file)
       case 'compare':
         return this.#compare(deed.piece)
+      case 'table':
+        return this.#table()
       case 'hands': {
         const evidence = await this.#site.ask(deed.hands, this.#state.next, signal)
         return evidence === undefined ? { came: 'left' } : { came: 'hands', evidence }
@@ -221,6 +223,20 @@ class Driver {
     }
     this.#site.tell({ kind: 'met', facts: answer.facts, at: answer.at })
     return { came: 'facts', facts: answer.facts }
+  }
+
+  async #table(): Promise<Outcome> {
+    const { answer, payload } = await this.#open().ask({ verb: 'table' })
+    if (answer.answer === 'refused') return { came: 'refused', code: answer.code }
+    if (answer.answer !== 'table') return { came: 'lost' }
+    const { sectorBytes, diskBytes } = answer
+    let from = 0
+    const ranges = answer.ranges.map(({ at, length }) => {
+      from += length
+      return { at, bytes: payload.subarray(from - length, from) }
+    })
+    const decoded = decodeRanges(diskBytes, sectorBytes, ranges)
+    return { came: 'table', table: decoded.ok ? tableText(decoded.value.table) : undefined }
   }
 
   readonly #progress = (got: number, at: number) => this.#site.tell({ kind: 'progress', got, at })

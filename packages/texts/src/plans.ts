@@ -95,7 +95,9 @@ export function stepWords(say: Say, { kind, facts }: StepSaid): string {
       if (of('say') !== '') return say('step.first-start.hands', { say: of('say') })
       return say(of('wiped') === 'true' ? 'step.first-start.wiped' : 'step.first-start')
     case 'meet':
-      return say('step.meet', { mode: of('mode') })
+      return Number(facts['left'] ?? 0) > 0
+        ? say('step.meet.left', { mode: of('mode'), left: Number(facts['left']) })
+        : say('step.meet', { mode: of('mode') })
     case 'restart':
       return say('step.restart', { to: of('to') })
     case 'erase':
@@ -137,6 +139,8 @@ export function whyWords(say: Say, { code, facts }: WhySaid): string {
         here: of('here'),
         planned: of('planned'),
       })
+    case 'other-table':
+      return say('why.other-table')
     case 'undecided':
       return say('why.undecided', { what: of('what') })
     case 'not-wiped':

@@ -55,6 +55,8 @@ export const commandSchema = z.discriminatedUnion('kind', [
   z
     .object({ kind: z.literal('digest'), mode: modeSchema, partition, size: bytes, image })
     .readonly(),
+  /** The partition table must be this one, as `tableText` says it. */
+  z.object({ kind: z.literal('table'), mode: modeSchema, table: z.string() }).readonly(),
   /** A partition erased from end to end. */
   z.object({ kind: z.literal('erase'), mode: modeSchema, partition }).readonly(),
   z
@@ -106,6 +108,7 @@ export function commandsOf(step: Step): readonly Command[] {
       return [
         { kind: 'meet', mode: step.mode, ids: step.ids },
         { kind: 'facts', expect: undefined },
+        ...lookedAt(step),
       ]
     case 'write': {
       const { partition, sha256: image } = step.image
@@ -144,6 +147,19 @@ export function commandsOf(step: Step): readonly Command[] {
 }
 
 const modeIn = ({ mode }: { readonly mode?: Mode }) => (mode === undefined ? {} : { mode })
+
+/** The table and what is left alone, looked at again before anything is written. */
+function lookedAt({ mode, look }: Extract<Step, { kind: 'meet' }>): readonly Command[] {
+  const { table, left } = look
+  const digests = left.map(({ image: { partition, size, sha256: image } }) => ({
+    kind: 'digest' as const,
+    mode,
+    partition,
+    size,
+    image,
+  }))
+  return [...(table === undefined ? [] : [{ kind: 'table' as const, mode, table }]), ...digests]
+}
 
 type InStore = Extract<Step, { kind: 'copy' | 'push' | 'prove-copy' | 'drop' | 'install' }>
 

@@ -27,6 +27,18 @@ export type Table = {
 /** The last sector of a partition. */
 export const endOf = (partition: Partition): number => partition.start + partition.sectors - 1
 
+/**
+ * A table as a text that is the same for equal ones: every partition in device order with its start, size and type;
+ * of the last one that runs to the end of its device no size.
+ */
+export function tableText(table: Table): string {
+  const lines = inOrder(table).map((one, index, { length }) => {
+    const toTheEnd = index === length - 1 && endOf(one) === table.lastUsable
+    return `${one.name} ${one.start} ${toTheEnd ? 'end' : one.sectors} ${one.type}`
+  })
+  return [String(table.sectorBytes), ...lines].join('\n')
+}
+
 /** How two tables differ, by the partition's name; empty: equal. */
 export type Difference = {
   readonly name: string

@@ -10,7 +10,10 @@ export function operationOf(step: Step): Operation {
       return step.what === 'reset' ? { kind: 'reset' } : { kind: 'hands', seconds: step.seconds }
     case 'enter':
       return step.way.hands ? { kind: 'hands', seconds: step.way.seconds } : { kind: 'restart' }
-    case 'meet':
+    case 'meet': {
+      const bytes = step.look.left.reduce((sum, { image, scale }) => sum + image.size * scale, 0)
+      return bytes === 0 ? { kind: 'ask' } : { kind: 'digest', bytes }
+    }
     case 'prove':
       return { kind: 'ask' }
     case 'write': {

@@ -27,7 +27,8 @@ import type { Install, PlanWay } from './install.ts'
 import { installed, installsOf, tidied } from './install.ts'
 import type { Road, Written } from './road.ts'
 import { adding, erased, written } from './road.ts'
-import type { Expected, Ids, Step, StepBody } from './step.ts'
+import { tableText } from '../layout/table.ts'
+import type { Expected, Ids, MeetLook, Step, StepBody } from './step.ts'
 
 /** How long hands are busy with each preparation, in seconds; the house's own figures come later. */
 const READY_SECONDS = { charge: 30, backup: 240, permission: 60, cable: 30 } as const
@@ -95,7 +96,7 @@ export function makePlan({ at, mode, permission, way: asked }: PlanAsk): Result<
   const ask = { at, mode, permission }
   const road =
     install === undefined
-      ? roadOf(ask, packages, { parts, aim })
+      ? roadOf({ ...ask, look: lookAt(at, packages) }, packages, { parts, aim })
       : installRoadOf(ask, install, { wipes: parts.length > 0, aim })
   if (road === undefined) return refuse({ kind: 'no-way', from: mode })
   const bodies: readonly StepBody[] = [
@@ -141,11 +142,11 @@ const relocks = ({ intent, identity }: Case): boolean =>
 
 /** From where it is to its end: writes in their order, erases, the slot, the start, the lock. */
 function roadOf(
-  { at, mode, permission }: PlanAsk,
+  { at, mode, permission, look }: PlanAsk & { readonly look: MeetLook },
   packages: readonly PlannedPackage[],
   { parts, aim }: { readonly parts: ReturnType<typeof partsErased>; readonly aim: Aim },
 ): Road | undefined {
-  const begin = beginsAt({ at, mode, permission })
+  const begin = { ...beginsAt({ at, mode, permission }), look }
   const wrote = packages
     .flatMap(imagesOf)
     .reduce<Road | undefined>((road, one) => road && written(road, one), begin)
@@ -182,8 +183,19 @@ const beginsAt = ({ at, mode, permission }: PlanAsk): Road => ({
   ids: idsOf(at),
   here: mode,
   permission,
+  look: { table: undefined, left: [] },
   met: false,
   steps: [],
+})
+
+/** The table as it was read, and what is left alone because the device's own digest says so. */
+const lookAt = ({ table }: Case, packages: readonly PlannedPackage[]): MeetLook => ({
+  table: table === undefined ? undefined : tableText(table),
+  left: packages.flatMap(({ manifest: { scale }, decisions }) =>
+    decisions.flatMap(({ image, write, reason }) =>
+      !write && reason.kind === 'same-digest' ? [{ image, scale }] : [],
+    ),
+  ),
 })
 
 /** The ids that were settled, which every meeting must show. */

@@ -3,12 +3,12 @@
  * Reads a family and where the device is; gives the steps so far and the mode at their end. `undefined`
  * where no way leads on.
  */
-import { answersIn } from '../family/modes.ts'
+import { answersIn, takesIn } from '../family/modes.ts'
 import type { Family, Way } from '../family/profile.ts'
 import type { Image } from '../firmware/manifest.ts'
 import { waysTo, waysToTaking } from '../modes/ways.ts'
 import type { Mode, PartRole, Takes } from '../terms/device.ts'
-import type { Ids, StepBody } from './step.ts'
+import type { Ids, MeetLook, StepBody } from './step.ts'
 
 const MIB = 1024 * 1024
 
@@ -18,6 +18,8 @@ export type Road = {
   readonly here: Mode
   /** Whether commands may be given to the running system. */
   readonly permission: boolean
+  /** What is looked at as it is met. */
+  readonly look: MeetLook
   /** It has been met in this plan, and its ids compared. */
   readonly met: boolean
   readonly steps: readonly StepBody[]
@@ -44,10 +46,18 @@ export function toMode(road: Road, mode: Mode): Road | undefined {
 }
 
 function arrived(road: Road, mode: Mode, ways: readonly Way[]): Road {
-  const { family, ids } = road
+  const { family, ids, look } = road
   const there = { ...adding(road, ...ways.map((way) => enterStep(family, way))), here: mode }
-  return road.met ? there : { ...adding(there, { kind: 'meet', mode, ids }), met: true }
+  return road.met
+    ? there
+    : { ...adding(there, { kind: 'meet', mode, ids, look: lookIn(family, mode, look) }), met: true }
 }
+
+/** As much as the mode lets be looked at. */
+const lookIn = (family: Family, mode: Mode, { table, left }: MeetLook): MeetLook => ({
+  table: takesIn(family, mode, 'table') ? table : undefined,
+  left: left.filter(({ image }) => takesIn(family, mode, 'digest', image.role)),
+})
 
 export const enterStep = (family: Family, way: Way): StepBody => ({
   kind: 'enter',

@@ -36,11 +36,20 @@ export type InStore = {
   readonly scale: number
 }
 
+/**
+ * What is looked at again before the first write: the table that the plan was made on, and every image that is left
+ * alone because the device's own digest was its.
+ */
+export type MeetLook = {
+  readonly table: string | undefined
+  readonly left: readonly { readonly image: Image; readonly scale: number }[]
+}
+
 export type StepBody =
   | { readonly kind: 'ready'; readonly what: Readiness; readonly seconds: number }
   /** `answers`: whether the mode at its end answers over the link. */
   | { readonly kind: 'enter'; readonly way: Way; readonly answers: boolean }
-  | { readonly kind: 'meet'; readonly mode: Mode; readonly ids: Ids }
+  | { readonly kind: 'meet'; readonly mode: Mode; readonly ids: Ids; readonly look: MeetLook }
   | {
       readonly kind: 'write'
       readonly mode: Mode

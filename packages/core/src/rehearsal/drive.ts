@@ -4,7 +4,7 @@
  * with the journal and the model time. People do at once what they are asked.
  */
 import type { Ask, Command } from '../command/command.ts'
-import { answersIn, beginsIn, isKind } from '../family/modes.ts'
+import { answersIn, beginsIn, isKind, takesIn } from '../family/modes.ts'
 import type { JournalEntry } from '../run/journal.ts'
 import type { Deed, FilePut, Hands, Outcome, Put } from '../run/perform.ts'
 import { leased, perform } from '../run/perform.ts'
@@ -94,6 +94,8 @@ function did(nature: Nature, scene: Scene, deed: Deed): Came {
       return fileSent(nature, scene, deed.file)
     case 'compare':
       return compared(nature, scene, deed.piece)
+    case 'table':
+      return tableRead(nature, scene, deed.wanted)
     case 'hands':
       return byHand(nature, scene, deed.hands)
   }
@@ -156,6 +158,14 @@ function compared(nature: Nature, scene: Scene, piece: Put): Came {
   if (output.kind !== 'digest') return { scene: after, outcome: outcomeOf(output) }
   return { scene: after, outcome: { came: 'compared', equal: output.image === image } }
 }
+
+/** A model is made on the table that was read: where its mode shows it, it is that. */
+const tableRead = ({ family }: Nature, scene: Scene, wanted: string): Came => ({
+  scene,
+  outcome: takesIn(family, scene.device.mode, 'table')
+    ? { came: 'table', table: wanted }
+    : { came: 'refused', code: 'wrong-mode' },
+})
 
 /** What hands do to the device itself, by what is asked of them. */
 const BY_HAND_INPUTS: Readonly<Partial<Record<Ask, TwinInput>>> = {

@@ -26,6 +26,8 @@ export type Deed =
   | { readonly deed: 'file'; readonly file: FilePut }
   /** Does the piece's range hold the image's bytes already? */
   | { readonly deed: 'compare'; readonly piece: Put }
+  /** Read the partition table; the one that is wanted, for who has none of its own. */
+  | { readonly deed: 'table'; readonly wanted: string }
   | { readonly deed: 'hands'; readonly hands: Hands }
 
 /** What came of it. */
@@ -33,6 +35,7 @@ export type Outcome =
   | { readonly came: 'done' }
   | { readonly came: 'facts'; readonly facts: DeviceFacts }
   | { readonly came: 'answer'; readonly answer: Said }
+  | { readonly came: 'table'; readonly table: string | undefined }
   | { readonly came: 'compared'; readonly equal: boolean }
   | { readonly came: 'hands'; readonly evidence: string }
   | { readonly came: 'refused'; readonly code: DeviceRefusal }
@@ -100,6 +103,8 @@ function* sent(command: Command, standing: Linked): Performance {
       if (before !== undefined && before.came !== 'facts') return plain(before)
       return plain(yield { deed: 'ask', request: { verb: 'tally' } })
     }
+    case 'table':
+      return plain(yield { deed: 'table', wanted: command.table })
     case 'erase':
     case 'lock':
     case 'slot':
@@ -153,6 +158,8 @@ function plain(came: Outcome): RunEvent | undefined {
       return { kind: 'done', evidence: came.evidence }
     case 'refused':
       return { kind: 'refused', code: came.code }
+    case 'table':
+      return { kind: 'table', table: came.table }
     case 'answer':
       return eventOf(came.answer)
     case 'lost':

@@ -33,6 +33,8 @@ export const stopReasonSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('not-wiped'), items: z.int() }).readonly(),
   z.object({ kind: z.literal('refused'), code: z.enum(REFUSALS) }).readonly(),
   z.object({ kind: z.literal('not-equal'), partition: z.string() }).readonly(),
+  /** Its partition table is not the one that the plan was made on. */
+  z.object({ kind: z.literal('other-table') }).readonly(),
   z.object({ kind: z.literal('not-as-promised'), facts: deviceFactsSchema }).readonly(),
   z.object({ kind: z.literal('asked') }).readonly(),
   z.object({ kind: z.literal('superseded') }).readonly(),
@@ -76,6 +78,8 @@ export type RunEvent =
   | { readonly kind: 'facts'; readonly facts: DeviceFacts }
   | { readonly kind: 'digest'; readonly image: string | undefined }
   | { readonly kind: 'tally'; readonly items: number }
+  /** The table that was read, as a text; undefined: none that holds. */
+  | { readonly kind: 'table'; readonly table: string | undefined }
   | { readonly kind: 'refused'; readonly code: DeviceRefusal }
   | { readonly kind: 'lost' }
   /** Met again: who it is, and how much of a begun piece it kept. */
@@ -230,6 +234,11 @@ function whileDoing(state: RunState, event: RunEvent): Turn {
       return event.items === command.items
         ? finish(state, `${event.items} items`)
         : halt(state, { kind: 'not-wiped', items: event.items })
+    case 'table':
+      if (command?.kind !== 'table') return { state, orders: [] }
+      return event.table === command.table
+        ? finish(state, 'the same table')
+        : halt(state, { kind: 'other-table' })
     case 'refused':
       return event.code === 'bad-digest' && state.misread < MISREAD_MOST
         ? send({ ...state, misread: state.misread + 1 })

@@ -22,6 +22,8 @@ export function whyOf(why: StopReason): NonNullable<RunShown['why']> {
       const { fact, here, planned } = why
       return { code: why.kind, facts: { fact, here, planned } }
     }
+    case 'other-table':
+      return { code: why.kind, facts: {} }
     case 'undecided':
       return { code: why.kind, facts: { what: why.what } }
     case 'not-wiped':

@@ -12,6 +12,8 @@ export const runs = {
   'step.ready.cable': 'Take a good cable, push it home, let nothing pull on it',
   'step.enter': 'Into {to}: {say}',
   'step.meet': 'Meet it in {mode} and compare its ids',
+  'step.meet.left':
+    'Meet it in {mode}, compare its ids, and look again at {left, plural, one {the part} other {the # parts}} left alone',
   'step.write': 'Write {partition}, {mib} MiB',
   'step.write.piece': 'Write {partition}, piece {piece} of {pieces}, {mib} MiB',
   'step.read-back': 'Have it digest {partition} and compare, {mib} MiB',
@@ -159,6 +161,7 @@ export const runs = {
   'run.mib': '{n} MiB',
   'why.other-id':
     'its {fact} is {here}, and the plan was made for {planned}. Nothing was written to it',
+  'why.other-table': 'its partition table is not the one that this plan was made on',
   'why.undecided':
     'nobody can say whether the {what, select, lock {lock was turned} other {slot was changed}} when the link was lost: look at the device itself',
   'why.not-wiped': '{items} of the customer’s things can still be counted, and all were to be gone',
