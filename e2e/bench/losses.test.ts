@@ -98,11 +98,32 @@ describe('a run', () => {
     const stopped = await shop.follow(id, 'it stops', (run) => run.state === 'stopped')
     expect([stopped.word, stopped.why?.code]).toEqual(['stopped', 'fault'])
     expect(String(stopped.why?.facts['what'])).toContain(sha256.slice(0, 8))
+    /* Still gone, it is not begun on: nothing is sent to the device. */
+    const before = journalOf(id).length
+    await shop.takeUp(id)
+    const again = await shop.follow(id, 'it stops again', (run) => run.why?.code === 'bytes')
+    expect([again.state, journalOf(id).length]).toEqual(['stopped', before])
     renameSync(`${path}.away`, path)
     expect((await shop.takeUp(id)).state).toBe('wanted')
     const ended = await shop.follow(id, 'it ends', (run) => run.state === 'ended')
     expect(ended.word).toBe('done')
     writtenWhole()
+  }, 120_000)
+
+  it('stopped on a loader of which there is one copy is not put away before that is proven', async () => {
+    await shop.hands({ kind: 'cut', serial: LEAD, piece: 1, bytes: 4196, how: 'cable' })
+    const id = await shop.start()
+    const lost = await shop.follow(id, 'its cable is out', (run) => run.word === 'in-doubt')
+    expect([lost.steps[lost.step - 1]?.facts['partition'], lost.hold]).toEqual(['loader', 'loader'])
+    await shop.call('POST', `/api/runs/${id}/stop`)
+    const stopped = await shop.follow(id, 'it stops', (run) => run.state === 'stopped')
+    expect(stopped.hold).toBe('loader')
+    const refused = await shop.call<ApiError>('POST', `/api/runs/${id}/put-away`)
+    expect(refused.sentence).toContain('one copy')
+    await shop.hands({ kind: 'plug', serial: LEAD, port: 'P2' })
+    await shop.takeUp(id)
+    const on = await shop.follow(id, 'it is proven', (run) => inMain(run.step))
+    expect(on.hold).toBeNull()
   }, 120_000)
 
   it('is not started at 3 %, nor past what nobody signed, whoever asks', async () => {

@@ -115,6 +115,16 @@ describe('a fault of the bench', () => {
     await until('it takes another run', () => server.claims.length === 2)
   })
 
+  it('that is bytes gone from the shelf stops a run before its first verb', async () => {
+    const one = await device(saysFacts())
+    await server.open({ P2: one.address })
+    const put = { kind: 'put', mode: 'rescue', partition: 'main', offset: 0, size: 9 } as const
+    server.want(RUN, 'P2', { commands: [{ ...put, image: 'f'.repeat(64) }] })
+    await until('it is told', () => stopped() !== undefined)
+    expect(stopped()).toEqual({ kind: 'bytes', image: 'f'.repeat(64), what: 'missing' })
+    expect(one.heard.some(({ verb }) => verb === 'begin')).toBe(false)
+  })
+
   const intend: JournalEntry = { kind: 'intend', command: 0, epoch: 1 }
   const astray: JournalEntry = { kind: 'done', command: 4, evidence: '' }
   it('in the journal, an entry out of turn, stops the run and says at which', async () => {

@@ -4,11 +4,12 @@
  */
 import { join } from 'node:path'
 import type { ShownRun, Work } from '@plain-slate/api'
-import type { Command, DeviceFacts, JournalEntry, RunState } from '@plain-slate/core'
+import type { Command, DeviceFacts, JournalEntry, RunState, StopReason } from '@plain-slate/core'
 import { begin, takeUp } from '@plain-slate/core'
 import type { Address, Driving, ImageBytes, RunNews } from '@plain-slate/link'
 import { driveRun, meet, pause } from '@plain-slate/link'
 import type { Vault } from '@plain-slate/vault'
+import { brokenBytes } from './broken-bytes.ts'
 import type { Journal } from './journal.ts'
 import { openJournal } from './journal.ts'
 import type { ServerSide } from './server.ts'
@@ -175,7 +176,7 @@ class Keeping {
    * journal begins; every other is taken up, and what was in doubt is looked at first.
    */
   async #drive(): Promise<void> {
-    const { claim, work, address, linkSecret } = this.#plan
+    const { claim, work, address, linkSecret, vault } = this.#plan
     if (this.#broken !== undefined) throw this.#broken
     const { commands } = claim
     const entries = this.#journal.entries()
@@ -183,6 +184,8 @@ class Keeping {
       entries.length === 0
         ? begin(work.serial, claim.epoch, commands)
         : takeUp(work.serial, claim.epoch, commands, entries)
+    const broken = await brokenBytes(vault, claim.places, commands.slice(turn.state.next))
+    if (broken !== undefined) return this.#stopOn(broken)
     this.#driving = driveRun(turn, {
       address,
       secret: linkSecret,
@@ -211,6 +214,12 @@ class Keeping {
     const lease = { run: work.id, epoch: claim.epoch }
     const met = await meet(address, lease, linkSecret, this.#gone.signal)
     if (met?.kind === 'met') met.link.close()
+  }
+
+  /** It stands still before its first verb: what it still needs is not what it was. */
+  #stopOn(why: StopReason): void {
+    this.#shown = { ...this.#shown, phase: { kind: 'stopped', why }, waiting: null }
+    this.#news += 1
   }
 
   /** A fault of this bench ends the run in a state that is shown, with its reason; the log has it whole. */

@@ -58,6 +58,7 @@ export const ERROR_CODES = [
   'run.unknown',
   'run.not-asked',
   'run.over',
+  'run.single-copy',
   'run.driven',
   'route.unknown',
   'events.full',

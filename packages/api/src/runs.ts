@@ -201,6 +201,8 @@ export const runSchema = runRowSchema.extend({
   quiet: z.number(),
   runSeconds: z.number(),
   waiting: z.object({ mode: modeShownSchema.nullable(), seen: seenSchema.nullable() }).nullable(),
+  /** The part kept once, or the lock, that is in doubt while nobody writes: null where none is. */
+  hold: z.string().nullable(),
   parts: z.array(partStandingSchema),
   journal: z.int(),
   /** What was done, in order: the device's time, the step's words, seconds it took. */

@@ -139,6 +139,8 @@ export function whyWords(say: Say, { code, facts }: WhySaid): string {
         here: of('here'),
         planned: of('planned'),
       })
+    case 'bytes':
+      return say('why.bytes', { image: of('image'), what: of('what') })
     case 'other-table':
       return say('why.other-table')
     case 'undecided':

@@ -36,6 +36,14 @@ export const stopReasonSchema = z.discriminatedUnion('kind', [
   /** Its partition table is not the one that the plan was made on. */
   z.object({ kind: z.literal('other-table') }).readonly(),
   z.object({ kind: z.literal('not-as-promised'), facts: deviceFactsSchema }).readonly(),
+  /** Bytes that the run still needs are not on the shelf any more, or are others than they were. */
+  z
+    .object({
+      kind: z.literal('bytes'),
+      image: z.string(),
+      what: z.enum(['missing', 'damaged']),
+    })
+    .readonly(),
   z.object({ kind: z.literal('asked') }).readonly(),
   z.object({ kind: z.literal('superseded') }).readonly(),
   /** Something broke at the bench, not at the device: what it was, in its own words. */

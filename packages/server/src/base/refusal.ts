@@ -66,6 +66,7 @@ const STATUS: Readonly<Record<ErrorCode, number>> = {
   'run.unknown': 404,
   'run.not-asked': 409,
   'run.over': 409,
+  'run.single-copy': 409,
   'run.driven': 409,
   'route.unknown': 404,
   'events.full': 429,

@@ -2,6 +2,9 @@
 import type { RunShown } from '@plain-slate/api'
 import type { StopReason } from '@plain-slate/core'
 
+/** Digits of an image's digest by which people know it. */
+const IMAGE_DIGITS = 8
+
 /** Why it stopped, as a code with the facts of its sentence. */
 export function whyOf(why: StopReason): NonNullable<RunShown['why']> {
   switch (why.kind) {
@@ -22,6 +25,8 @@ export function whyOf(why: StopReason): NonNullable<RunShown['why']> {
       const { fact, here, planned } = why
       return { code: why.kind, facts: { fact, here, planned } }
     }
+    case 'bytes':
+      return { code: why.kind, facts: { image: why.image.slice(0, IMAGE_DIGITS), what: why.what } }
     case 'other-table':
       return { code: why.kind, facts: {} }
     case 'undecided':

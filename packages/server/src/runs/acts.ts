@@ -10,7 +10,16 @@ import { anyAgent, forgetDigests } from '../tables/devices.ts'
 import type { Transaction } from '../tables/database.ts'
 import { tell } from '../tables/news.ts'
 import type { PlaceRow, RunRow } from '../tables/runs.ts'
-import { answerRun, askStop, freePort, insertRun, readRun, wishRun } from '../tables/runs.ts'
+import {
+  answerRun,
+  askStop,
+  freePort,
+  insertRun,
+  readJournal,
+  readRun,
+  wishRun,
+} from '../tables/runs.ts'
+import { holdOf, phaseOf } from './show.ts'
 import type { Planned } from '../plans/plan.ts'
 
 /** What a run is entered with, beside its plan. */
@@ -173,13 +182,19 @@ export async function takeUpRun(
   })
 }
 
-/** Takes a run that is over off its port. */
-export const putAwayRun = (workshop: Workshop, { id }: By): Promise<Result<RunRow, Refusal>> =>
-  word(workshop, id, 'run.driven', async (trx) => {
+/** Takes a run that is over off its port: never while of what is in doubt there is one copy. */
+export async function putAwayRun(workshop: Workshop, { id }: By): Promise<Result<RunRow, Refusal>> {
+  const run = await readRun(workshop.db, id)
+  const family = workshop.families.find((one) => one.id === run?.plan.family)
+  const journal = await readJournal(workshop.db, id)
+  const part = run && holdOf(family, run, phaseOf(run), journal)
+  if (part !== undefined) return refuse({ code: 'run.single-copy', facts: { part } })
+  return word(workshop, id, 'run.driven', async (trx) => {
     if (!(await freePort(trx, id))) return false
     for (const topic of ['run', 'bench', 'work'] as const) await tell(trx, topic, id, 1)
     return true
   })
+}
 
 /** Something said of a run, in one transaction: refused where it can no longer be said. */
 async function word(

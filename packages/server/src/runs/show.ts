@@ -1,7 +1,14 @@
 /** A run as it stands: its row, its journal's mirror, and what its agent showed last. */
 import type { RunRow as RunRowShown, RunShown } from '@plain-slate/api'
-import type { Command, Family, LedgeWord, Phase } from '@plain-slate/core'
-import { ledgeWord, placeOf, standingOf, stepAt, stopWaits } from '@plain-slate/core'
+import type { Command, Family, JournalEntry, LedgeWord, Phase } from '@plain-slate/core'
+import {
+  ledgeWord,
+  placeOf,
+  singleCopyInDoubt,
+  standingOf,
+  stepAt,
+  stopWaits,
+} from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
 import { listSights } from '../tables/devices.ts'
 import type { RunRow } from '../tables/runs.ts'
@@ -82,6 +89,7 @@ export async function showRun(workshop: Workshop, run: RunRow): Promise<RunShown
     runSeconds: shown === null ? 0 : Math.max(0, shown.at - shown.runAt) / 1000,
     quiet: run.state === 'running' ? run.quiet : 0,
     waiting: waitingOf(workshop.families, run),
+    hold: holdOf(family, run, phase, journal) ?? null,
     parts: [...standingOf(run.commands, journal)],
     journal: journal.length,
     log: logOf(run, journal),
@@ -93,6 +101,19 @@ export async function showRun(workshop: Workshop, run: RunRow): Promise<RunShown
     scale: run.plan.packages.at(-1)?.manifest.scale ?? 1,
     losses: shown?.losses ?? 0,
   }
+}
+
+/** The single copy that is in doubt while the run is not being driven on. */
+export function holdOf(
+  family: Family | undefined,
+  run: RunRow,
+  phase: Phase,
+  journal: readonly JournalEntry[],
+): string | undefined {
+  const goes = run.state === 'running' && !isOwnerless(run)
+  if (family === undefined || (goes && phase.kind !== 'lost' && phase.kind !== 'looking'))
+    return undefined
+  return singleCopyInDoubt(family, run.commands, journal)
 }
 
 /** What the run waits for, and what answers at its port meanwhile. */

@@ -68,13 +68,13 @@ useShortcuts([{ key: '.', label: 'keys.done', group: 'everywhere', act: () => vo
     <template v-if="mayTakeUp && canBeTakenUp">
       <v-btn :disabled="busy" @click="go('takeUp')">{{ say('run.take-up') }}</v-btn>
     </template>
-    <template v-if="under && run.stop === null">
+    <template v-if="under && run.stop === null && run.hold === null">
       <v-btn variant="outlined" :disabled="busy" @click="go('stop')">{{ say(stopWord) }}</v-btn>
       <span class="dim small">
         <slot name="stop">{{ say('run.stop.hint') }}</slot>
       </span>
     </template>
-    <template v-if="!under">
+    <template v-if="!under && run.hold === null">
       <v-btn variant="outlined" :disabled="busy" @click="go('putAway')">
         {{ say('run.put-away') }}
       </v-btn>

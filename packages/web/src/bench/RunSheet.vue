@@ -9,6 +9,7 @@ import Resource from '../parts/Resource.vue'
 import { endOf, mib, passedWords, rangeWords, runTitle } from '@plain-slate/texts'
 import { useSay } from '../base/said.ts'
 import { useRead } from '../server/query.ts'
+import HoldPower from './HoldPower.vue'
 import RunActs from './RunActs.vue'
 import RunParts from './RunParts.vue'
 import StepList from './StepList.vue'
@@ -79,6 +80,7 @@ const share = (data: RunShown) => (data.size === 0 ? 0 : data.got / data.size)
           <p v-if="data.word === 'in-doubt'">{{ say('run.waiting.do') }}</p>
         </template>
       </template>
+      <HoldPower v-if="data.hold" :part="data.hold" />
       <p v-if="data.ownerless">{{ say('run.ownerless.do') }}</p>
       <RunActs :run="data" />
     </div>

@@ -10,6 +10,7 @@ import type { Job, RunShown } from '@plain-slate/api'
 import { passedWords, rangeWords, runTitle, stepWords } from '@plain-slate/texts'
 import { useNow } from '@vueuse/core'
 import { computed, ref, toRef, watch } from 'vue'
+import HoldPower from '../../bench/HoldPower.vue'
 import RunActs from '../../bench/RunActs.vue'
 import RunParts from '../../bench/RunParts.vue'
 import { useHeldKey } from '../../keys/hold-key.ts'
@@ -99,6 +100,7 @@ useHeldKey(
       {{ say('write.now') }} <b>{{ run.looks.says }}</b>.
       <ShowsElse :job="job" :wanted="run.looks.mode" />
     </p>
+    <HoldPower v-if="run.hold" :part="run.hold" />
     <p v-if="run.stop" class="amiss" role="status">{{ say(`run.stop.waits.${run.stop}`) }}</p>
     <p v-if="run.ownerless">{{ say('run.ownerless.do') }}</p>
     <p v-else-if="run.word === 'in-doubt'">{{ say('run.waiting.do') }}</p>

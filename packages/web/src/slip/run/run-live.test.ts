@@ -70,6 +70,18 @@ describe('a run on its slip', () => {
     expect(shown.text()).not.toContain('to the end of the job')
   })
 
+  it('says large to keep the power where of what is in doubt there is one copy, and offers no way that ends it', async () => {
+    const words = async (more: Partial<RunShown>) => {
+      const { shown } = await live({ state: 'stopped', word: 'stopped', ...more })
+      return [shown.find('[role="alert"]').exists(), shown.text().includes('Put it away')]
+    }
+    expect(await words({ hold: 'loader' })).toEqual([true, false])
+    expect(await words({ hold: null })).toEqual([false, true])
+    const { shown } = await live({ hold: 'lock', word: 'in-doubt' })
+    expect(shown.text()).toContain('The lock was told to turn')
+    expect(shown.text()).not.toContain('Stop after')
+  })
+
   it('says what is new, old and in doubt where it is in doubt, and only there', async () => {
     const sizes = { bytes: 9 * MIB, kept: 2 * MIB, doubt: 3 * MIB }
     const parts = [{ partition: 'main', image: 'main.img', readBack: false, ...sizes }]
