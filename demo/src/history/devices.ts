@@ -2,18 +2,19 @@
  * Devices of the demo that are known only by what was read of them, held against the demo's shelf as the
  * running server would hold them: the same manifests, the same rules, the same plans.
  */
-import type { DeviceFacts, Intent, Shelved } from '@plain-slate/core'
+import type { DeviceFacts, Family, Intent, Shelved } from '@plain-slate/core'
 import { identify, packageKey, packageNamed, readingsOf } from '@plain-slate/core'
 import type { AtPort, ProvenPackage } from '@plain-slate/server'
 import { judgeable, shelvedOf, wantedAtPort } from '@plain-slate/server'
-import { tarnFamily } from '../families.ts'
+import { demoFamilies, tarnFamily } from '../families.ts'
 import { DEMO_SCALE, buildPackage, digestOfVolume } from '../packages/build.ts'
-import { TARN_PACKAGES } from '../packages/tarn.ts'
+import { DEMO_PACKAGES } from '../packages/all.ts'
 
 export const family = tarnFamily()
+const FAMILIES = demoFamilies()
 
 /** The packages as the shelf will hold them: known by the digest of the volume their manifest lies in. */
-const shelf: readonly ProvenPackage[] = TARN_PACKAGES.filter(
+const shelf: readonly ProvenPackage[] = DEMO_PACKAGES.filter(
   ({ truncatedTo, firstOnly }) => truncatedTo === undefined && firstOnly !== true,
 ).map((draft) => {
   const { manifest, volumes } = buildPackage(draft)
@@ -34,6 +35,50 @@ export function shelvedNamed(name: string): Shelved {
   const named = packageNamed(shelf, name)
   if (named.kind !== 'one') throw new Error(`no package ${name}`)
   return shelvedOf(named.found)
+}
+
+/** The family that a package is for. */
+export function familyOf({ manifest }: Shelved): Family {
+  const found = FAMILIES.find(({ id }) => id === manifest.family)
+  if (found === undefined) throw new Error(`no family ${manifest.family}`)
+  return found
+}
+
+/** A device on which a full package of the shelf stands, read in every mode it has. */
+export function factsOn(
+  on: Shelved,
+  more: Partial<DeviceFacts> & Pick<DeviceFacts, 'serial'>,
+): DeviceFacts {
+  const { family: of, manifest } = { family: familyOf(on), ...on }
+  const [target] = manifest.targets
+  const { build, release, patchDate, track, loaderVersion, generation } = manifest
+  const floors =
+    of.floors.kept === 'one'
+      ? { floor: generation }
+      : { floorLoader: generation, floorModem: generation, floorMain: generation }
+  const slots = of.partitions.some(({ slot }) => slot !== undefined)
+  return {
+    model: target?.model ?? '',
+    board: target?.boards.at(-1) ?? '',
+    chipset: target?.chipset ?? '',
+    storageGb: target?.storage[0] ?? 1,
+    region: 'HI',
+    carrier: 'O',
+    mode: of.modes.find(({ kind }) => kind === 'system')?.id ?? '',
+    build,
+    release,
+    patchDate,
+    ...(track === undefined ? {} : { track }),
+    ...(loaderVersion === undefined ? {} : { loaderVersion }),
+    ...floors,
+    ...(slots ? { slot: 'a', merge: 'none' } : {}),
+    bootLock: 'closed',
+    batteryPercent: 82,
+    outcome: 'normal',
+    returns: 0,
+    scale: DEMO_SCALE,
+    ...more,
+  }
 }
 
 /** A tarn handheld as its loader or its system tells it. */
@@ -65,11 +110,17 @@ export function tarnFacts(more: Partial<DeviceFacts> & Pick<DeviceFacts, 'serial
 }
 
 /** The case of such a device. */
-export function caseOf(facts: DeviceFacts, intent: Intent, keepData = true): AtPort {
+export function caseOf(
+  facts: DeviceFacts,
+  intent: Intent,
+  keepData = true,
+  of: Family = family,
+): AtPort {
   const read = { facts, table: undefined, digests: new Map<string, string>() }
-  const identity = identify(family, readingsOf(facts))
+  const identity = identify(of, readingsOf(facts))
+  const own = shelf.filter(({ manifest }) => manifest.family === of.id)
   return judgeable(
-    { family, facts, read, shelf, identity, mode: facts.mode },
+    { family: of, facts, read, shelf: own, identity, mode: facts.mode },
     wantedAtPort({ intent, keepData }),
   )
 }

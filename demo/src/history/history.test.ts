@@ -2,8 +2,8 @@
 import { flatten, modelled, readBuild, runWithFaults } from '@plain-slate/core'
 import { describe, expect, it } from 'vitest'
 import { DEMO_SLIPS } from '../slips.ts'
-import { PAST_RUNS, pastRuns } from './book.ts'
-import { caseOf, family, shelvedNamed, tarnFacts } from './devices.ts'
+import { OTHER_RUNS, PAST_RUNS, pastRuns } from './book.ts'
+import { caseOf, family, familyOf, shelvedNamed, tarnFacts } from './devices.ts'
 import { idFor } from './enter-run.ts'
 import { DEMO_JOBS, backLines, intakeLines, reached } from './jobs.ts'
 import { digestOfJson, pastRun } from './past-run.ts'
@@ -12,8 +12,12 @@ const NOW = Date.parse('2026-10-15T14:22:00.000Z')
 const runs = pastRuns(NOW)
 
 describe('the half year before', () => {
-  it('holds sixty runs that all ended, the oldest first, none after now', () => {
-    expect(runs).toHaveLength(PAST_RUNS)
+  it('holds runs of three families that all ended, the oldest first, none after now', () => {
+    expect(runs).toHaveLength(PAST_RUNS + OTHER_RUNS)
+    const families = new Set(runs.map(({ run }) => run.plan.family))
+    expect([...families].sort()).toEqual(['alder', 'fen', 'tarn'])
+    const wiped = runs.filter(({ run }) => run.plan.steps.some(({ kind }) => kind === 'erase'))
+    expect(wiped.length).toBeGreaterThan(4)
     expect(runs.every(({ run }) => run.made.phase.kind === 'ended')).toBe(true)
     const times = runs.map(({ startedAt }) => startedAt)
     expect(times).toEqual([...times].sort((a, b) => a - b))
@@ -21,8 +25,8 @@ describe('the half year before', () => {
   })
 
   it('knows each device once, and each run by an id of its own', () => {
-    expect(new Set(runs.map(({ run }) => run.plan.serial)).size).toBe(PAST_RUNS)
-    expect(new Set(runs.map(({ id }) => id)).size).toBe(PAST_RUNS)
+    expect(new Set(runs.map(({ run }) => run.plan.serial)).size).toBe(runs.length)
+    expect(new Set(runs.map(({ id }) => id)).size).toBe(runs.length)
     expect(idFor('run 1000')).toMatch(
       /^[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-8[0-9a-f]{3}-[0-9a-f]{12}$/,
     )
@@ -38,7 +42,9 @@ describe('the half year before', () => {
 
   it('is slower on the worn cable', () => {
     const lasts = (of: string) => {
-      const mine = runs.filter(({ cable, run }) => cable === of && run.made.losses === 0)
+      const mine = runs.filter(
+        ({ cable, run }) => cable === of && run.made.losses === 0 && run.plan.family === family.id,
+      )
       const per = mine.map(
         ({ run }) => (run.made.journal.at(-1)?.at ?? 0) / flatten(run.plan).commands.length,
       )
@@ -48,7 +54,7 @@ describe('the half year before', () => {
   })
 
   it('comes out the same again, from what is kept with each run', () => {
-    for (const { run, seed } of runs.slice(0, 6)) {
+    for (const { run, seed } of runs.slice(0, 9)) {
       const recipe = run.recipe as unknown as {
         pick: number
         faults: Parameters<typeof runWithFaults>[3]
@@ -56,7 +62,8 @@ describe('the half year before', () => {
         catalogue: Parameters<typeof modelled>[2]
       }
       const read = { facts: recipe.facts, table: undefined, digests: new Map<string, string>() }
-      const { nature, device } = modelled(family, read, recipe.catalogue, recipe.pick)
+      const of = familyOf(shelvedNamed(run.plan.packages.at(-1)?.key ?? ''))
+      const { nature, device } = modelled(of, read, recipe.catalogue, recipe.pick)
       const again = runWithFaults(nature, device, run.plan, recipe.faults)
       expect(digestOfJson(again.journal), `seed ${seed}`).toBe(run.journalDigest)
     }

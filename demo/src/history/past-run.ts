@@ -25,7 +25,7 @@ import {
   worstByStep,
 } from '@plain-slate/core'
 import type { AtPort } from '@plain-slate/server'
-import { caseOf, family, shelvedNamed } from './devices.ts'
+import { caseOf, familyOf, shelvedNamed } from './devices.ts'
 
 export type PastRun = {
   readonly plan: Plan
@@ -46,12 +46,22 @@ export type PastAsked = {
   readonly faults: readonly Fault[]
   /** 0 to 1: how slow it is within the family's ranges. */
   readonly pick?: number
+  /** Whether the customer's data had to survive; they had, when left out. */
+  readonly keepData?: boolean
 }
 
 /** Runs it. */
-export function pastRun({ seed, facts, package: id, faults, pick: wanted }: PastAsked): PastRun {
-  const at = caseOf(facts, 'update')
+export function pastRun({
+  seed,
+  facts,
+  package: id,
+  faults,
+  pick: wanted,
+  keepData = true,
+}: PastAsked): PastRun {
   const shelved = shelvedNamed(id)
+  const family = familyOf(shelved)
+  const at = caseOf(facts, keepData ? 'update' : 'downgrade', keepData, family)
   const planned = makePlan({ at: { ...at.at, shelved }, mode: facts.mode, permission: true })
   if (!planned.ok) throw new Error(`no plan for ${id}: ${JSON.stringify(planned.refusal)}`)
   const plan = planned.value
