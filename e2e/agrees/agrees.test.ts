@@ -52,7 +52,10 @@ function deviceOf(random: Random, { family, shelf }: ShelfAt): DemoDevice {
     modified: lock === 'open' ? (usual.modified ?? []) : [],
     permission,
     pick: random(),
-    more: { lock },
+    more: {
+      lock,
+      merge: family.merge !== undefined && random() < 0.2 ? pick(['merging', 'staged']) : 'none',
+    },
   }
 }
 
@@ -146,6 +149,7 @@ describe('rehearsal and run agree', () => {
         'computer ended',
         'fen erase',
         'fen lock',
+        'fen merge',
         'fen push',
         'fen slot',
         'no cut ended',

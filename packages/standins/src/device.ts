@@ -211,6 +211,7 @@ export class SimulatedDevice {
       case 'erase':
       case 'lock':
       case 'slot':
+      case 'merge':
         return this.#changed(inputOf(request), at)
       case 'file-put':
         return this.#files.put(request, at)

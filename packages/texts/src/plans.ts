@@ -82,6 +82,8 @@ export function stepWords(say: Say, { kind, facts }: StepSaid): string {
     }
     case 'read-back':
       return say('step.read-back', { partition: of('partition'), mib: of('mib') })
+    case 'merge':
+      return say(of('do') === 'wait' ? 'step.merge.wait' : 'step.merge.cancel')
     case 'copy':
     case 'prove-copy':
       return say(`step.${kind}`, { store: of('store'), mib: of('mib') })

@@ -57,6 +57,10 @@ export const commandSchema = z.discriminatedUnion('kind', [
     .readonly(),
   /** The partition table must be this one, as `tableText` says it. */
   z.object({ kind: z.literal('table'), mode: modeSchema, table: z.string() }).readonly(),
+  /** An update of its own: waited for until it is through, or taken back. */
+  z
+    .object({ kind: z.literal('merge'), mode: modeSchema, do: z.enum(['wait', 'cancel']) })
+    .readonly(),
   /** A partition erased from end to end. */
   z.object({ kind: z.literal('erase'), mode: modeSchema, partition }).readonly(),
   z
@@ -123,6 +127,8 @@ export function commandsOf(step: Step): readonly Command[] {
       return [{ kind: 'erase', mode: step.mode, partition: step.partition }]
     case 'lock':
       return [{ kind: 'lock', mode: step.mode, to: step.to }]
+    case 'merge':
+      return [{ kind: 'merge', mode: step.mode, do: step.do }]
     case 'slot':
       return [{ kind: 'slot', mode: step.mode, slot: step.slot }]
     case 'restart':

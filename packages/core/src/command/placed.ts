@@ -82,6 +82,8 @@ function factsOf(step: Step, family: Family): Readonly<Record<string, string | n
       return { partition: step.partition, role: step.role }
     case 'lock':
       return { to: step.to, data: lockChange(family, step.to, step.model) }
+    case 'merge':
+      return { do: step.do }
     case 'slot':
       return { slot: step.slot }
     case 'by-hand':

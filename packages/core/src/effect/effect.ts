@@ -39,6 +39,8 @@ export type Operation =
       /** The slot that is written, where the family has any. */
       readonly slot: Slot | undefined
     }
+  /** An update of its own: waited for until it is merged, or taken back while it is only prepared. */
+  | { readonly kind: 'merge'; readonly do: 'wait' | 'cancel' }
   | { readonly kind: 'ask' }
 
 export type Drain = keyof Family['drainPerMinute'] | 'none'
@@ -137,6 +139,10 @@ export function effectOf(family: Family, operation: Operation): Effect {
       return { ...NOTHING, pace: { key: 'check', bytes: 0 }, drain: 'idle' }
     case 'install':
       return installEffect(family, operation)
+    case 'merge':
+      return operation.do === 'wait'
+        ? { ...NOTHING, pace: { key: 'merge', bytes: 0 } }
+        : { ...NOTHING, pace: { seconds: TOLD_SECONDS }, drain: 'idle' }
     case 'ask':
       return { ...NOTHING, pace: { seconds: ASK_SECONDS }, drain: 'idle' }
   }

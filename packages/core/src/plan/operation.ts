@@ -37,6 +37,8 @@ export function operationOf(step: Step): Operation {
       const { kind, store, slowly, slot, bytes, scale } = step
       return { kind: 'install', store, pushed: kind === 'push', slowly, slot, bytes: bytes * scale }
     }
+    case 'merge':
+      return { kind: 'merge', do: step.do }
     case 'drop':
       return { kind: 'ask' }
     case 'restart':

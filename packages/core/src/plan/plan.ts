@@ -26,7 +26,7 @@ import { expectedOf } from './expected.ts'
 import type { Install, PlanWay } from './install.ts'
 import { installed, installsOf, tidied } from './install.ts'
 import type { Road, Written } from './road.ts'
-import { adding, erased, written } from './road.ts'
+import { adding, erased, toMode, written } from './road.ts'
 import { tableText } from '../layout/table.ts'
 import type { Expected, Ids, MeetLook, Step, StepBody } from './step.ts'
 
@@ -146,7 +146,7 @@ function roadOf(
   packages: readonly PlannedPackage[],
   { parts, aim }: { readonly parts: ReturnType<typeof partsErased>; readonly aim: Aim },
 ): Road | undefined {
-  const begin = { ...beginsAt({ at, mode, permission }), look }
+  const begin = settledUpdate(at, { ...beginsAt({ at, mode, permission }), look })
   const wrote = packages
     .flatMap(imagesOf)
     .reduce<Road | undefined>((road, one) => road && written(road, one), begin)
@@ -171,11 +171,25 @@ function installRoadOf(
   install: Install,
   { wipes, aim }: { readonly wipes: boolean; readonly aim: Aim },
 ): Road | undefined {
-  const there = installed(beginsAt(ask), install, aim.slot)
+  const begin = settledUpdate(ask.at, beginsAt(ask))
+  const there = begin && installed(begin, install, aim.slot)
   if (there === undefined) return undefined
   const emptied = wipes ? adding(there, byHand('reset', '', there.here)) : there
   const expect = expectedOf(aim, ['write', 'first-start', 'good'])
   return tidied(started(emptied, { wiped: wipes, expect }), install, wipes)
+}
+
+/** An update of its own first: one that merges is waited for, one that is only staged is taken back. */
+function settledUpdate({ family, identity }: Case, road: Road): Road | undefined {
+  const merge = settled(identity, 'merge')
+  if (family.merge === undefined || merge === undefined || merge === 'none') return road
+  const act = merge === 'merging' ? 'wait' : 'cancel'
+  const kind = act === 'wait' ? 'system' : 'rescue'
+  const mode = family.modes.find((one) => one.kind === kind && one.takes.merge !== undefined)?.id
+  const there = mode === undefined ? undefined : toMode(road, mode)
+  if (there === undefined || mode === undefined) return undefined
+  /* Met again in the mode that writes: what is looked at there was not looked at here. */
+  return { ...adding(there, { kind: 'merge', mode, do: act }), met: false }
 }
 
 const beginsAt = ({ at, mode, permission }: PlanAsk): Road => ({

@@ -81,6 +81,8 @@ export type StepBody =
       readonly model: string
     }
   | { readonly kind: 'slot'; readonly mode: Mode; readonly slot: Slot }
+  /** Its own update waited for, or taken back. */
+  | { readonly kind: 'merge'; readonly mode: Mode; readonly do: 'wait' | 'cancel' }
   | { readonly kind: 'restart'; readonly to: Mode }
   /** `by`: hands start it; over the link where nothing is said. */
   | {

@@ -4,7 +4,7 @@ import type { Manifest } from '../firmware/manifest.ts'
 import { makePlan } from '../plan/plan.ts'
 import type { OnBench } from '../testing/families.ts'
 import { benchOf, caseOf, fen, packageOf } from '../testing/families.ts'
-import { ended, tell } from '../testing/told.ts'
+import { ended, refused, tell } from '../testing/told.ts'
 import { isUntouched } from '../twin/blocks.ts'
 import type { DeviceModel } from '../twin/state.ts'
 import { step } from '../twin/twin.ts'
@@ -61,7 +61,7 @@ describe('a tablet with two slots', () => {
     expect(device.data.form).toBe('readable')
   })
 
-  it('written to while it merges loses its data, so no plan does it', () => {
+  it('written to while it merges loses its data, so every plan waits for that first', () => {
     const bench = tablet({ more: { merge: 'merging' } })
     const image = without(next).images.find(({ role }) => role === 'main')
     const begun = tell(
@@ -76,11 +76,28 @@ describe('a tablet with two slots', () => {
       },
     )
     expect([begun.output.kind, begun.device.data.form]).toEqual(['kept', 'unreadable'])
-    const made = makePlan({ at: caseOf(bench, without(next)), mode: 'system', permission: true })
-    expect(made.ok || made.refusal).toMatchObject({ kind: 'not-takeable', rule: 'state.merge' })
+    const { plan, device, reaches } = ended(bench, caseOf(bench, without(next)))
+    const order = plan.steps.map(({ kind }) => kind)
+    expect(order.indexOf('merge')).toBeLessThan(order.indexOf('write'))
+    expect([device.merge, device.data.form, reaches]).toEqual(['none', 'readable', true])
+    /* Met again where it is written: its table and what is left alone are looked at there. */
+    expect(order.slice(order.indexOf('merge'), order.indexOf('write'))).toContain('meet')
     const trial = { ...without(next), channel: 'pilot' as const }
     const early = makePlan({ at: caseOf(tablet(), trial), mode: 'system', permission: true })
     expect(early.ok || early.refusal).toEqual({ kind: 'no-road' })
+  })
+
+  it('with an update of its own prepared has it taken back by its rescue first', () => {
+    const bench = tablet({ more: { merge: 'staged' } })
+    const { plan, device, reaches } = ended(bench, caseOf(bench, without(next)))
+    const step = plan.steps.find(({ kind }) => kind === 'merge')
+    expect(step).toMatchObject({ mode: 'rescue', do: 'cancel' })
+    expect([device.merge, device.data.form, reaches]).toEqual(['none', 'readable', true])
+    const rescue = { ...bench, device: { ...bench.device, mode: 'rescue' } }
+    const cancel = { kind: 'merge', epoch: 1, do: 'cancel' } as const
+    expect(tell(rescue, cancel).device.merge).toBe('none')
+    const merging = { ...rescue.device, merge: 'merging' as const }
+    expect(refused({ ...rescue, device: merging }, cancel)).toBe('merging')
   })
 
   it('has done merging when its system ran long enough, and not when it was off', () => {

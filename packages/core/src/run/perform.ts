@@ -108,6 +108,7 @@ function* sent(command: Command, standing: Linked): Performance {
     case 'erase':
     case 'lock':
     case 'slot':
+    case 'merge':
       return plain(yield { deed: 'ask', request: requestOf(command) })
   }
 }
@@ -129,7 +130,7 @@ function* restarted(
   return met(yield { deed: 'meet', mode: to }, 'facts')
 }
 
-type Told = Extract<Command, { kind: 'erase' | 'lock' | 'slot' }>
+type Told = Extract<Command, { kind: 'erase' | 'lock' | 'slot' | 'merge' }>
 
 /** A command that is one verb, and of which the device says no more than that it is done. */
 function requestOf(command: Told): Unleased {
@@ -138,6 +139,8 @@ function requestOf(command: Told): Unleased {
       return { verb: 'erase', partition: command.partition }
     case 'lock':
       return { verb: 'lock', to: command.to }
+    case 'merge':
+      return { verb: 'merge', do: command.do }
     case 'slot':
       return { verb: 'slot', slot: command.slot }
   }

@@ -305,6 +305,7 @@ function metAgain(state: RunState, facts: DeviceFacts): Turn {
   const other = otherThan(state, facts)
   if (other !== undefined) return halt(state, other)
   const command = current(state)
+  if (command?.kind === 'merge' && facts.merge === 'none') return finish(state, 'found merged')
   if (command?.kind === 'lock') return decided(state, 'lock', facts.bootLock, command.to)
   if (command?.kind === 'slot') return decided(state, 'slot', facts.slotToTry, command.slot)
   if (command?.kind === 'push' && facts.asks === 'confirm') return finish(state, 'found installed')

@@ -72,6 +72,7 @@ export const TAKES = [
   'lock',
   'slot',
   'install',
+  'merge',
 ] as const
 export const takesSchema = z.enum(TAKES)
 export type Takes = z.infer<typeof takesSchema>

@@ -185,6 +185,8 @@ function inputsOf(catalogue: Catalogue, device: DeviceModel): readonly TwinInput
     { kind: 'lock', ...lease, to: 'open' },
     { kind: 'lock', ...lease, to: 'closed' },
     { kind: 'slot', ...lease, slot: 'b' },
+    { kind: 'merge', ...lease, do: 'wait' },
+    { kind: 'merge', ...lease, do: 'cancel' },
     { kind: 'tally' },
     { kind: 'reset' },
     { kind: 'lock-switch', on: false },

@@ -36,6 +36,8 @@ export function inputOf(request: Plain): TwinInput {
       const { verb: kind, epoch, store, name } = request
       return { kind, epoch, store, name }
     }
+    case 'merge':
+      return { kind: 'merge', epoch: request.epoch, do: request.do }
     case 'slot':
       return { kind: 'slot', epoch: request.epoch, slot: request.slot }
   }

@@ -81,6 +81,8 @@ export type TwinInput =
   | { readonly kind: 'erase'; readonly epoch: number; readonly partition: string }
   | { readonly kind: 'lock'; readonly epoch: number; readonly to: 'open' | 'closed' }
   | { readonly kind: 'slot'; readonly epoch: number; readonly slot: Slot }
+  /** Its own update waited for in its system, or taken back in its rescue. */
+  | { readonly kind: 'merge'; readonly epoch: number; readonly do: 'wait' | 'cancel' }
   /** A reset asked for by hand: in its settings, in a menu, or on the page that asks for it. */
   | { readonly kind: 'reset' }
   /** The switch for opening the lock, on the page for developers. */

@@ -15,7 +15,17 @@ import { closingRefused } from './locking.ts'
 import { factsOf } from './told.ts'
 import type { DeviceModel } from './state.ts'
 import type { Nature, Stepped, TwinInput } from './stepped.ts'
-import { LOOKING, done, drained, isMute, refuse, runs, switchedOff, told } from './stepped.ts'
+import {
+  LOOKING,
+  done,
+  drained,
+  isMute,
+  lastsOf,
+  refuse,
+  runs,
+  switchedOff,
+  told,
+} from './stepped.ts'
 import { begin, chunk, digest, finish, look } from './writing.ts'
 
 /** Executes one input at a time not before the device's own. */
@@ -47,6 +57,8 @@ export function step(nature: Nature, device: DeviceModel, input: TwinInput, at: 
       return erase(nature, met, input.partition)
     case 'lock':
       return lock(nature, met, input.to)
+    case 'merge':
+      return merge(nature, met, input.do)
     case 'slot':
       return slot(nature, met, input.slot)
     case 'restart':
@@ -157,6 +169,21 @@ function slot(nature: Nature, device: DeviceModel, to: 'a' | 'b'): Stepped {
     effectOf(nature.family, operation),
   )
   return done(nature, told, operation, { kind: 'done' })
+}
+
+/** A merge is waited for where it goes on, in the system; one that is only staged is taken back in the rescue. */
+function merge(nature: Nature, device: DeviceModel, act: 'wait' | 'cancel'): Stepped {
+  const { family } = nature
+  if (isMute(family, device)) return told(device, { kind: 'silent' })
+  const where = act === 'wait' ? runs(family, device) : isKind(family, device.mode, 'rescue')
+  if (!where || !takesIn(family, device.mode, 'merge')) return refuse(device, 'wrong-mode')
+  const asked = { kind: 'merge', do: 'cancel' } as const
+  if (act === 'cancel' && device.merge === 'merging') return refuse(device, 'merging')
+  if (act === 'cancel') return done(nature, cancelled(device), asked, { kind: 'done' })
+  if (device.merge !== 'merging') return told(device, { kind: 'done' })
+  const at = Math.max(device.at, device.mergeUntil ?? device.at + lastsOf(nature, 'merge'))
+  const after: DeviceModel = { ...device, at, merge: 'none', mergeUntil: undefined }
+  return told(after, { kind: 'done' })
 }
 
 /** Only a system that runs, or a rescue, can be asked for a reset; it restarts into itself after. */

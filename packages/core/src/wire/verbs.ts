@@ -48,6 +48,8 @@ export const requestSchema = z.discriminatedUnion('verb', [
   z.object({ verb: z.literal('lock'), ...lease, to: z.enum(['open', 'closed']) }),
   /** The slot that the next start takes. */
   z.object({ verb: z.literal('slot'), ...lease, slot: slotSchema }),
+  /** Its own update: answered when it is merged, or taken back while it is only prepared. */
+  z.object({ verb: z.literal('merge'), ...lease, do: z.enum(['wait', 'cancel']) }),
   z.object({ verb: z.literal('tally') }),
   /** A file to a store: its bytes follow in chunks, its own SHA-256 is what it must come to. */
   z.object({ verb: z.literal('file-put'), ...lease, ...file, size: length, image: digestSchema }),
@@ -97,7 +99,7 @@ export type DeviceRefusal = (typeof REFUSALS)[number]
 /** Verbs that change the device; the others may be asked again at will. */
 const WRITING: readonly Verb[] = [
   ...(['begin', 'chunk', 'finish', 'restart', 'erase', 'lock', 'slot'] as const),
-  ...(['file-put', 'file-drop', 'install'] as const),
+  ...(['file-put', 'file-drop', 'install', 'merge'] as const),
 ]
 export const isWriting = (verb: Verb): boolean => WRITING.includes(verb)
 

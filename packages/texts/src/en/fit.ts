@@ -44,9 +44,10 @@ export const fit = {
   'fit.state.base.changed':
     'It goes on an untouched {wanted}: what stands on {partition} is something else',
   'fit.state.merge.none': 'No update of its own is under way',
-  'fit.state.merge.staged': 'It has prepared an update of its own: cancel that first',
+  'fit.state.merge.staged':
+    'It has prepared an update of its own: the plan has it taken back first',
   'fit.state.merge.merging':
-    'It is merging an update of its own: what is written meanwhile destroys the data. Let it start and finish',
+    'It is merging an update of its own, and what is written meanwhile destroys the data: the plan waits until that is through',
   'fit.state.battery.fits': 'Battery {here} %, needs {needed} %',
   'fit.state.battery.charge': 'Battery {here} %, needs {needed} %: charge it first',
   'fit.state.cell.damaged':

@@ -25,6 +25,8 @@ export const runs = {
   'step.slot': 'Tell it to try slot {slot} at the next start',
   'step.by-hand.reset': 'Reset it by hand where it asks for that',
   'step.by-hand.confirm': 'Say yes to what it asks: {say}',
+  'step.merge.wait': 'Wait until its own update is merged: nothing is written before',
+  'step.merge.cancel': 'Have its rescue take back the update it has prepared',
   'step.copy': 'Copy the package to {store}, {mib} MiB',
   'step.prove-copy': 'Have it digest the copy on {store} and compare, {mib} MiB',
   'step.push': 'Push the package, which it looks over and writes by itself, {mib} MiB',

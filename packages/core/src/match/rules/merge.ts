@@ -9,7 +9,8 @@ export const merge: Rule = {
   check: ({ merge: here }, { family, shelved }) => {
     if (family.merge?.destroyedBy.includes('write') !== true) return undefined
     if (shelved.manifest.images.length === 0) return undefined
-    if (here === 'merging') return { verdict: 'does-not-fit', code: 'fit.state.merge.merging' }
+    if (here === 'merging')
+      return { verdict: 'fits-if', code: 'fit.state.merge.merging', remedy: 'wait' }
     if (here === 'staged')
       return { verdict: 'fits-if', code: 'fit.state.merge.staged', remedy: 'cancel' }
     return { verdict: 'fits', code: 'fit.state.merge.none' }
