@@ -46,7 +46,7 @@ const boardOf = (
   more: Partial<Fused> = {},
 ): Fused => ({ model, board, chipset, storageGb: 128, region: 'HI', carrier: 'O', ...more })
 
-/** Five hang on a port at the start; P3 is kept free for whatever comes next. */
+/** Four hang on a port at the start: P6 waits for the device of 0428, P3 is free for whatever comes next. */
 export const DEMO_DEVICES: readonly DemoDevice[] = [
   {
     ...usual,
@@ -103,7 +103,6 @@ export const DEMO_DEVICES: readonly DemoDevice[] = [
   {
     ...usualOf(ALDER_4),
     serial: 'COR4NB201177',
-    port: 'P6',
     name: 'slip 0401, comes back to the first picture',
     fused: boardOf('CORV-4N', 'B2', 'Mica 2'),
     build: '20-2638.0-HO',

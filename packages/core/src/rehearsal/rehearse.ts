@@ -3,27 +3,22 @@
  * computer. Reads a plan and a device; gives how it ends, and per step the worst that a cut leaves. The
  * way out of each state after a cut is run, not assumed.
  */
-import { canonical } from '../canon/canon.ts'
-import type { Json } from '../canon/canon.ts'
-import { commandsOf, modeOf } from '../command/command.ts'
+import { commandsOf } from '../command/command.ts'
 import type { Command } from '../command/command.ts'
 import type { Fate } from '../match/rules/data-fate.ts'
 import type { Plan } from '../plan/plan.ts'
 import { isKind } from '../family/modes.ts'
-import { waysTo } from '../modes/ways.ts'
-import type { JournalEntry } from '../run/journal.ts'
-import { placeOf } from '../run/journal.ts'
-import { begin, takeUp } from '../run/run.ts'
-import type { Mode } from '../terms/device.ts'
-import type { DeviceModel, Part } from '../twin/state.ts'
+import { begin } from '../run/run.ts'
+import type { DeviceModel } from '../twin/state.ts'
 import { startOf } from '../twin/start.ts'
 import type { Nature } from '../twin/stepped.ts'
-import { isMute } from '../twin/stepped.ts'
-import { step } from '../twin/twin.ts'
 import { isAsExpected } from '../run/expected.ts'
 import type { DeviceFacts } from '../wire/facts.ts'
-import type { Changing, CutKind } from './cuts.ts'
+import type { CutKind } from './cuts.ts'
 import { CUT_KINDS, afterCut, isChanging, positionsOf } from './cuts.ts'
+import type { Change } from './way-out.ts'
+import { partsText, wayOutFinder } from './way-out.ts'
+import type { WayOut } from './way-out.ts'
 import type { Scene } from './drive.ts'
 import { drive } from './drive.ts'
 
@@ -107,8 +102,9 @@ export function rehearseCuts(
   plan: Plan,
 ): readonly CutResult[] {
   const { commands, steps } = flatten(plan)
-  const wayOut = wayOutFinder(nature, plan, commands)
-  return changesUnderWay(nature, device, plan, commands).flatMap(({ scene, command }) =>
+  const { changes, end } = changesUnderWay(nature, device, plan, commands)
+  const wayOut = wayOutFinder({ nature, plan, commands, changes, end })
+  return changes.flatMap(({ scene, command }) =>
     positionsOf(command).flatMap((bytes) =>
       CUT_KINDS.map((kind): CutResult => {
         const at = scene.state.next
@@ -151,102 +147,18 @@ function between(results: readonly CutResult[], number: number): readonly CutRes
 }
 
 /** The scene before each command that changes the device, from one drive through the whole plan. */
-function changesUnderWay(
+export function changesUnderWay(
   nature: Nature,
   device: DeviceModel,
   plan: Plan,
   commands: readonly Command[],
-): readonly { readonly scene: Scene; readonly command: Changing }[] {
-  const found: { scene: Scene; command: Changing }[] = []
-  drive(nature, device, begin(plan.serial, 1, commands), [], (scene, command) => {
-    if (isChanging(command)) found.push({ scene, command })
+): { readonly changes: readonly Change[]; readonly end: Scene } {
+  const changes: Change[] = []
+  const end = drive(nature, device, begin(plan.serial, 1, commands), [], (scene, command) => {
+    if (isChanging(command)) changes.push({ scene, command })
     return false
   })
-  return found
-}
-
-/** How a state is left behind: taken up where it was left, by the same plan from its beginning, or not at all. */
-type WayOut = 'reaches' | 'again' | 'none'
-
-/** Runs the way out once per distinct state after a cut, and remembers it. */
-function wayOutFinder(
-  nature: Nature,
-  plan: Plan,
-  commands: readonly Command[],
-): (left: DeviceModel, journal: readonly JournalEntry[]) => WayOut {
-  const known = new Map<string, WayOut>()
-  return (left, journal) => {
-    const key = `${journal.length} ${textOf(left)}`
-    const found = known.get(key) ?? runOut(nature, plan, commands, left, journal)
-    known.set(key, found)
-    return found
-  }
-}
-
-/** A device as text: equal texts, equal devices. */
-const textOf = ({ parts, ...rest }: DeviceModel): string =>
-  canonical(rest as unknown as Json) + partsText(parts)
-
-/** Parts as text, each made once: states share the parts that they did not change. */
-const partTexts = new WeakMap<Part, string>()
-function partsText(parts: DeviceModel['parts']): string {
-  let text = ''
-  for (const [name, part] of Object.entries(parts)) {
-    const known = partTexts.get(part) ?? canonical(part as unknown as Json)
-    partTexts.set(part, known)
-    text += `${name} ${known}\n`
-  }
-  return text
-}
-
-/** Charge full, the mode entered in which the run goes on, and it taken up from its journal under a new epoch. */
-function runOut(
-  nature: Nature,
-  plan: Plan,
-  commands: readonly Command[],
-  left: DeviceModel,
-  journal: readonly JournalEntry[],
-): WayOut {
-  const charged = step(nature, left, { kind: 'charge', percent: 100 }, left.at).device
-  const wanted = modeOf(commands[placeOf(journal).next]) ?? charged.mode
-  const awake = isMute(nature.family, charged) ? brought(nature, charged, wanted) : charged
-  if (!isMute(nature.family, awake)) {
-    const turn = takeUp(plan.serial, 2, commands, journal)
-    if (isThere(plan, drive(nature, awake, turn, journal))) return 'reaches'
-  }
-  return againFrom(nature, plan, commands, charged) ? 'again' : 'none'
-}
-
-const isThere = (plan: Plan, { state, device }: Pick<Scene, 'state' | 'device'>): boolean => {
-  const wiped = plan.steps.some((one) => one.kind === 'first-start' && one.wiped)
-  const kept = wiped || device.data.form === 'readable'
-  return state.phase.kind === 'ended' && kept && device.outcome === 'normal'
-}
-
-/** What it has installed by itself cannot be gone on with: the same plan from where it began reaches its end. */
-function againFrom(
-  nature: Nature,
-  plan: Plan,
-  commands: readonly Command[],
-  left: DeviceModel,
-): boolean {
-  const installs = plan.steps.some(({ kind }) => kind === 'push' || kind === 'install')
-  const first = plan.steps.find((one) => one.kind === 'meet')
-  if (!installs || first?.kind !== 'meet') return false
-  const there = brought(nature, left, first.mode)
-  return isThere(plan, drive(nature, there, begin(plan.serial, 3, commands)))
-}
-
-/** By the family's ways into a mode; as far as they go. */
-function brought(nature: Nature, device: DeviceModel, to: Mode): DeviceModel {
-  let here = device
-  for (const way of waysTo(nature.family, device.mode, to, device.permission) ?? []) {
-    const input = way.hands
-      ? ({ kind: 'keys', to: way.to } as const)
-      : ({ kind: 'restart', epoch: here.epoch, to: way.to } as const)
-    here = step(nature, here, input, here.at).device
-  }
-  return here
+  return { changes, end }
 }
 
 function classify(

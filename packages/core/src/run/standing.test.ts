@@ -56,3 +56,20 @@ describe("a port's word", () => {
     expect(doing(commands[0], true)).toBe('in-doubt')
   })
 })
+
+describe('a part that is looked at again and not written', () => {
+  it('is none of a run’s parts: nothing of it is new, or in doubt', () => {
+    const left: Command = {
+      kind: 'digest',
+      mode: 'loader',
+      partition: 'rescue',
+      size: 8,
+      image: 'r',
+    }
+    const put: Command = { ...left, kind: 'put', partition: 'main', offset: 0 }
+    const names = (commands: readonly Command[]) =>
+      standingOf(commands, []).map(({ partition }) => partition)
+    expect(names([left, put])).toEqual(['main'])
+    expect(names([left, { ...put, partition: 'rescue', image: 'r' }])).toEqual(['rescue'])
+  })
+})

@@ -50,7 +50,8 @@ export function standingOf(
       doubt: part.doubt + (doubtful ? command.size : 0),
     })
   })
-  return [...parts.values()]
+  /* What is digested and not written was left alone: nothing of it is new, or in doubt. */
+  return [...parts.values()].filter(({ bytes }) => bytes > 0)
 }
 
 /** The state words of the ledge: a closed list. */
