@@ -58,6 +58,17 @@ describe('the log of a run', () => {
     expect(logOf(later, entries)[0]?.at).toBe('2026-10-15T15:00:30.000Z')
     expect(logOf(run(), entries.slice(0, 1))).toEqual([])
   })
+  it('tells a step of several commands once, at its end, with all of its time', () => {
+    const two: readonly JournalEntry[] = [
+      ...entries,
+      { kind: 'intend', command: 1, epoch: 1, at: 35_000 },
+      { kind: 'done', command: 1, evidence: 'met', at: 40_000 },
+    ]
+    const oneStep = run({ steps: run().steps.slice(0, 1) })
+    const [line, ...more] = logOf(oneStep, two)
+    expect([line?.seconds, line?.evidence, more]).toEqual([35, 'met', []])
+    expect(logOf(run(), two)).toHaveLength(2)
+  })
   it('knows no length where the journal holds no times', () => {
     const bare: readonly JournalEntry[] = [
       { kind: 'intend', command: 0, epoch: 1 },

@@ -5,15 +5,33 @@ import { doneIn, isoOf, looksOf, modeOf, ms, msOf, secondsLeft } from '@plain-sl
 import { modeShown } from '../devices/seen.ts'
 import type { RunRow } from '../tables/runs.ts'
 
-/** Everything that was done, in order. Shop time is that of the start plus the device's own. */
+/** Every step that was done, in order. Shop time is that of the start plus the device's own. */
 export const logOf = (run: RunRow, journal: readonly JournalEntry[]): RunShown['log'] =>
-  doneIn(run.steps, journal).map(({ since, step, seconds, evidence }) => ({
+  byStep(doneIn(run.steps, journal)).map(({ since, step, seconds, evidence }) => ({
     at: isoOf(ms(Math.round(msOf(run.startedAt) + since))),
     kind: step?.kind ?? '',
     facts: step?.facts ?? {},
     seconds: seconds ?? null,
     evidence,
   }))
+
+type Done = ReturnType<typeof doneIn<RunRow['steps'][number]>>[number]
+
+/** What was done for one step is one line: it ends with the last of it, and took as long as all. */
+function byStep(done: readonly Done[]): readonly Done[] {
+  const lines: Done[] = []
+  for (const one of done) {
+    const last = lines.at(-1)
+    const same = last?.step !== undefined && last.step === one.step
+    if (!same) lines.push(one)
+    else {
+      const known = [last.seconds, one.seconds].filter((seconds) => seconds !== undefined)
+      const seconds = known.length === 0 ? undefined : known.reduce((sum, more) => sum + more, 0)
+      lines[lines.length - 1] = { ...one, seconds }
+    }
+  }
+  return lines
+}
 
 /** Seconds to the end of a run that is not over. */
 export function leftOf(run: RunRow, next: number, at: number): RunShown['left'] {

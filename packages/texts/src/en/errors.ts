@@ -175,7 +175,7 @@ export const errors = {
   'error.run.over': 'That run is over.',
   'error.run.over.kept': 'It stays as it ended.',
   'error.run.over.remedy': 'Plan again from what the device is now.',
-  'error.run.single-copy': 'Of {part} there is one copy, and it is in doubt.',
+  'error.run.single-copy': 'There is one copy of {part}, and it is in doubt.',
   'error.run.single-copy.kept': 'The run keeps its port. Keep the power, keep the cable.',
   'error.run.single-copy.remedy':
     'Take the run up: it looks first, and sends again what is not whole.',

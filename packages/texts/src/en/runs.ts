@@ -167,11 +167,11 @@ export const runs = {
     'the bytes of image {image} on the shelf are {what, select, missing {gone} other {not what they were}}: shelve the package again, then take the run up',
   'hold.title': 'Keep the power, keep the cable',
   'hold.says':
-    'Of {part} there is one copy, and it may be half new. Until the device’s own digest is the wanted one, nothing may restart it or take its power.',
+    'There is one copy of {part}, and it may be half new. Until the device’s own digest is the wanted one, nothing may restart it or take its power.',
   'hold.lock':
     'The lock was told to turn, and nothing was heard of it. Until the device shows how it stands, nothing may restart it or take its power.',
   'hold.do':
-    'Look again by taking the run up: it sends again what is not whole. Else try another cable, or another port.',
+    'It is looked at before anything is sent, and what is not whole is sent again. If this cable does not hold, take another, or another port.',
   'why.other-table': 'its partition table is not the one that this plan was made on',
   'why.undecided':
     'nobody can say whether the {what, select, lock {lock was turned} other {slot was changed}} when the link was lost: look at the device itself',
