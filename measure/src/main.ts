@@ -6,6 +6,7 @@ import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { format } from 'prettier'
+import { agrees } from './agrees.ts'
 import { faults } from './faults.ts'
 import { firstView } from './first-view.ts'
 import { jobPage } from './job-page.ts'
@@ -24,6 +25,7 @@ const MEASUREMENTS: readonly (() => Promise<readonly Row[]>)[] = [
   shelf,
   jobPage,
   faults,
+  agrees,
 ]
 
 const rows: Row[] = []

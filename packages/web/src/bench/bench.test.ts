@@ -88,6 +88,7 @@ const run = (more: Partial<RunShown> = {}) =>
     word: 'hands-off',
     ownerless: false,
     stop: null,
+    hold: null,
     size: 0,
     why: null,
     asked: null,
@@ -137,6 +138,11 @@ describe('what a person can do with a run', () => {
     expect(await labels({ ownerless: true, stop: 'nobody-drives' })).toEqual(['Take it up'])
     expect(await labels({ state: 'stopped' })).toEqual(['Take it up', 'Put it away'])
     expect(await labels({ state: 'ended' })).toEqual(['Put it away'])
+  })
+
+  it('offers neither a stop nor to put away what is in doubt and has no second copy', async () => {
+    expect(await labels({ state: 'stopped', hold: 'loader' })).toEqual(['Take it up'])
+    expect(await labels({ word: 'in-doubt', hold: 'loader' })).toEqual([])
   })
 
   it('does not offer to take up what nobody can follow', async () => {
