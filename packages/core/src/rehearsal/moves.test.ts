@@ -179,5 +179,5 @@ describe.each(MAKERS)('a field of $family.id', (maker) => {
   it('moves a claim or an end state', () => {
     const idle = leavesOf(family).filter((path) => movedBy(path) === undefined)
     expect(idle.map((path) => path.join('.'))).toEqual([])
-  }, 120_000)
+  }, 300_000)
 })
