@@ -34,4 +34,11 @@ describe('the commands of a plan', () => {
     expect(asked(true)).toHaveLength(0)
     expect(asked(false)).toHaveLength(2)
   })
+
+  it('of a plan that was made before anything was looked at again meet the device, and no more', () => {
+    const meet = { kind: 'meet', number: 1, mode: 'loader', ids: {} } as const
+    expect(commandsOf(meet).map(({ kind }) => kind)).toEqual(['meet', 'facts'])
+    const looked = { ...meet, look: { table: '512', left: [] } }
+    expect(commandsOf(looked).map(({ kind }) => kind)).toEqual(['meet', 'facts', 'table'])
+  })
 })

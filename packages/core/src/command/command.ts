@@ -156,7 +156,7 @@ const modeIn = ({ mode }: { readonly mode?: Mode }) => (mode === undefined ? {} 
 
 /** The table and what is left alone, looked at again before anything is written. */
 function lookedAt({ mode, look }: Extract<Step, { kind: 'meet' }>): readonly Command[] {
-  const { table, left } = look
+  const { table, left } = look ?? { table: undefined, left: [] }
   const digests = left.map(({ image: { partition, size, sha256: image } }) => ({
     kind: 'digest' as const,
     mode,

@@ -103,7 +103,7 @@ function factsOf(step: Step, family: Family): Readonly<Record<string, string | n
     case 'drop':
       return { store: storeName(family, step.store), name: step.name }
     case 'meet':
-      return { mode: modeName(family, step.mode), left: step.look.left.length }
+      return { mode: modeName(family, step.mode), left: step.look?.left.length ?? 0 }
     case 'restart':
       return { to: modeName(family, step.to) }
   }

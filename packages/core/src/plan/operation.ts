@@ -11,7 +11,8 @@ export function operationOf(step: Step): Operation {
     case 'enter':
       return step.way.hands ? { kind: 'hands', seconds: step.way.seconds } : { kind: 'restart' }
     case 'meet': {
-      const bytes = step.look.left.reduce((sum, { image, scale }) => sum + image.size * scale, 0)
+      const left = step.look?.left ?? []
+      const bytes = left.reduce((sum, { image, scale }) => sum + image.size * scale, 0)
       return bytes === 0 ? { kind: 'ask' } : { kind: 'digest', bytes }
     }
     case 'prove':

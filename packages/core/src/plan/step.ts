@@ -49,7 +49,8 @@ export type StepBody =
   | { readonly kind: 'ready'; readonly what: Readiness; readonly seconds: number }
   /** `answers`: whether the mode at its end answers over the link. */
   | { readonly kind: 'enter'; readonly way: Way; readonly answers: boolean }
-  | { readonly kind: 'meet'; readonly mode: Mode; readonly ids: Ids; readonly look: MeetLook }
+  /** Plans that were made before anything was looked at again have no `look`. */
+  | { readonly kind: 'meet'; readonly mode: Mode; readonly ids: Ids; readonly look?: MeetLook }
   | {
       readonly kind: 'write'
       readonly mode: Mode
