@@ -12,6 +12,14 @@ export async function isFree(port: number): Promise<boolean> {
   return (await bind(port)) !== undefined
 }
 
+/** True for a port that browsers refuse to open: the Fetch standard's list, which Node keeps to as well. */
+export const isBlocked = (port: number): Promise<boolean> =>
+  fetch(`http://127.0.0.1:${port}/`, { method: 'HEAD' }).then(
+    () => false,
+    ({ cause }: { readonly cause?: unknown }) =>
+      cause instanceof Error && cause.message === 'bad port',
+  )
+
 function bind(port: number): Promise<number | undefined> {
   return new Promise((resolve) => {
     const server = createServer()

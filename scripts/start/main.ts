@@ -10,7 +10,7 @@ import { openCluster, secretIn } from '../database/cluster.ts'
 import { appUrl, keepBook, prepare } from '../database/prepare.ts'
 import { databaseService, superuserUrl } from '../database/service.ts'
 import { CannotGoOn, POSTGRES, ensureDebian } from '../machine/debian.ts'
-import { freePort, isFree } from '../machine/ports.ts'
+import { freePort, isBlocked, isFree } from '../machine/ports.ts'
 import { pause } from '../process/alive.ts'
 import { supervise } from '../process/supervisor.ts'
 import type { Service, Supervision, Watch } from '../process/supervisor.ts'
@@ -139,6 +139,8 @@ function webService(plan: WebPlan, controlFile: string | undefined): Service {
 
 async function webPort(wanted: number | undefined): Promise<number> {
   if (wanted === undefined) return freePort(USUAL_PORT)
+  if (await isBlocked(wanted))
+    throw new CannotGoOn(`Browsers open nothing on port ${wanted}. Choose another with --port N.`)
   if (await isFree(wanted)) return wanted
   throw new CannotGoOn(`Port ${wanted} is taken by another program. Choose another with --port N.`)
 }

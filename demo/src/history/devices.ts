@@ -44,12 +44,24 @@ export function familyOf({ manifest }: Shelved): Family {
   return found
 }
 
+/** What is usual of a device of the demo's past. */
+const USUAL = {
+  region: 'HI',
+  carrier: 'O',
+  bootLock: 'closed',
+  batteryPercent: 82,
+  outcome: 'normal',
+  returns: 0,
+  scale: DEMO_SCALE,
+} as const satisfies Partial<DeviceFacts>
+
 /** A device on which a full package of the shelf stands, read in every mode it has. */
 export function factsOn(
   on: Shelved,
   more: Partial<DeviceFacts> & Pick<DeviceFacts, 'serial'>,
 ): DeviceFacts {
-  const { family: of, manifest } = { family: familyOf(on), ...on }
+  const of = familyOf(on)
+  const { manifest } = on
   const [target] = manifest.targets
   const { build, release, patchDate, track, loaderVersion, generation } = manifest
   const floors =
@@ -58,12 +70,11 @@ export function factsOn(
       : { floorLoader: generation, floorModem: generation, floorMain: generation }
   const slots = of.partitions.some(({ slot }) => slot !== undefined)
   return {
+    ...USUAL,
     model: target?.model ?? '',
     board: target?.boards.at(-1) ?? '',
     chipset: target?.chipset ?? '',
     storageGb: target?.storage[0] ?? 1,
-    region: 'HI',
-    carrier: 'O',
     mode: of.modes.find(({ kind }) => kind === 'system')?.id ?? '',
     build,
     release,
@@ -72,11 +83,6 @@ export function factsOn(
     ...(loaderVersion === undefined ? {} : { loaderVersion }),
     ...floors,
     ...(slots ? { slot: 'a', merge: 'none' } : {}),
-    bootLock: 'closed',
-    batteryPercent: 82,
-    outcome: 'normal',
-    returns: 0,
-    scale: DEMO_SCALE,
     ...more,
   }
 }
@@ -88,23 +94,17 @@ export function tarnFacts(more: Partial<DeviceFacts> & Pick<DeviceFacts, 'serial
     .map(({ manifest }) => manifest)
     .find((one) => one.build === build && one.kind === 'full')
   return {
+    ...USUAL,
     model: 'BRAK-H2',
     board: 'r4',
     chipset: 'Slate 2',
     storageGb: 32,
-    region: 'HI',
-    carrier: 'O',
     mode: 'normal',
     build,
     release: full?.release ?? 4,
     patchDate: full?.patchDate ?? '2026-07-01',
     loaderVersion: 7,
     floor: 6,
-    bootLock: 'closed',
-    batteryPercent: 82,
-    outcome: 'normal',
-    returns: 0,
-    scale: DEMO_SCALE,
     ...more,
   }
 }

@@ -86,6 +86,15 @@ export const manifestSchema = z.looseObject({
 })
 export type Manifest = z.infer<typeof manifestSchema>
 
+/** The one archive of a package that a device can open by itself, where it is here; undefined: none. */
+export function archiveOf({
+  archives,
+}: Pick<Manifest, 'archives'>): { readonly sha256: string; readonly bytes: number } | undefined {
+  const [one, ...others] = archives
+  if (one?.sha256 === undefined || one.bytes === undefined || others.length > 0) return undefined
+  return { sha256: one.sha256, bytes: one.bytes }
+}
+
 /** The generation that a package's image of a role carries. */
 export const generationFor = (
   { generation: all, generations }: Manifest,

@@ -4,6 +4,7 @@
  * far; gives the road on to where the device waits for its first start.
  */
 import type { InstallRule, StoreRule } from '../family/rules.ts'
+import { archiveOf } from '../firmware/manifest.ts'
 import type { Case } from '../match/rule.ts'
 import type { Slot, Store } from '../terms/device.ts'
 import { STORES } from '../terms/device.ts'
@@ -31,9 +32,8 @@ export type Install = {
 export function installsOf({ family, shelved }: Case): readonly Install[] {
   const { key: pack, manifest } = shelved
   const { kind, scale } = manifest
-  const [first, ...others] = manifest.archives
-  if (first?.sha256 === undefined || first.bytes === undefined || others.length > 0) return []
-  const archive = { sha256: first.sha256, bytes: first.bytes }
+  const archive = archiveOf(manifest)
+  if (archive === undefined) return []
   return family.installs.flatMap((rule) => {
     const store = family.stores.find(({ id }) => id === rule.from)
     if (store === undefined || !rule.kinds.some((one) => one === kind)) return []

@@ -9,6 +9,7 @@ import { settled } from '../device/identity.ts'
 import type { ImageDecision } from '../difference/least-write.ts'
 import { installedWrite, leastWrite } from '../difference/least-write.ts'
 import { placesOf } from '../family/layout.ts'
+import { isKind } from '../family/modes.ts'
 import type { Family } from '../family/profile.ts'
 import type { Manifest } from '../firmware/manifest.ts'
 import type { Case } from '../match/rule.ts'
@@ -97,13 +98,13 @@ export function makePlan({ at, mode, permission, way: asked }: PlanAsk): Result<
   const road =
     install === undefined
       ? roadOf({ ...ask, look: lookAt(at, packages) }, packages, { parts, aim })
-      : installRoadOf(ask, install, { wipes: parts.length > 0, aim })
+      : installRoadOf(ask, install, { wipes: parts.some(({ role }) => role === 'customer'), aim })
   if (road === undefined) return refuse({ kind: 'no-way', from: mode })
   const bodies: readonly StepBody[] = [
     /* A device that cannot be asked for it now is not asked for it. */
     ...readySteps(
       at,
-      road.steps.some((one) => one.kind === 'enter' && one.way.needs === 'permission'),
+      road.steps.some(asksPermission(at.family)) && isKind(at.family, mode, 'system'),
     ),
     ...road.steps,
   ]
@@ -118,6 +119,14 @@ export function makePlan({ at, mode, permission, way: asked }: PlanAsk): Result<
     wayBack: wayBackOf(at),
   })
 }
+
+/** What is said to a running system needs its permission: a way out of it, files put to it, a merge waited for. */
+const asksPermission =
+  (family: Family) =>
+  (step: StepBody): boolean =>
+    step.kind === 'enter'
+      ? step.way.needs === 'permission'
+      : (step.kind === 'copy' || step.kind === 'merge') && isKind(family, step.mode, 'system')
 
 /** Kinds of package that go on image by image, and intents without a road: they wait for their operations. */
 const BY_IMAGES: readonly Manifest['kind'][] = ['full', 'part']
@@ -156,13 +165,18 @@ function roadOf(
   if (switched === undefined) return undefined
   const changes = switched.steps.length > 0
   const expect = expectedOf(aim, ['write', 'first-start', 'good'])
-  const proven = changes ? started(switched, { wiped, expect }) : switched
-  if (!relocks(at)) return proven
+  return relocked(changes ? started(switched, { wiped, expect }) : switched, aim)
+}
+
+/** The lock closed at its end, where that is what the owner wants. */
+function relocked(road: Road, aim: Aim): Road | undefined {
+  const { at } = aim
+  if (!relocks(at)) return road
   const closed = {
     ...expectedOf(aim, ['write', 'first-start', 'good', 'lock']),
     bootLock: 'closed' as const,
   }
-  return locked(proven, { model: String(settled(at.identity, 'model') ?? ''), expect: closed })
+  return locked(road, { model: String(settled(at.identity, 'model') ?? ''), expect: closed })
 }
 
 /** The device's own road: the package brought, installed, begun empty where its data could not be opened. */
@@ -176,7 +190,7 @@ function installRoadOf(
   if (there === undefined) return undefined
   const emptied = wipes ? adding(there, byHand('reset', '', there.here)) : there
   const expect = expectedOf(aim, ['write', 'first-start', 'good'])
-  return tidied(started(emptied, { wiped: wipes, expect }), install, wipes)
+  return relocked(tidied(started(emptied, { wiped: wipes, expect }), install, wipes), aim)
 }
 
 /** An update of its own first: one that merges is waited for, one that is only staged is taken back. */

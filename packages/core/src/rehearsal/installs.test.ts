@@ -286,4 +286,39 @@ describe('a package on a phone’s own storage', () => {
     expect(say(bench, there, erase).device.files).toEqual([])
     expect(say(bench, there, { ...erase, partition: 'cache' }).device.files).toEqual(files)
   })
+
+  it('closes the lock after its start was proven, where that is what the owner wants', () => {
+    const open = benchOf({ family: alder, on, shelf: [next], more: { lock: 'open' } })
+    const at = caseOf(open, on, { intent: 'relock', keepData: false })
+    const made = makePlan({ at, mode: 'system', permission: true, way: 'storage' })
+    if (!made.ok) throw new Error(JSON.stringify(made.refusal))
+    const order = kinds(made.value)
+    expect(order.indexOf('lock')).toBeGreaterThan(order.indexOf('first-start'))
+    expect(run(open, made.value).device).toMatchObject({ lock: 'closed', outcome: 'normal' })
+  })
+
+  it('asks for the link permission where it is off, since files are put to the running system', () => {
+    const ready = (permission: boolean, mode = 'system') => {
+      const at = caseOf(bench, next, { intent: 'update', keepData: true })
+      const made = makePlan({ at, mode, permission, way: 'storage' })
+      if (!made.ok) throw new Error(JSON.stringify(made.refusal))
+      return made.value.steps.flatMap((one) => (one.kind === 'ready' ? [one.what] : []))
+    }
+    expect(ready(false)).toContain('permission')
+    expect(ready(true)).toContain('permission')
+    /* One that does not run cannot be asked for it now. */
+    expect(ready(false, 'off')).not.toContain('permission')
+  })
+
+  it('asks for no reset where only the cache is erased', () => {
+    const cache = phone({
+      build: '19-2636.0-HO',
+      patchDate: '2026-08-01',
+      effects: { erases: ['cache'] },
+    })
+    const there = benchOf({ family: alder, on, shelf: [cache] })
+    const plan = planned(there, cache, 'storage')
+    expect(plan.steps.some((one) => one.kind === 'by-hand' && one.what === 'reset')).toBe(false)
+    expect(run(there, plan).device.data.form).toBe('readable')
+  })
 })

@@ -6,7 +6,7 @@
 import { z } from 'zod'
 import { digestSchema } from '../book/entry.ts'
 import type { Manifest } from '../firmware/manifest.ts'
-import { KINDS } from '../firmware/manifest.ts'
+import { KINDS, archiveOf } from '../firmware/manifest.ts'
 import { partRoleSchema } from '../terms/device.ts'
 
 export const packageFactsSchema = z
@@ -36,15 +36,6 @@ export const packageFactsSchema = z
   .readonly()
 export type PackageFacts = z.infer<typeof packageFactsSchema>
 export type Packages = ReadonlyMap<string, PackageFacts>
-
-/** The one archive of a package that a device can open by itself, where it is here; undefined: none. */
-export function archiveOf({
-  archives,
-}: Pick<Manifest, 'archives'>): { readonly sha256: string; readonly bytes: number } | undefined {
-  const [one, ...others] = archives
-  if (one?.sha256 === undefined || one.bytes === undefined || others.length > 0) return undefined
-  return { sha256: one.sha256, bytes: one.bytes }
-}
 
 /** Facts of every package that lies whole in one archive. */
 export const packagesOf = (manifests: readonly Manifest[]): Packages =>
