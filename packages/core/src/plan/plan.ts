@@ -190,7 +190,13 @@ function installRoadOf(
   if (there === undefined) return undefined
   const emptied = wipes ? adding(there, byHand('reset', '', there.here)) : there
   const expect = expectedOf(aim, ['write', 'first-start', 'good'])
-  return relocked(tidied(started(emptied, { wiped: wipes, expect }), install, wipes), aim)
+  const proven = tidied(started(emptied, { wiped: wipes, expect }), install, wipes)
+  /* What it installed merges now: the lock is not turned over that. */
+  const { family } = ask.at
+  const turns = relocks(ask.at) && family.merge?.destroyedBy.includes('lock') === true
+  const waits = install.rule.merges && turns
+  const wait: StepBody = { kind: 'merge', mode: proven.here, do: 'wait' }
+  return relocked(waits ? adding(proven, wait) : proven, aim)
 }
 
 /** An update of its own first: one that merges is waited for, one that is only staged is taken back. */

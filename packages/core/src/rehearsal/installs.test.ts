@@ -1,34 +1,19 @@
 /** What a master technician says of packages that a device installs by itself, each as a run on the twin. */
 import { describe, expect, it } from 'vitest'
 import type { Manifest } from '../firmware/manifest.ts'
-import type { PlanWay } from '../plan/install.ts'
 import { makePlan } from '../plan/plan.ts'
-import type { Plan } from '../plan/plan.ts'
 import type { Bench, OnBench } from '../testing/families.ts'
-import { alder, benchOf, caseOf, fen, modifiedOf, packageOf } from '../testing/families.ts'
+import { benchOf, caseOf, fen, modifiedOf, packageOf } from '../testing/families.ts'
+import { planned, run, say } from '../testing/installs.ts'
 import { archived } from '../testing/packages.ts'
+import { kinds } from '../testing/told.ts'
 import { tarn } from '../testing/tarn.ts'
 import { isUntouched } from '../twin/blocks.ts'
 import { imageOn } from '../twin/parts.ts'
 import type { DeviceModel } from '../twin/state.ts'
 import type { TwinInput } from '../twin/stepped.ts'
 import { step } from '../twin/twin.ts'
-import { rehearse, rehearseCuts, worstByStep } from './rehearse.ts'
-
-const planned = (bench: Bench, aim: Manifest, way?: PlanWay, keepData = true): Plan => {
-  const { mode, permission } = bench.device
-  const at = caseOf(bench, aim, { keepData, intent: keepData ? 'update' : 'downgrade' })
-  const made = makePlan({ at, mode, permission, ...(way === undefined ? {} : { way }) })
-  if (!made.ok) throw new Error(JSON.stringify(made.refusal))
-  return made.value
-}
-const kinds = ({ steps }: Plan) => steps.map(({ kind }) => kind)
-const run = ({ nature, device }: Bench, plan: Plan) => rehearse(nature, device, plan).end
-const say = ({ nature }: Bench, device: DeviceModel, ...inputs: readonly TwinInput[]) =>
-  inputs.reduce(
-    (so, input) => step(nature, so.device, input, so.doneAt),
-    step(nature, device, { kind: 'facts' }, device.at),
-  )
+import { rehearseCuts, worstByStep } from './rehearse.ts'
 
 describe('a package pushed to a tablet', () => {
   const build = (more: Partial<Manifest> = {}) => {
@@ -161,6 +146,19 @@ describe('a package pushed to a tablet', () => {
     ])
   })
 
+  it('is merged before the lock is closed over it', () => {
+    const open = tablet({ more: { lock: 'open' } })
+    const at = caseOf(open, on, { intent: 'relock', keepData: false })
+    const made = makePlan({ at, mode: 'system', permission: true, way: 'push' })
+    const order = made.ok ? kinds(made.value) : []
+    expect(order.indexOf('merge')).toBeGreaterThan(order.indexOf('prove'))
+    expect(order.indexOf('merge')).toBeLessThan(order.indexOf('lock'))
+    /* Turned over a merge it would lose what it did not wipe: what is gone stays gone. */
+    const merging = { ...open.device, mode: 'loader', merge: 'merging' as const }
+    const lock = { kind: 'lock', epoch: 1, to: 'closed' } as const
+    expect(say(open, merging, lock).device.data.form).toBe('none')
+  })
+
   it('cut anywhere loses nothing: the slot that runs is never written', () => {
     const bench = tablet()
     const plan = planned(bench, next, 'push')
@@ -246,79 +244,5 @@ describe('a package on a memory card', () => {
     expect(worstByStep(plan, results).get(install)).toBe('loop-data-safe')
     const copy = plan.steps.find(({ kind }) => kind === 'copy')?.number ?? 0
     expect(worstByStep(plan, results).get(copy)).toBe('redo')
-  })
-})
-
-describe('a package on a phone’s own storage', () => {
-  const phone = (more: Partial<Manifest>) =>
-    archived(
-      packageOf(alder, {
-        model: 'CORV-4N',
-        board: 'B2',
-        build: '19-2630.0-HO',
-        release: 19,
-        patchDate: '2026-07-01',
-        generation: 3,
-        ...more,
-      }),
-    )
-  const on = phone({})
-  const next = phone({ build: '19-2636.0-HO', patchDate: '2026-08-01' })
-  const older = phone({ build: '19-2620.0-HO', patchDate: '2026-05-01' })
-  const bench = benchOf({ family: alder, on, shelf: [next, older] })
-
-  it('is installed by the rescue and taken away after; a wipe on this road comes after it, and takes it', () => {
-    const kept = planned(bench, next, 'storage')
-    expect(kinds(kept)).toContain('drop')
-    expect(run(bench, kept).device).toMatchObject({ files: [], outcome: 'normal' })
-    const wiped = planned(bench, older, 'storage', false)
-    const order = wiped.steps.map((one) => (one.kind === 'by-hand' ? one.what : one.kind))
-    expect(order.indexOf('reset')).toBeGreaterThan(order.indexOf('install'))
-    expect(order).not.toContain('drop')
-    const { device, state } = run(bench, wiped)
-    expect([state.phase.kind, device.files, device.data.form]).toEqual(['ended', [], 'none'])
-  })
-
-  it('is gone with the customer’s partition, whoever erases it', () => {
-    const files = [{ store: 'storage', name: 'a.tar', size: 1, holds: '' }] as const
-    const erase = { kind: 'erase', epoch: 1, partition: 'customer' } as const
-    const there = { ...bench.device, files, mode: 'transfer' }
-    expect(say(bench, there, erase).device.files).toEqual([])
-    expect(say(bench, there, { ...erase, partition: 'cache' }).device.files).toEqual(files)
-  })
-
-  it('closes the lock after its start was proven, where that is what the owner wants', () => {
-    const open = benchOf({ family: alder, on, shelf: [next], more: { lock: 'open' } })
-    const at = caseOf(open, on, { intent: 'relock', keepData: false })
-    const made = makePlan({ at, mode: 'system', permission: true, way: 'storage' })
-    if (!made.ok) throw new Error(JSON.stringify(made.refusal))
-    const order = kinds(made.value)
-    expect(order.indexOf('lock')).toBeGreaterThan(order.indexOf('first-start'))
-    expect(run(open, made.value).device).toMatchObject({ lock: 'closed', outcome: 'normal' })
-  })
-
-  it('asks for the link permission where it is off, since files are put to the running system', () => {
-    const ready = (permission: boolean, mode = 'system') => {
-      const at = caseOf(bench, next, { intent: 'update', keepData: true })
-      const made = makePlan({ at, mode, permission, way: 'storage' })
-      if (!made.ok) throw new Error(JSON.stringify(made.refusal))
-      return made.value.steps.flatMap((one) => (one.kind === 'ready' ? [one.what] : []))
-    }
-    expect(ready(false)).toContain('permission')
-    expect(ready(true)).toContain('permission')
-    /* One that does not run cannot be asked for it now. */
-    expect(ready(false, 'off')).not.toContain('permission')
-  })
-
-  it('asks for no reset where only the cache is erased', () => {
-    const cache = phone({
-      build: '19-2636.0-HO',
-      patchDate: '2026-08-01',
-      effects: { erases: ['cache'] },
-    })
-    const there = benchOf({ family: alder, on, shelf: [cache] })
-    const plan = planned(there, cache, 'storage')
-    expect(plan.steps.some((one) => one.kind === 'by-hand' && one.what === 'reset')).toBe(false)
-    expect(run(there, plan).device.data.form).toBe('readable')
   })
 })

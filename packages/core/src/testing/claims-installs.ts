@@ -94,8 +94,14 @@ function changedParts({ device, nature }: Bench): DeviceModel['parts'] {
 export function plannedBy(bench: Bench, aim: Manifest, way: PlanWay): unknown {
   const { device } = bench
   return [aim, incrementOf(bench, aim)].flatMap((one) =>
-    [true, false].map((keepData) => {
-      const at = caseOf(bench, one, { intent: 'downgrade', keepData })
+    (
+      [
+        ['downgrade', true],
+        ['downgrade', false],
+        ['relock', false],
+      ] as const
+    ).map(([intent, keepData]) => {
+      const at = caseOf(bench, one, { intent, keepData })
       const made = makePlan({ at, mode: device.mode, permission: true, way })
       if (!made.ok) return made.refusal
       const { value } = made

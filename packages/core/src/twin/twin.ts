@@ -148,7 +148,8 @@ function lock(nature: Nature, device: DeviceModel, to: 'open' | 'closed'): Stepp
   const floors = to === 'closed' ? raised(family, turned, nature.catalogue, 'lock') : turned.floors
   const merging = to === 'closed' && device.merge === 'merging'
   const lost = merging && family.merge?.destroyedBy.includes('lock') === true
-  const data = lost ? ({ ...turned.data, form: 'unreadable' } as const) : turned.data
+  const there = turned.data.form !== 'none'
+  const data = lost && there ? ({ ...turned.data, form: 'unreadable' } as const) : turned.data
   return done(nature, { ...turned, floors, data }, operation, { kind: 'done' })
 }
 

@@ -1,0 +1,82 @@
+/** What a master technician says of a package on a phone's own storage, as runs on the twin. */
+import { describe, expect, it } from 'vitest'
+import type { Manifest } from '../firmware/manifest.ts'
+import { makePlan } from '../plan/plan.ts'
+import { alder, benchOf, caseOf, packageOf } from '../testing/families.ts'
+import { planned, run, say } from '../testing/installs.ts'
+import { archived } from '../testing/packages.ts'
+import { kinds } from '../testing/told.ts'
+
+describe('a package on a phone’s own storage', () => {
+  const phone = (more: Partial<Manifest>) =>
+    archived(
+      packageOf(alder, {
+        model: 'CORV-4N',
+        board: 'B2',
+        build: '19-2630.0-HO',
+        release: 19,
+        patchDate: '2026-07-01',
+        generation: 3,
+        ...more,
+      }),
+    )
+  const on = phone({})
+  const next = phone({ build: '19-2636.0-HO', patchDate: '2026-08-01' })
+  const older = phone({ build: '19-2620.0-HO', patchDate: '2026-05-01' })
+  const bench = benchOf({ family: alder, on, shelf: [next, older] })
+
+  it('is installed by the rescue and taken away after; a wipe on this road comes after it, and takes it', () => {
+    const kept = planned(bench, next, 'storage')
+    expect(kinds(kept)).toContain('drop')
+    expect(run(bench, kept).device).toMatchObject({ files: [], outcome: 'normal' })
+    const wiped = planned(bench, older, 'storage', false)
+    const order = wiped.steps.map((one) => (one.kind === 'by-hand' ? one.what : one.kind))
+    expect(order.indexOf('reset')).toBeGreaterThan(order.indexOf('install'))
+    expect(order).not.toContain('drop')
+    const { device, state } = run(bench, wiped)
+    expect([state.phase.kind, device.files, device.data.form]).toEqual(['ended', [], 'none'])
+  })
+
+  it('is gone with the customer’s partition, whoever erases it', () => {
+    const files = [{ store: 'storage', name: 'a.tar', size: 1, holds: '' }] as const
+    const erase = { kind: 'erase', epoch: 1, partition: 'customer' } as const
+    const there = { ...bench.device, files, mode: 'transfer' }
+    expect(say(bench, there, erase).device.files).toEqual([])
+    expect(say(bench, there, { ...erase, partition: 'cache' }).device.files).toEqual(files)
+  })
+
+  it('closes the lock after its start was proven, where that is what the owner wants', () => {
+    const open = benchOf({ family: alder, on, shelf: [next], more: { lock: 'open' } })
+    const at = caseOf(open, on, { intent: 'relock', keepData: false })
+    const made = makePlan({ at, mode: 'system', permission: true, way: 'storage' })
+    if (!made.ok) throw new Error(JSON.stringify(made.refusal))
+    const order = kinds(made.value)
+    expect(order.indexOf('lock')).toBeGreaterThan(order.indexOf('first-start'))
+    expect(run(open, made.value).device).toMatchObject({ lock: 'closed', outcome: 'normal' })
+  })
+
+  it('asks for the link permission where it is off, since files are put to the running system', () => {
+    const ready = (permission: boolean, mode = 'system') => {
+      const at = caseOf(bench, next, { intent: 'update', keepData: true })
+      const made = makePlan({ at, mode, permission, way: 'storage' })
+      if (!made.ok) throw new Error(JSON.stringify(made.refusal))
+      return made.value.steps.flatMap((one) => (one.kind === 'ready' ? [one.what] : []))
+    }
+    expect(ready(false)).toContain('permission')
+    expect(ready(true)).toContain('permission')
+    /* One that does not run cannot be asked for it now. */
+    expect(ready(false, 'off')).not.toContain('permission')
+  })
+
+  it('asks for no reset where only the cache is erased', () => {
+    const cache = phone({
+      build: '19-2636.0-HO',
+      patchDate: '2026-08-01',
+      effects: { erases: ['cache'] },
+    })
+    const there = benchOf({ family: alder, on, shelf: [cache] })
+    const plan = planned(there, cache, 'storage')
+    expect(plan.steps.some((one) => one.kind === 'by-hand' && one.what === 'reset')).toBe(false)
+    expect(run(there, plan).device.data.form).toBe('readable')
+  })
+})
