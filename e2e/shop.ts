@@ -6,7 +6,7 @@ import type { Page } from '@playwright/test'
 import { INTAKE, linesOf } from './bench/lines.ts'
 import type { built } from './bench/whole-shop.ts'
 import { WholeShop } from './bench/whole-shop.ts'
-import { cloneTemplate, test as base } from './bench.ts'
+import { cloneTemplate, expect, test as base } from './bench.ts'
 
 type Volume = ReturnType<typeof built>['volumes'][number]
 
@@ -85,6 +85,14 @@ export async function sign(page: Page): Promise<void> {
 export async function enter(page: Page): Promise<void> {
   await page.getByRole('main').focus()
   await page.keyboard.press('Enter')
+}
+
+/** Its first start waits for a key: the run says so, somebody presses it, and says that it is done. */
+export async function goOn(page: Page, shop: WholeShop, serial: string): Promise<void> {
+  await expect(title(page)).toContainText('Hands now', { timeout: 90_000 })
+  await expect(page.getByRole('main')).toContainText('press the scan key')
+  await shop.hands({ kind: 'confirm', serial })
+  await page.keyboard.press('.')
 }
 
 /** Holds the start button down for as long as it asks. */

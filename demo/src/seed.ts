@@ -42,7 +42,7 @@ const CABLES: readonly (readonly [name: string, port: string | null, note: strin
   ['B', 'P4', 'worn and slow'],
   ['C', 'P2', 'good'],
   ['D', 'P3', 'good'],
-  ['E', null, 'drops now and then'],
+  ['E', 'P6', 'drops now and then'],
   ['F', 'P5', 'good'],
 ]
 

@@ -1,27 +1,18 @@
 import { describe, expect, it } from 'vitest'
-import type { Cut, Evidence, Plan } from '@plain-slate/core'
-import { CUT_KINDS, flatten, modeOfKind } from '@plain-slate/core'
+import type { Cut, Evidence, Manifest, Plan } from '@plain-slate/core'
+import { CUT_KINDS, chances, flatten, modeOfKind } from '@plain-slate/core'
 import { DEMO_DEVICES } from '@plain-slate/demo'
 import type { DemoDevice } from '@plain-slate/demo'
-import { isChange, onStandIn, onTwin, planFor, sceneOf } from './scene.ts'
+import { isChange, onStandIn, onTwin, permitFor, planFor, sceneOf } from './scene.ts'
 import { bytesAgainstMap, changedMarks, comparable, readableMarks, strayFiles } from './compare.ts'
 import type { ShelfAt } from './shelf.ts'
 import { shelfAt } from './shelf.ts'
 
-/** A small generator (mulberry32), so that a seed names a case for ever. */
-function chances(seed: number): () => number {
-  let state = seed >>> 0
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0
-    let value = Math.imul(state ^ (state >>> 15), 1 | state)
-    value = (value + Math.imul(value ^ (value >>> 7), 61 | value)) ^ value
-    return ((value ^ (value >>> 14)) >>> 0) / 4294967296
-  }
-}
-
 const SHELVES = ['tarn', 'alder', 'fen'].map((id) => shelfAt(4096, id))
 /** Far more than one takes: a case that hangs ends here. */
-const MS_A_PLAN = 1600
+const MS_A_PLAN = 3000
+/** What may be wished of a package that is not service software; that is wished only as what it is. */
+const INTENTS = ['update', 'downgrade', 'relock', 'variant-change'] as const
 const PLANS = Number(process.env['AGREES_PLANS'] ?? 300)
 
 type Random = () => number
@@ -33,9 +24,12 @@ const pickOf =
 /** A device of a family: of any build the shelf has for it, wrecked or changed now and then. */
 function deviceOf(random: Random, { family, shelf }: ShelfAt): DemoDevice {
   const pick = pickOf(random)
-  const usual = pick(DEMO_DEVICES.filter(({ line }) => line.family === family.id))
-  const { line } = usual
-  const full = shelf.filter(({ manifest }) => manifest.kind === 'full' && isOf(line, manifest))
+  const fullOf = (line: DemoDevice['line']) =>
+    shelf.filter(({ manifest }) => manifest.kind === 'full' && isOf(line, manifest))
+  const usual = pick(
+    DEMO_DEVICES.filter(({ line }) => line.family === family.id && fullOf(line).length > 0),
+  )
+  const full = fullOf(usual.line)
   const on = pick(full).manifest
   const other = pick(full).manifest
   const tarn = family.id === 'tarn'
@@ -52,6 +46,7 @@ function deviceOf(random: Random, { family, shelf }: ShelfAt): DemoDevice {
     mode: pick([system, modeOfKind(family, 'off')]),
     strange: wrecked ? { kernel: other.build } : {},
     modified: lock === 'open' ? (usual.modified ?? []) : [],
+    torn: [],
     permission,
     pick: random(),
     more: {
@@ -61,8 +56,8 @@ function deviceOf(random: Random, { family, shelf }: ShelfAt): DemoDevice {
   }
 }
 
-const isOf = (line: DemoDevice['line'], { build }: { readonly build: string }): boolean =>
-  line.builds.includes(build)
+const isOf = (line: DemoDevice['line'], { build, targets }: Manifest): boolean =>
+  line.builds.includes(build) && targets.some(({ model }) => model === line.targets[0]?.model)
 
 /** One seeded case; undefined when no plan comes of it. */
 async function oneCase(seed: number) {
@@ -76,10 +71,12 @@ async function oneCase(seed: number) {
         was !== undefined && random() < 0.4 ? [[name, { kind: 'digest', sha256: was }]] : [],
       ),
     )
+    const aim = pick(shelf.shelf).manifest
     const wish = {
-      aim: pick(shelf.shelf).manifest,
+      aim,
       evidence,
-      intent: pick(['update', 'downgrade', 'relock'] as const),
+      intent: aim.kind === 'service' ? ('service' as const) : pick(INTENTS),
+      permit: permitFor(scene.before.serial),
       keepData: random() < 0.5,
       way: pick([undefined, undefined, ...shelf.family.installs.map(({ from }) => from)]),
     }

@@ -17,6 +17,7 @@ import type {
   Manifest,
   Nature,
   Plan,
+  Permit,
   PlanWay,
   Reading,
   RunState,
@@ -25,6 +26,8 @@ import type {
   Way,
 } from '@plain-slate/core'
 import {
+  NO_HISTORY,
+  USUAL_HOUSE,
   afterCut,
   begin,
   drive,
@@ -47,7 +50,7 @@ import {
   withoutPower,
 } from '@plain-slate/core'
 import type { DemoDevice } from '@plain-slate/demo'
-import { makeDevice } from '@plain-slate/demo'
+import { DEMO_PERMITS, makeDevice } from '@plain-slate/demo'
 import type { RunNews } from '@plain-slate/link'
 import { driveRun } from '@plain-slate/link'
 import type { Bench, SimulatedDevice } from '@plain-slate/standins'
@@ -67,6 +70,14 @@ export type Scene = {
   readonly end: () => Promise<void>
 }
 
+/** What its maker permits a device of a scene. */
+export const permitFor = (serial: string): Permit => ({
+  id: `PM-${serial}`,
+  device: serial,
+  scope: 'service',
+  until: '2026-12-31',
+})
+
 /** The device on a bench of its own, in port P1. */
 export async function sceneOf(shelf: ShelfAt, draft: DemoDevice): Promise<Scene> {
   const folder = mkdtempSync(join(tmpdir(), 'agrees-'))
@@ -82,6 +93,7 @@ export async function sceneOf(shelf: ShelfAt, draft: DemoDevice): Promise<Scene>
     ports: { P1: 0 },
     families: [family],
     images: [...shelf.catalogue.values()],
+    permits: [...DEMO_PERMITS, permitFor(draft.serial)],
   })
   const [device] = bench.devices()
   if (device === undefined) throw new Error('no device')
@@ -118,6 +130,7 @@ export type Wish = {
   readonly intent: Case['intent']
   readonly keepData: boolean
   readonly way: PlanWay | undefined
+  readonly permit?: Permit
 }
 
 /** A plan for the device to a package, with some of its digests known. */
@@ -129,8 +142,11 @@ export function planFor(scene: Scene, { aim, way, ...wish }: Wish): Plan | undef
     identity: identify(family, readingsOf(nature, before)),
     byEye: false,
     placeless: [],
+    lines: undefined,
+    history: NO_HISTORY,
+    today: '2026-10-15',
     shelved: { key: aim.id, manifest: aim, state: 'published' },
-    house: { batteryMargin: 5, batteryFloor: undefined, lawfulRegions: ['HI', 'EX'] },
+    house: { ...USUAL_HOUSE, batteryMargin: 5 },
     ...wish,
     table: familyTable(family, before.fused, shelf.scale, scene.device.file.diskBytes),
     shelf: shelf.shelf,
@@ -156,6 +172,10 @@ export const isChange = (
   command: Command | undefined,
 ): command is Exclude<Changing, { kind: 'person' }> =>
   command !== undefined && isChanging(command) && command.kind !== 'person'
+
+/** Where nobody is heard before its set-up was gone through. */
+const isWipedStart = (command: Command | undefined): boolean =>
+  command?.kind === 'restart' && command.first === 'wiped'
 
 /** The plan on the twin, cut once. */
 export function onTwin({ nature, before }: Scene, plan: Plan, cut: Cut | undefined): Ended {
@@ -234,10 +254,14 @@ export async function onStandIn(
     if (news.kind === 'turn') waits = 0
     /* It runs and is not heard: whoever waits gives it the link permission. */
     const runs = isKind(family, device.model.mode, 'system')
-    if (news.kind === 'waiting' && runs && !device.model.permission)
+    if (news.kind === 'waiting' && runs && !device.model.permission) {
+      if (device.model.key === 'asked') bench.act({ kind: 'confirm', serial })
       bench.act({ kind: 'permit', serial, given: true })
+    }
     if (news.kind === 'waiting' && expected === 'lost' && (waits += 1) > 6) driving.abandon()
     if (news.kind !== 'turn' || news.state.phase.kind !== 'lost' || helped) return
+    /* A start that wipes takes the link by itself: that is not the cut. */
+    if (isWipedStart(commands[news.state.next])) return
     helped = true
     if (cut?.kind === 'computer') driving.abandon()
     if (cut?.kind === 'cable') bench.act({ kind: 'plug', serial, port: 'P1' })
@@ -258,7 +282,8 @@ export async function onStandIn(
     ask(command: Extract<Command, { kind: 'person' }>) {
       if (command.to !== undefined) bench.act({ kind: 'keys', serial, to: command.to })
       if (command.ask === 'reset') bench.act({ kind: 'reset', serial })
-      if (command.ask === 'confirm') bench.act({ kind: 'confirm', serial })
+      if (command.ask === 'confirm' || command.ask === 'go-on')
+        bench.act({ kind: 'confirm', serial })
       if (command.ask === 'install' && command.store !== undefined)
         bench.act({ kind: 'install', serial, store: command.store })
       if (command.ask === 'set-up') bench.act({ kind: 'permit', serial, given: true })

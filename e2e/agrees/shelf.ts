@@ -1,7 +1,7 @@
 /** The demo's packages at any scale, with the bytes of every image at hand. */
-import type { Shelved } from '@plain-slate/core'
+import type { Family, Shelved } from '@plain-slate/core'
 import { catalogueOf } from '@plain-slate/core'
-import type { Origin, PackageDraft, Volume } from '@plain-slate/demo'
+import type { DemoDevice, Origin, PackageDraft, Volume } from '@plain-slate/demo'
 import {
   DEMO_DEVICES,
   DEMO_PACKAGES,
@@ -15,10 +15,25 @@ import {
 } from '@plain-slate/demo'
 import type { ImageBytes } from '@plain-slate/link'
 
-/** Packages at a scale, and where the bytes of every image come from. */
+export type Drafts = {
+  /** Of packages that are on the shelf, and of what stands on devices alone. */
+  readonly here: readonly PackageDraft[]
+  readonly known: readonly PackageDraft[]
+  readonly devices: readonly DemoDevice[]
+}
+
+/** The demo's packages of a family at a scale. */
 export function shelfAt(scale: number, id = 'tarn') {
-  const family = familyNamed(id)
-  const mine = (drafts: readonly PackageDraft[]) => drafts.filter(({ line }) => line.family === id)
+  const isMine = ({ line }: { readonly line: { readonly family: string } }) => line.family === id
+  return shelfOf(familyNamed(id), scale, {
+    here: DEMO_PACKAGES.filter(isMine),
+    known: ON_DEVICES_ONLY.filter(isMine),
+    devices: DEMO_DEVICES.filter(isMine),
+  })
+}
+
+/** Packages at a scale, and where the bytes of every image come from. */
+export function shelfOf(family: Family, scale: number, drafts: Drafts) {
   const volumes = new Map<string, Volume>()
   const built = (drafts: readonly PackageDraft[]) =>
     drafts.map((draft) => {
@@ -30,8 +45,8 @@ export function shelfAt(scale: number, id = 'tarn') {
       const archives = [{ file: first.file, sha256, bytes: first.bytes }]
       return { draft, manifest: { ...manifest, archives } }
     })
-  const here = built(mine(DEMO_PACKAGES).filter(({ truncatedTo }) => truncatedTo === undefined))
-  const known = [...here, ...built(mine(ON_DEVICES_ONLY))]
+  const here = built(drafts.here.filter(({ truncatedTo }) => truncatedTo === undefined))
+  const known = [...here, ...built(drafts.known)]
   const origins = new Map<string, Origin>(
     known.flatMap(({ draft, manifest }) =>
       manifest.images.map(({ sha256, role }): [string, Origin] => [
@@ -56,14 +71,11 @@ export function shelfAt(scale: number, id = 'tarn') {
     state: 'published',
   }))
   const signed = catalogueOf(known.map((one) => one.manifest))
-  const own = modifiedFacts(DEMO_DEVICES.filter(isMine), signed, scale)
+  const own = modifiedFacts(drafts.devices, signed, scale)
   const catalogue = new Map([...signed, ...own.map((facts) => [facts.image, facts] as const)])
   return { family, scale, shelf, bytes, origins, catalogue }
-
-  function isMine({ line }: { readonly line: { readonly family: string } }): boolean {
-    return line.family === id
-  }
 }
+
 /** A range of a volume. */
 function* rangeOf(volume: Volume, from: number, to: number): Generator<Uint8Array> {
   let at = 0
@@ -75,4 +87,4 @@ function* rangeOf(volume: Volume, from: number, to: number): Generator<Uint8Arra
   }
 }
 
-export type ShelfAt = ReturnType<typeof shelfAt>
+export type ShelfAt = ReturnType<typeof shelfOf>

@@ -41,11 +41,7 @@ describe('a plan', () => {
     ['another loader is read', (slip) => slip.read({ loaderVersion: 7 }), ['fact.loaderVersion']],
     [
       'its digests are read',
-      (slip) =>
-        slip.read(
-          { mode: 'normal' },
-          { digests: [{ partition: 'rescue', size: 1, sha256: rescueOf('tarn-H2.104.r4') }] },
-        ),
+      (slip) => slip.read({ mode: 'normal' }, { digests: [rescueDigest('tarn-H2.104.r4')] }),
       ['evidence.rescue'],
     ],
     ['it is in another mode', (slip) => slip.sees({ mode: 'loader' }), ['mode']],
@@ -73,10 +69,7 @@ describe('a plan', () => {
   it('leaves alone what the device shows to be there, and says so beside its digest', async () => {
     const slip = await Slip.open(bench, ilse, 'P1')
     await slip.takeIn()
-    await slip.read(
-      {},
-      { digests: [{ partition: 'rescue', size: 1, sha256: rescueOf('tarn-H2.104.r4') }] },
-    )
+    await slip.read({}, { digests: [rescueDigest('tarn-H2.104.r4')] })
     await slip.say({ 'route.package': NEWEST })
     const rescue = (await slip.plan()).compared.find(({ partition }) => partition === 'rescue')
     expect(rescue).toMatchObject({ write: false, reason: 'same-digest' })
@@ -85,8 +78,12 @@ describe('a plan', () => {
   })
 })
 
-const rescueOf = (name: string): string =>
-  built(name).manifest.images.find(({ role }) => role === 'rescue')?.sha256 ?? ''
+/** The device's own digest of its rescue, over as many bytes as the image has. */
+function rescueDigest(name: string) {
+  const { size = 0, sha256 = '' } =
+    built(name).manifest.images.find(({ role }) => role === 'rescue') ?? {}
+  return { partition: 'rescue', size, sha256 }
+}
 
 describe('ready', () => {
   it('stands in the way of the start, by name, until everything holds and is signed', async () => {

@@ -34,15 +34,26 @@ export async function shelvedBench(): Promise<Bench> {
   return bench
 }
 
+type Finding = {
+  rule: string
+  code: string
+  verdict: string
+  facts: object
+  remedy: { kind: string } | null
+}
 type Routes = {
   routes: {
+    route: string
     package: string
+    rehearsed: boolean
     verdict: string
+    findings: Finding[]
     first: string[]
     wayBack: string | null
     ruler: { parts: { mark: string; to: string }[] } | null
   }[]
-  left: { package: string; none: string | null; findings: { code: string; facts: object }[] }[]
+  left: { package: string; verdict: string; none: string | null; reason: Finding | null }[]
+  blocked: { package: string; obstacles: { package: string; finding: Finding }[] }[]
   naming: number
 }
 /** A fresh slip with its own device, and what people do with it. */
@@ -83,7 +94,21 @@ export class Slip {
     await answerLook(this.#bench.address, facts, found)
     return (await this.#by.get<Job & ApiError>(this.at('job'))).body
   }
-  routes = async () => (await this.#by.get<Routes>(this.at('routes'))).body
+  /** Once each of them is rehearsed. */
+  async routes(): Promise<Routes> {
+    for (;;) {
+      const { body } = await this.#by.get<Routes>(this.at('routes'))
+      if (body.routes.every(({ rehearsed }) => rehearsed)) return body
+      await new Promise((resolve) => setTimeout(resolve, 20))
+    }
+  }
+  /** Every finding on one package. */
+  why = async (pack: string) =>
+    (
+      await this.#by.get<{ findings: Finding[] }>(
+        `${this.at('why')}?package=${encodeURIComponent(pack)}`,
+      )
+    ).body
   plan = async () => (await this.#by.get<PlanPage>(this.at('plan'))).body
   ready = async () => (await this.#by.get<Ready>(this.at('ready'))).body
   take = async (digest?: string) => {
@@ -100,6 +125,15 @@ export class Slip {
     await this.take()
   }
   sign = () => this.say(SIGNED)
+}
+/** A shelved bench with its lead and a technician, and a slip taken in and read, on which both work. */
+export async function sharedSlip(more: Partial<DeviceFacts> = {}) {
+  const bench = await shelvedBench()
+  const [ilse, tavi] = [await bench.at('Ilse'), await bench.at('Tavi')]
+  const slip = await Slip.open(bench, ilse, 'P1')
+  await slip.takeIn()
+  await slip.read(more)
+  return { bench, ilse, tavi, slip }
 }
 export const is = (job: Job, stage: string) => job.stages.find((one) => one.stage === stage)?.is
 export const fact = (job: Job, name: Fact) => job.facts.find((one) => one.fact === name)

@@ -165,8 +165,8 @@ describe('firmware', () => {
     expect(routes[0]).toMatchObject({ first: ['loader 7'], wayBack: 'H2.0ZC.r4' })
     expect(naming).toBe(5)
     const reasons = Object.fromEntries(left.map((one) => [one.package, one]))
-    expect(reasons[keyOf('tarn-H2.104.r5')]?.findings[0]?.code).toBe('fit.identity.board.not')
-    expect(reasons[keyOf('tarn-loader-7-r4')]?.findings[0]?.code).toMatch(/^fit\./)
+    expect(reasons[keyOf('tarn-H2.104.r5')]?.reason?.code).toBe('fit.identity.board.not')
+    expect(reasons[keyOf('tarn-loader-7-r4')]?.reason?.code).toMatch(/^fit\./)
   })
 
   it.each<[string, Partial<DeviceFacts>, readonly string[], boolean]>([
@@ -176,6 +176,7 @@ describe('firmware', () => {
     ['the carrier', { carrier: 'N' }, ROUTES, false],
   ])('follows %s', async (_, more, packages, moves) => {
     const slip = await Slip.open(bench, ilse, 'P1')
+    await slip.takeIn()
     await slip.read()
     const before = JSON.stringify((await slip.routes()).routes)
     await slip.read(more)
@@ -188,6 +189,7 @@ describe('firmware', () => {
 
   it('draws the ruler from the build that was read', async () => {
     const slip = await Slip.open(bench, ilse, 'P1')
+    await slip.takeIn()
     await slip.read()
     const marks = async () => (await slip.routes()).routes[0]?.ruler?.parts.map(({ mark }) => mark)
     expect(await marks()).toEqual(['same', 'deciding', 'same'])

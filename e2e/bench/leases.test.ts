@@ -41,7 +41,7 @@ describe('what fits the device at a port', () => {
 
   it('says that nothing answers, and that nobody knows a model', async () => {
     await sees(null)
-    expect(await refused('/api/bench/ports/P2/fit')).toBe('port.empty')
+    expect(await refused('/api/judge', { port: 'P2' })).toBe('port.empty')
     await sees({ model: 'ZZ-1' })
     expect(await refused('/api/plans', { port: 'P2', package: AIM })).toBe('device.family')
   })
@@ -104,7 +104,7 @@ describe('a run', () => {
     const { epoch } = await claim(id, 'agent a')
     const entries = [
       { kind: 'intend', command: 0, epoch },
-      { kind: 'done', command: 0, evidence: 'Tavi' },
+      { kind: 'done', command: 0, evidence: { is: 'person', by: 'Tavi' } },
     ]
     expect((await report(id, 'agent a', epoch, { entries })).journal).toBe(2)
     expect((await report(id, 'agent a', epoch, { entries })).journal).toBe(2)

@@ -2,9 +2,9 @@
  * A shop whose agent the test itself plays, over the API: who may drive a run, and what each claim follows.
  * Each file that asks for one has its own, cleared before every test.
  */
-import type { ApiError, Candidate, PlanPage, PlanShown, RunShown } from '@plain-slate/api'
+import type { ApiError, Judged, PlanPage, PlanShown, RunShown } from '@plain-slate/api'
 import type { DeviceFacts } from '@plain-slate/core'
-import { idOfKey } from '@plain-slate/core'
+import { idOfKey, worst } from '@plain-slate/core'
 import { FAMILIES_FOLDER, sendVolume } from '@plain-slate/demo'
 import { serve } from '@plain-slate/server'
 import type { Running } from '@plain-slate/server'
@@ -39,9 +39,12 @@ export const sees = (facts: Partial<DeviceFacts> | null) =>
   agentSees(address, 'P2', facts === null ? null : { ...FACTS, ...facts })
 export const plan = (more: object = {}) =>
   post<PlanShown>('/api/plans', { port: 'P2', package: AIM, ...more })
+/** The verdict on a package by what the device is and how it stands: nobody reads a table here, or shelves a way back. */
 export async function verdict(name = AIM, more: object = {}): Promise<string> {
-  const fits = await post<Candidate[]>('/api/bench/ports/P2/fit', more)
-  return fits.find((one) => idOfKey(one.package) === name)?.verdict ?? 'none'
+  const { candidates } = await post<Judged>('/api/judge', { port: 'P2', ...more })
+  const found = candidates.find((one) => idOfKey(one.package) === name)?.findings
+  const rest = found?.filter(({ rule }) => /^(identity|state)\./.test(rule))
+  return rest === undefined ? 'none' : worst(rest.map((one) => one.verdict))
 }
 
 /** The one slip of the lead device, with its plan taken and signed; made with the first run. */

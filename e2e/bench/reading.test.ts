@@ -1,5 +1,5 @@
 /** Reading a device in its loader: its table and digests settle what was only supposed before. */
-import type { Bench, Candidate, PlanShown } from '@plain-slate/api'
+import type { Bench, Judged, PlanShown } from '@plain-slate/api'
 import { idOfKey } from '@plain-slate/core'
 import { cloneTemplate } from '@plain-slate/server/testing'
 import { afterAll, beforeAll, expect, it } from 'vitest'
@@ -23,8 +23,8 @@ const look = async () =>
 const plan = () => shop.call<PlanShown>('POST', '/api/plans', asked)
 const left = ({ writes }: PlanShown) => writes.filter(({ write }) => !write)
 async function codes(): Promise<readonly string[]> {
-  const fits = await shop.call<Candidate[]>('POST', '/api/bench/ports/P3/fit', {})
-  const found = fits.find((one) => idOfKey(one.package) === asked.package)?.findings ?? []
+  const { candidates } = await shop.call<Judged>('POST', '/api/judge', { port: 'P3' })
+  const found = candidates.find((one) => idOfKey(one.package) === asked.package)?.findings ?? []
   return found.map(({ code }) => code)
 }
 

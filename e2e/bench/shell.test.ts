@@ -5,8 +5,9 @@ import { mkdtempSync, readFileSync, symlinkSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { idOfKey } from '@plain-slate/core'
+import { FACTS, idOfKey } from '@plain-slate/core'
 import { cloneTemplate } from '@plain-slate/server/testing'
+import { LEAD_FACTS } from '@plain-slate/server/testing/agent'
 import { afterAll, describe, expect, it } from 'vitest'
 import { INTAKE, SIGNED } from './lines.ts'
 import { LEAD, WholeShop, built, newestPackage } from './whole-shop.ts'
@@ -127,7 +128,7 @@ describe('the job from a shell', () => {
     const [fits, planned, rehearsal] = await Promise.all([
       at('fit', '--port', 'P2'),
       at('plan', ...job),
-      at('rehearse', ...job),
+      at('rehearse', ...job, '--cuts'),
     ])
     const fit = json<{ candidates: { package: string; verdict: string }[] }>(fits)
     expect(fit.candidates.map((one) => [idOfKey(one.package), one.verdict])).toEqual([
@@ -138,19 +139,56 @@ describe('the job from a shell', () => {
     expect(rehearsed.digest).toBe(plan.digest)
     expect(rehearsed.cuts.filter(({ worst }) => worst === 'dead')).toHaveLength(1)
 
+    /* A device that is not here, by what was read of it. */
+    const file = join(shop.folder, 'readings.json')
+    const facts = Object.entries(LEAD_FACTS).filter(([fact]) => FACTS.some((one) => one === fact))
+    const readings = facts.map(([fact, value]) => ({ fact, value, source: 'link' }))
+    writeFileSync(file, JSON.stringify({ format: 'plain-slate/readings@1', readings }))
+    type Roads = { routes: { title: string; first: string[] }[] }
+    const away = json<Roads>(await at('routes', '--readings', file))
+    expect(away.routes.map(({ title, first }) => [title, first])).toEqual([
+      ['H2.104.r4', ['loader 7']],
+    ])
+    const cuts = await tool(
+      'rehearse',
+      '--readings',
+      file,
+      '--package',
+      'tarn-H2.104.r4',
+      '--cuts',
+      '--data',
+      shop.folder,
+    )
+    expect([cuts.code, cuts.out]).toEqual([0, expect.stringContaining('as promised')])
+    writeFileSync(file, JSON.stringify({ format: 'plain-slate/readings@1', readings: [] }))
+    const none = await tool('fit', '--readings', file, '--data', shop.folder)
+    expect([none.code, none.err]).toEqual([2, expect.stringContaining('holds no readings')])
+
     const aimless = await tool('run', ...job, '--data', shop.folder)
     expect([aimless.code, aimless.err]).toEqual([2, expect.stringContaining('--slip NUMBER')])
     const unready = await tool('run', '--open', ...job, '--serial', '7F31', '--data', shop.folder)
     const number = /Slip (\d+) was opened/.exec(unready.err)?.[1] ?? ''
-    expect([unready.code, unready.err]).toEqual([
-      2,
-      expect.stringContaining('Somebody outside vouches for every package'),
-    ])
+    expect([unready.code, unready.err]).toEqual([2, expect.stringContaining('asked at intake')])
     const slip = ['--slip', number]
     const said = (answers: Readonly<Record<string, string>>) =>
       at('say', ...slip, ...Object.entries(answers).map(([topic, answer]) => `${topic}=${answer}`))
     expect((await said({ 'owner.proof': 'perhaps' })).code).toBe(2)
     expect((await said(INTAKE)).code).toBe(0)
+    const road = json<{ routes: { package: string; first: string[] }[] }>(
+      await at('routes', ...slip),
+    )
+    expect(road.routes.map((one) => [idOfKey(one.package), one.first])).toEqual([
+      ['tarn-H2.104.r4', ['loader 7']],
+    ])
+    type Why = { verdict: string; findings: { rule: string; verdict: string }[] }
+    const of = json<Why>(await at('why', ...slip, '--package', 'tarn-H2.104.r4'))
+    expect([of.verdict, of.findings[0]?.rule]).toEqual(['fits-if', 'state.loader.least'])
+    const spoken = await tool('why', ...slip, '--package', 'tarn-H2.104.r4', '--data', shop.folder)
+    expect(spoken.out).toContain('is raised to 7 on the way, by loader 7 (state.loader.least)')
+    const nobody = await tool('why', ...slip, '--package', 'no-such', '--data', shop.folder)
+    expect([nobody.code, nobody.err]).toEqual([2, expect.stringContaining('no-such')])
+    const unvouched = await tool('run', ...slip, ...job, '--serial', '7F31', '--data', shop.folder)
+    expect(unvouched.err).toContain('Somebody outside vouches for every package')
     /* The digests that the maker publishes come from outside: sent with the archives again. */
     for (const file of files) {
       const sha256 = createHash('sha256').update(readFileSync(file)).digest('hex')
@@ -165,7 +203,11 @@ describe('the job from a shell', () => {
     expect([unnamed.code, unnamed.err]).toEqual([2, expect.stringContaining('--serial 7F31')])
     const other = await at('run', ...slip, '--serial', '1C04')
     expect(other.code).toBe(2)
+    /* Somebody beside it presses the key that its first start waits for. */
+    const bench = shop
+    const press = setInterval(() => void bench.hands({ kind: 'confirm', serial: LEAD }), 50)
     const run = await at('run', ...slip, '--serial', '7F31')
+    clearInterval(press)
     expect(json<{ word: string }>(run).word).toBe('done')
     const flash = shop.flash(LEAD)
     expect([flash.wrong(newestPackage()), flash.marks]).toEqual([[], customer])

@@ -15,6 +15,7 @@ import type { ApiError, Job, PlanPage, RunShown, StandInAct } from '@plain-slate
 import type { PackageDraft } from '@plain-slate/demo'
 import {
   DEMO_DEVICES,
+  DEMO_PERMITS,
   DEMO_SCALE,
   FAMILIES_FOLDER,
   DEMO_PACKAGES,
@@ -81,6 +82,7 @@ export class WholeShop {
       ports: Object.fromEntries(ofBench),
       families: demoFamilies(),
       images: demoImages(),
+      permits: DEMO_PERMITS,
     }
     this.#write('bench.json', JSON.stringify(bench))
     const named = ofBench.map(([name, port]) => [name, { address: `tcp:127.0.0.1:${port}` }])
@@ -288,6 +290,7 @@ export class WholeShop {
     await until(what, async () => {
       last = await this.run(id)
       const { asked } = last
+      if (asked?.ask === 'go-on') await this.hands({ kind: 'confirm', serial: last.serial })
       if (asked !== null)
         await this.call('POST', `/api/runs/${id}/done`, { command: asked.command })
       return is(last)

@@ -1,5 +1,5 @@
 /** Every way in which a shop is hurt here. Each acts on a run under way, and answers when it is healed. */
-import type { RunShown } from '@plain-slate/api'
+import type { ApiError, RunShown } from '@plain-slate/api'
 import type { Dice } from './dice.ts'
 import type { FaultShop } from './fault-shop.ts'
 
@@ -54,13 +54,25 @@ async function atOnce({ shop, run }: At): Promise<void> {
   await atRest(shop, run.id)
 }
 
+/** As much of a run as tells why it goes on. */
+function standing(run: Awaited<ReturnType<FaultShop['run']>>): string {
+  if (run === undefined || !('state' in run)) return JSON.stringify(run)
+  const { state, word, step, steps, stop, ownerless, asked, waiting, battery } = run
+  const { kind } = steps[step - 1] ?? { kind: '' }
+  return JSON.stringify({ state, word, step, kind, stop, ownerless, asked, waiting, battery })
+}
+
 async function stopAndSee({ shop, run }: At): Promise<void> {
-  await shop.ask('POST', `/api/runs/${run.id}/stop`)
-  const late = Date.now() + 20_000
+  const late = Date.now() + 60_000
+  /* A word that nobody acknowledged was not given: it is said again, as who presses would. */
+  let said = await shop.ask<RunShown | ApiError>('POST', `/api/runs/${run.id}/stop`)
   for (;;) {
     const now = await shop.run(run.id)
     if (now !== undefined && 'state' in now && now.state !== 'running') break
-    if (Date.now() > late) throw new Error('a stop was never met')
+    const answer = JSON.stringify(said !== undefined && 'code' in said ? said.code : 'heard')
+    if (Date.now() > late) throw new Error(`a stop was never met (${answer}): ${standing(now)}`)
+    if (said === undefined || 'code' in said)
+      said = await shop.ask<RunShown | ApiError>('POST', `/api/runs/${run.id}/stop`)
     await new Promise((resolve) => setTimeout(resolve, 50))
   }
   await atRest(shop, run.id)

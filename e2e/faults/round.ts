@@ -138,6 +138,8 @@ class Round {
     if (!isRun(run)) return undefined
     const post = (word: string, body = {}) =>
       this.#shop.ask<RunShown | ApiError>('POST', `/api/runs/${this.#id}/${word}`, body)
+    if (run.asked?.ask === 'go-on')
+      await this.#shop.whole.hands({ kind: 'confirm', serial: run.serial })
     if (run.asked !== null) await post('done', { command: run.asked.command })
     if (run.state === 'running' && run.word !== 'hands-off') await this.#shop.hands()
     if (run.state === 'stopped' && run.why?.code === 'journal') await this.#planAnew()

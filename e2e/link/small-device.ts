@@ -47,7 +47,6 @@ const SECTOR = 512
 const HEAD_SECTORS = 34
 const HEADER_MOST = 64 * 1024
 const PAYLOAD_MOST = 1024 * 1024
-const HELLO_MS = 2000
 
 const sha = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex')
 
@@ -57,6 +56,7 @@ export class SmallDevice {
   mode = 'normal'
   outcome = 'normal'
   floor: number
+  waits = false
   #fresh = false
   #epoch = 0
   #clock = 1
@@ -123,6 +123,7 @@ export class SmallDevice {
     if (to !== 'normal' || build === undefined) return
     this.outcome = 'normal'
     if (this.#fresh) this.floor = Math.max(this.floor, build.generation)
+    this.waits = this.waits || (this.#fresh && build.build >= 'H2.104')
     this.#fresh = false
   }
 
@@ -139,6 +140,7 @@ export class SmallDevice {
       bootLock: 'closed',
       batteryPercent: this.born.battery,
       outcome: this.outcome,
+      ...(this.waits ? { asks: 'go-on' } : {}),
       returns: this.outcome === 'loop' ? 1 : 0,
       scale: this.born.scale,
     }
@@ -149,7 +151,7 @@ export class SmallDevice {
     let greeted = false
     socket.on('error', () => socket.destroy())
     if (this.mode === 'off') return void socket.destroy()
-    const late = setTimeout(() => greeted || socket.destroy(), HELLO_MS)
+    const late = setTimeout(() => greeted || socket.destroy(), 2000)
     socket.on('close', () => clearTimeout(late))
     socket.on('data', (bytes: Buffer) => {
       came = Buffer.concat([came, bytes])
@@ -225,13 +227,9 @@ export class SmallDevice {
         return this.#chunk(asked, payload)
       case 'finish':
         return this.#finish(asked)
-      case 'digest': {
-        const place = this.born.parts[String(asked['partition'])]
-        if (place === undefined) return { header: this.#refused('no-partition') }
-        const [from, to] = [place.at + Number(asked['from']), place.at + Number(asked['to'])]
-        const sha256 = sha(this.born.flash.subarray(from, to))
-        return { header: { answer: 'digest', at: this.#clock, sha256 } }
-      }
+      case 'digest':
+      case 'blocks':
+        return this.#digests(asked)
       case 'erase':
         return this.#erase(String(asked['partition']))
       case 'restart':
@@ -240,6 +238,8 @@ export class SmallDevice {
       case 'file-put':
       case 'file-list':
         return { header: this.#refused(isPlain(asked['name']) ? 'no-store' : 'unknown-verb') }
+      case 'read':
+      case 'permit':
       case 'lock':
       case 'slot':
       case 'install':
@@ -247,6 +247,21 @@ export class SmallDevice {
       default:
         return { header: this.#refused('unknown-verb') }
     }
+  }
+
+  /** Of a range, or sixteen bytes of the SHA-256 of each 4 KiB of it. */
+  #digests({ verb, partition, from, to }: Header): Reply {
+    const place = this.born.parts[String(partition)]
+    if (place === undefined || Number(to) > place.bytes)
+      return { header: this.#refused(place === undefined ? 'no-partition' : 'too-large') }
+    const range = this.born.flash.subarray(place.at + Number(from), place.at + Number(to))
+    const at = this.#clock
+    if (verb === 'digest') return { header: { answer: 'digest', at, sha256: sha(range) } }
+    const digests = Array.from({ length: range.length / 4096 }, (_, index) =>
+      Buffer.from(sha(range.subarray(index * 4096, index * 4096 + 4096)).slice(0, 32), 'hex'),
+    )
+    const header = { answer: 'blocks', at, blockBytes: 4096, digestBytes: 16 }
+    return { header, payload: Buffer.concat(digests) }
   }
 
   #table(): Reply {

@@ -1,7 +1,7 @@
 import { digestOfVolume } from '@plain-slate/demo'
 import { OTHER, built, newestPackage } from '../bench/whole-shop.ts'
 import { expect } from '../bench.ts'
-import { drop, enter, holdStart, shopTest, title } from '../shop.ts'
+import { drop, enter, goOn, holdStart, shopTest, title } from '../shop.ts'
 
 /** The run lasts eleven model minutes: 16 s. A piece of main lasts most of a second. */
 const PACE = 40
@@ -72,6 +72,7 @@ test('drop, vouch, plug, write; unplugged in mid-piece it says so, and goes on',
   await expect(title(page)).toContainText('Write main, piece 5')
   await expect(page.getByRole('main')).toContainText('Its device was lost once.')
   await expect(title(page)).toContainText('First start', { timeout: 60_000 })
+  await goOn(page, shop, OTHER)
   await expect(title(page)).toHaveText('Done: H2.104.r4 is on it and proven', { timeout: 60_000 })
   await page.getByRole('button', { name: 'Put it away' }).click()
   await expect(title(page)).toContainText('build H2.104.r4')

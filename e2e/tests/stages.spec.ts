@@ -4,7 +4,7 @@ import type { Page } from '@playwright/test'
 import { SIGNED, linesOf } from '../bench/lines.ts'
 import { LEAD, OTHER, built, newestPackage, until } from '../bench/whole-shop.ts'
 import { expect } from '../bench.ts'
-import { drop, enter, holdStart, readIn, shopTest, title } from '../shop.ts'
+import { drop, enter, goOn, holdStart, readIn, shopTest, title } from '../shop.ts'
 
 const test = shopTest(40, [
   'tarn-H2.0ZC.r4',
@@ -135,6 +135,7 @@ test('the agent is killed in mid-write, and its run is taken up from the slip’
     await expect(title(page)).toHaveText('Stopped: somebody asked for it', { timeout: 4000 })
   }).toPass({ timeout: 30_000 })
   await main.getByRole('button', { name: 'Take it up' }).press('Enter')
+  await goOn(page, shop, LEAD)
   await expect(title(page)).toHaveText('Done: H2.104.r4 is on it and proven', { timeout: 90_000 })
   const flash = shop.flash(LEAD)
   expect({ wrong: flash.wrong(newestPackage()), marks: flash.marks }).toEqual({

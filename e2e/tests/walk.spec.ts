@@ -1,7 +1,7 @@
 /** Slip 0417 from Intake to Hand back by keyboard, and then what its flash holds. */
 import { LEAD, newestPackage } from '../bench/whole-shop.ts'
 import { expect } from '../bench.ts'
-import { answer, enter, holdStart, shopTest, sign, takeIn, title } from '../shop.ts'
+import { answer, enter, goOn, holdStart, shopTest, sign, takeIn, title } from '../shop.ts'
 
 /** The run lasts some twenty model minutes: twenty seconds here. */
 const test = shopTest(40, [
@@ -29,10 +29,10 @@ test('0417 is led through its whole job by keyboard, and its tickets are bit by 
   await desk.axe('intake')
 
   await enter(page)
-  await expect(title(page)).toHaveText(/13 facts are not settled/)
+  await expect(title(page)).toHaveText(/14 facts are not settled/)
   await desk.axe('readings, open')
   await enter(page)
-  await expect(title(page)).toHaveText('All 13 facts that the job needs are settled')
+  await expect(title(page)).toHaveText('All 14 facts that the job needs are settled')
   const main = page.getByRole('main')
   await expect(main).toContainText('Counted on it: 214 items')
   await main.getByRole('button', { name: /Into the loader and back/ }).press('Enter')
@@ -42,6 +42,17 @@ test('0417 is led through its whole job by keyboard, and its tickets are bit by 
   await enter(page)
   await expect(title(page)).toHaveText('2 routes keep the data; the best ends on H2.104.r4')
   await desk.axe('firmware')
+  /* Supposed and dropped again: nothing of the slip is touched. */
+  await main.getByRole('link', { name: 'What if …' }).press('Enter')
+  await page.getByLabel('Suppose something of').selectOption('fact loaderVersion')
+  await page.getByRole('textbox', { name: /^loader/ }).fill('7')
+  const would = page.getByRole('list', { name: 'Routes as they would be' })
+  await expect(would.locator('li').first()).toContainText('H2.104.r4 by parts over the cable')
+  await expect(would.locator('[data-is="new"]')).toHaveCount(1)
+  await expect(would.locator('[data-is="gone"]')).toHaveCount(1)
+  await desk.axe('what if')
+  await main.getByRole('link', { name: 'Back to the findings' }).press('Enter')
+  await expect(title(page)).toHaveText('2 routes keep the data; the best ends on H2.104.r4')
   await enter(page)
   await expect(title(page)).toHaveText('H2.104.r4 is 2 packages away, and the data are kept')
   await enter(page)
@@ -74,6 +85,7 @@ test('0417 is led through its whole job by keyboard, and its tickets are bit by 
   await expect(main).toContainText('main · ', { timeout: 60_000 })
   const ledge = page.getByRole('link', { name: /Hands off P2/ })
   await expect(ledge).toHaveAttribute('href', '/slips/0417/write')
+  await goOn(page, shop, LEAD)
   await expect(title(page)).toHaveText('Done: H2.104.r4 is on it and proven', { timeout: 90_000 })
 
   await expect(main.getByRole('button', { name: /On to First start/ })).toBeVisible()

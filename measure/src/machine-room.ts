@@ -1,8 +1,14 @@
 /** The computing core: judging a large shelf, rehearsing the lead plan and a phone's long one with every cut. */
-import { catalogueOf, firstReason, makePlan, rehearseCuts } from '@plain-slate/core'
+import { catalogueOf, firstReason, makePlan, rehearseCuts, routesTo } from '@plain-slate/core'
 import { case0417 } from '../../packages/core/src/testing/cases.ts'
 import { alder, benchOf, caseOf, packageOf } from '../../packages/core/src/testing/families.ts'
-import { pack, proven } from '../../packages/core/src/testing/packages.ts'
+import {
+  archived,
+  loader7,
+  onDevice,
+  pack,
+  proven,
+} from '../../packages/core/src/testing/packages.ts'
 import { device0417, nature, plan0417 } from '../../packages/core/src/testing/twins.ts'
 import type { Row } from './row.ts'
 import { spread, timed } from './timed.ts'
@@ -24,6 +30,31 @@ function longPlan() {
   return { plan: made.value, device: bench.device, nature: { ...bench.nature, catalogue: images } }
 }
 
+const PACKAGES = 500
+/** Every so many is an increment on the build before it; every so many wants the newer loader. */
+const INCREMENT_EVERY = 17
+const LOADER_EVERY = 4
+const AIMS = 30
+const COUNTER = 'ABCDEFGHJKLMNPRSTVWX'
+
+/** The lead device before a shelf of builds one after the other, and the aims: the newest of them. */
+function manyRoutes() {
+  const { shelved: _, ...at } = case0417()
+  const name = (index: number) =>
+    `H2.1${COUNTER[Math.floor(index / COUNTER.length)]}${COUNTER[index % COUNTER.length]}.r4`
+  const builds = Array.from({ length: PACKAGES }, (_one, index) => {
+    const build = name(index % (COUNTER.length * COUNTER.length))
+    const asks = index % LOADER_EVERY === 0 ? { minLoader: 7 } : {}
+    const full = archived(pack({ build, id: `p${index}`, release: 5, requires: asks }))
+    if (index === 0 || index % INCREMENT_EVERY !== 0) return proven(full)
+    const requires = { ...asks, exactBuild: name(index - 1) }
+    return proven({ ...full, kind: 'incremental', requires })
+  })
+  const shelf = [proven(loader7), proven(onDevice), ...builds]
+  const aims = builds.slice(-AIMS).map(({ key }) => key)
+  return { start: { at: { ...at, shelf }, mode: 'normal', permission: true }, aims }
+}
+
 export async function machineRoom(): Promise<readonly Row[]> {
   const shelf = Array.from({ length: MANIFESTS }, (_, index) => {
     const model = MODELS[index % MODELS.length] ?? ''
@@ -37,7 +68,14 @@ export async function machineRoom(): Promise<readonly Row[]> {
   const cuts = await timed(() => rehearseCuts(nature(), device0417(), plan))
   const phone = longPlan()
   const long = await timed(() => rehearseCuts(phone.nature, phone.device, phone.plan))
+  const many = manyRoutes()
+  const found = await timed(() => routesTo(many))
   return [
+    {
+      what: `${routesTo(many).routes.length} routes to ${AIMS} aims on a shelf of ${PACKAGES} packages for one device`,
+      measured: `${found.median.toFixed(0)} ms (${spread(found)})`,
+      limit: 'aim at most 250 ms',
+    },
     {
       what: `${MANIFESTS.toLocaleString('en')} manifests judged to verdict and first reason`,
       measured: `${judging.median.toFixed(0)} ms (${spread(judging)})`,

@@ -83,7 +83,14 @@ export async function writing(): Promise<readonly Row[]> {
 type Laid = { readonly file: string; readonly main: Image }
 
 /** A device at a large scale and the image that is written to it, as a file. */
-const ANY = { track: '', maxLoader: null, boards: [], chipsets: [], rows: [] } as const
+const ANY = {
+  service: false,
+  track: '',
+  maxLoader: null,
+  boards: [],
+  chipsets: [],
+  rows: [],
+} as const
 
 function layOut(folder: string): Laid {
   const [, device] = DEMO_DEVICES

@@ -6,6 +6,7 @@ import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import {
   DEMO_DEVICES,
+  DEMO_PERMITS,
   DEMO_PACKAGES,
   DEMO_SCALE,
   ON_DEVICES_ONLY,
@@ -47,6 +48,7 @@ export async function simulatedBench(dataFolder: string, pace: number): Promise<
     ports: listening,
     families: demoFamilies(),
     images: imagesKept(folder),
+    permits: DEMO_PERMITS,
   }
   writeFileSync(join(folder, 'bench.json'), JSON.stringify(file))
   secretIn(join(folder, 'link.secret'))

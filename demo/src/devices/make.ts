@@ -9,6 +9,7 @@ import {
   BLOCK_BYTES,
   encodeTable,
   familyTable,
+  lay,
   mibOf,
   partOf,
   roleOf,
@@ -24,6 +25,8 @@ import { modifiedOrigin, originOf } from '../packages/line.ts'
 import type { DemoDevice } from './devices.ts'
 
 const MIB = 1024 * 1024
+/** What stands at the head of a part that was torn: no image begins so. */
+const TORN = 0x5a
 /** Real bytes of a device's flash for each MiB its table needs: the customer's part takes the rest. */
 const CUSTOMER_MIB = 12_000
 
@@ -51,7 +54,12 @@ export function makeDevice({ folder, family, scale }: Making, device: DemoDevice
       const role = roleOf(family, name) ?? 'cache'
       const blocks = Math.floor((sectors * table.sectorBytes) / BLOCK_BYTES)
       const was = writeImage(flash, { start: starts[name] ?? 0, role, scale }, device)
-      return [name, partOf(role, blocks, was, slotOf(family, name))]
+      const part = partOf(role, blocks, was, slotOf(family, name))
+      if (device.torn?.includes(role) !== true) return [name, part]
+      const held = Math.ceil(imageBytes(device.line, role, scale) / BLOCK_BYTES)
+      flash.write(starts[name] ?? 0, new Uint8Array(BLOCK_BYTES).fill(TORN))
+      const map = lay(part.map, { from: 0, to: held, kind: 'torn' })
+      return [name, { ...part, map }]
     }),
   )
   const customer = table.partitions.find(({ name }) => roleOf(family, name) === 'customer')
@@ -141,6 +149,9 @@ function fileOf(
       files: [],
       incoming: undefined,
       confirmBy: undefined,
+      key: 'none',
+      permit: undefined,
+      spent: [],
       battery,
       floors: floorsOf(family, device.floor),
       lock: 'closed',

@@ -3,7 +3,7 @@
  * running server would hold them: the same manifests, the same rules, the same plans.
  */
 import type { DeviceFacts, Family, Intent, Shelved } from '@plain-slate/core'
-import { identify, packageKey, packageNamed, readingsOf } from '@plain-slate/core'
+import { USUAL_HOUSE, identify, packageKey, packageNamed, readingsOf } from '@plain-slate/core'
 import type { AtPort, ProvenPackage } from '@plain-slate/server'
 import { judgeable, shelvedOf, wantedAtPort } from '@plain-slate/server'
 import { demoFamilies, tarnFamily } from '../families.ts'
@@ -120,7 +120,7 @@ export function caseOf(
   const identity = identify(of, readingsOf(facts))
   const own = shelf.filter(({ manifest }) => manifest.family === of.id)
   return judgeable(
-    { family: of, facts, read, shelf: own, identity, mode: facts.mode },
-    wantedAtPort({ intent, keepData }),
+    { family: of, facts, read, shelf: own, house: USUAL_HOUSE, identity, mode: facts.mode },
+    wantedAtPort({ intent, keepData }, '2026-10-15'),
   )
 }

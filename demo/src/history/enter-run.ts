@@ -62,6 +62,7 @@ export async function enterRun(trx: Transaction, entered: Entered): Promise<void
       runAt: 1,
       stepAt: last?.at ?? 0,
       waiting: null,
+      says: null,
       losses: run.made.losses,
     },
     state: ended ? 'ended' : 'running',

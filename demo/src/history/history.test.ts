@@ -1,12 +1,16 @@
 /** The demo's past: made by the twin from seeds, the same at each set-up, and told so that it can be replayed. */
 import { flatten, modelled, readBuild, runWithFaults } from '@plain-slate/core'
 import { describe, expect, it } from 'vitest'
+import { DEMO_DEVICES } from '../devices/devices.ts'
+import { originOn } from '../devices/make.ts'
+import { digestOf } from '../packages/content.ts'
 import { DEMO_SLIPS } from '../slips.ts'
 import { OTHER_RUNS, PAST_RUNS, pastRuns } from './book.ts'
 import { caseOf, family, familyOf, shelvedNamed, tarnFacts } from './devices.ts'
 import { idFor } from './enter-run.ts'
 import { DEMO_JOBS, backLines, intakeLines, reached } from './jobs.ts'
-import { digestOfJson, pastRun } from './past-run.ts'
+import { CAME_TO } from './lay-job.ts'
+import { commandsOf, digestOfJson, pastRun } from './past-run.ts'
 
 const NOW = Date.parse('2026-10-15T14:22:00.000Z')
 const runs = pastRuns(NOW)
@@ -115,5 +119,30 @@ describe('the jobs of the demo', () => {
     expect(shelvedNamed('tarn-H2.104.r4').key).toMatch(/^tarn-H2\.104\.r4~[0-9a-f]{12}$/)
     expect(() => shelvedNamed('tarn-moon')).toThrow('no package')
     expect(caseOf(tarnFacts({ serial: 'TRN1' }), 'update').at.shelf.length).toBeGreaterThan(4)
+  })
+})
+
+describe('the run that is in doubt', () => {
+  it('left its handheld as the simulated one of its slip hangs at its port', () => {
+    const job = DEMO_JOBS.find(({ number }) => number === '0428')
+    const device = DEMO_DEVICES.find(({ serial }) => serial === job?.facts.serial)
+    if (job === undefined || device === undefined) throw new Error('no 0428')
+    const run = pastRun({ seed: 428, facts: job.facts, package: job.package, faults: [] })
+    const commands = commandsOf(run.plan)
+    const done = run.made.journal.slice(0, CAME_TO).filter(({ kind }) => kind === 'done')
+    const written = done.flatMap(({ command }) => {
+      const one = commands[command]
+      return one?.kind === 'put' ? [one] : []
+    })
+    const images = run.plan.packages.flatMap(({ manifest }) => manifest.images)
+    const held = images.map(({ role, partition, size, sha256 }) => {
+      const pieces = written.filter((one) => one.partition === partition)
+      const origin = originOn(device, role)
+      const here = origin !== undefined && digestOf(origin, size) === sha256
+      return [partition, here, pieces.reduce((sum, one) => sum + one.size, 0) === size]
+    })
+    expect(held.filter(([, here, whole]) => here !== whole)).toEqual([])
+    expect(held.map(([, here]) => here)).toContain(false)
+    expect([device.port, device.mode]).toEqual(['P6', 'off'])
   })
 })

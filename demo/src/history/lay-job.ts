@@ -28,7 +28,7 @@ export type Event = {
 }
 const MINUTE = 60_000
 /** Journal entries that the run in doubt had come to: in the middle of main. */
-const CAME_TO = 40
+export const CAME_TO = 40
 const ITEMS = 96
 
 /** Every act of a job, minutes after its slip was opened. */

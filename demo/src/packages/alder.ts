@@ -43,7 +43,7 @@ export const ALDER_4: Line = {
     variant: 40,
   },
   full: FULL,
-  builds: ['19-2620.1-HO', '20-2632.0-HO', '20-2638.0-HO', '20-2640.1-HO'],
+  builds: ['19-2620.1-HO', '20-2632.0-HO', '20-2638.0-HO', '20-2640.1-HO', '20-2638.9-HO'],
   targets: targets(['CORV-4N', 'CORV-4M'], ['B1', 'B2'], 'Mica 2'),
   usual: { generation: 3, ...TOGETHER },
   loaderByVersion: false,
@@ -58,7 +58,28 @@ export const ALDER_5C: Line = {
   targets: targets(['CORV-5N', 'CORV-5M'], ['C'], 'Mica 3'),
 }
 
-/** The five: the release before, two of this one, and both of Alder 5. */
+/** Alder 5 with board C as Skerry sells it. */
+export const ALDER_5C_S: Line = {
+  ...ALDER_5C,
+  key: 'alder 5 C of S',
+  builds: ['20-2634.0-HS', '21-2641.1-HS'],
+  targets: ALDER_5C.targets.map((one) => ({ ...one, carriers: ['S'] })),
+  rowOf: ALDER_5C,
+}
+
+/** Alder 5 as it is sold abroad: another chipset under the same name. */
+export const ALDER_5X: Line = {
+  ...ALDER_5C,
+  key: 'alder 5 X',
+  builds: ['20-2630.0-EO'],
+  targets: targets(['CORV-5X'], ['E'], 'Flint 1').map((one) => ({
+    ...one,
+    storage: [128, 256],
+    region: 'EX',
+  })),
+}
+
+/** The seven: the release before, two of this one, service software, both of Alder 5, and a variant part. */
 export const ALDER_PACKAGES: readonly PackageDraft[] = [
   draftOf(ALDER_4, '19-2620.1-HO', {
     release: 19,
@@ -83,6 +104,19 @@ export const ALDER_PACKAGES: readonly PackageDraft[] = [
     radioVersion: '20.3',
     requires: { minLoader: 30, maxLoader: 32 },
   }),
+  draftOf(
+    ALDER_4,
+    '20-2638.9-HO',
+    {
+      id: 'alder-service-20-2638.9',
+      title: 'service 20-2638.9',
+      kind: 'service',
+      release: 20,
+      patchDate: '2026-09-01',
+      requires: { minLoader: 30, maxLoader: 32 },
+    },
+    { roles: ['kernel', 'support', 'main'] },
+  ),
   draftOf(ALDER_5C, '20-2634.0-HO', {
     release: 20,
     patchDate: '2026-08-01',
@@ -102,6 +136,19 @@ export const ALDER_PACKAGES: readonly PackageDraft[] = [
     },
     { volumes: [['kernel', 'rescue'], ['main', 'support'], ['variant']] },
   ),
+  draftOf(
+    ALDER_5C,
+    '20-2634.0-HO',
+    {
+      id: 'alder-variant-20-2634.0-HO',
+      title: 'variant HO of 20-2634.0',
+      kind: 'part',
+      release: 20,
+      patchDate: '2026-08-01',
+      together: [],
+    },
+    { roles: ['variant'] },
+  ),
 ]
 
 /** What stands on devices and on no shelf. */
@@ -112,5 +159,19 @@ export const ALDER_ON_DEVICES: readonly PackageDraft[] = [
     loaderVersion: 30,
     radioVersion: '20.0',
     requires: { minLoader: 30, maxLoader: 32 },
+  }),
+  draftOf(ALDER_5C_S, '20-2634.0-HS', {
+    release: 20,
+    patchDate: '2026-08-01',
+    loaderVersion: 31,
+    radioVersion: '20.1',
+    requires: { minLoader: 30, maxLoader: 33 },
+  }),
+  draftOf(ALDER_5X, '20-2630.0-EO', {
+    release: 20,
+    patchDate: '2026-06-01',
+    loaderVersion: 31,
+    radioVersion: '20.0',
+    requires: { minLoader: 30, maxLoader: 33 },
   }),
 ]

@@ -61,7 +61,8 @@ function imageOf(draft: PackageDraft, role: PartRole, archive: string, scale: nu
   const size = imageBytes(draft.line, role, scale)
   const sha256 = digestOf(originOf(draft.line, role, draft.build, draft.more.loaderVersion), size)
   const file = `${role}.img`
-  return { role, partition: role, archive, file, size, storedSize: size, sha256 }
+  const partition = draft.line.partitions?.[role] ?? role
+  return { role, partition, archive, file, size, storedSize: size, sha256 }
 }
 
 function manifestOf(

@@ -21,6 +21,10 @@ export type Line = {
   readonly usual: Pick<Manifest, 'generation' | 'together'>
   /** A loader is of its own version, and not of a build. */
   readonly loaderByVersion: boolean
+  /** Names of partitions that are not called by their role. */
+  readonly partitions?: Readonly<Partial<Record<PartRole, string>>>
+  /** The line of another row: all but the variant part are its images, build for build. */
+  readonly rowOf?: Line
 }
 
 export type PackageDraft = {
@@ -39,6 +43,9 @@ export type PackageDraft = {
 /** What an image of a part in a build is made from. */
 export function originOf(line: Line, role: PartRole, build: string, loader?: number): Origin {
   const board = line.key
+  const like = line.rowOf?.builds[line.builds.indexOf(build)]
+  if (line.rowOf !== undefined && like !== undefined && role !== 'variant')
+    return originOf(line.rowOf, role, like, loader)
   if (role === 'loader' && line.loaderByVersion)
     return { role, board, line: [`loader ${loader ?? 0}`] }
   return { role, board, line: line.builds.slice(0, line.builds.indexOf(build) + 1) }

@@ -126,7 +126,7 @@ describe('a fault of the bench', () => {
   })
 
   const intend: JournalEntry = { kind: 'intend', command: 0, epoch: 1 }
-  const astray: JournalEntry = { kind: 'done', command: 4, evidence: '' }
+  const astray: JournalEntry = { kind: 'done', command: 4, evidence: { is: 'kept' } }
   it('in the journal, an entry out of turn, stops the run and says at which', async () => {
     const one = await device(saysFacts())
     await server.open({ P2: one.address })
@@ -142,7 +142,10 @@ describe('a fault of the bench', () => {
     await server.open({ P2: one.address })
     const lines = [intend, astray].map((entry) => `${JSON.stringify(entry)}\n`).join('')
     writeFileSync(join(server.folder, 'runs', `${RUN}.jsonl`), lines)
-    const journal: JournalEntry[] = [intend, { kind: 'done', command: 0, evidence: 'Tavi' }]
+    const journal: JournalEntry[] = [
+      intend,
+      { kind: 'done', command: 0, evidence: { is: 'person', by: 'Tavi' } },
+    ]
     server.want(RUN, 'P2', { commands: [hands, hands], journal })
     await until('it asks for the second', () => server.last?.shown.next === 1)
   })

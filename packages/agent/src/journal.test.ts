@@ -7,7 +7,11 @@ import { openJournal, readJournal } from './journal.ts'
 
 const path = () => join(mkdtempSync(join(tmpdir(), 'journal-')), 'run.jsonl')
 const intend = (command: number): JournalEntry => ({ kind: 'intend', command, epoch: 3 })
-const done = (command: number): JournalEntry => ({ kind: 'done', command, evidence: 'kept' })
+const done = (command: number): JournalEntry => ({
+  kind: 'done',
+  command,
+  evidence: { is: 'kept' },
+})
 
 describe('a run’s journal', () => {
   it('holds every entry as soon as it is entered, and is read back the same', () => {

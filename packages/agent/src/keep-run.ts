@@ -94,6 +94,7 @@ const NOTHING_SHOWN: ShownRun = {
   runAt: 0,
   stepAt: 0,
   waiting: null,
+  says: null,
   losses: 0,
 }
 
@@ -199,8 +200,9 @@ class Keeping {
       ask: (_command, index, signal) => this.#ask(String(index), signal),
       tell: (news) => this.#tell(news),
     })
-    /* A stop that stands as the run is claimed is met before anything is sent. */
+    /* A stop that stood as the run was claimed, or came since, is met before anything is sent. */
     this.#stopAt(Math.max(work.stop, openStop(claim.stop)))
+    if (this.#heard > claim.stop.met) this.#driving.stop()
     await this.#driving.over
   }
 
@@ -271,7 +273,16 @@ class Keeping {
       case 'met':
         this.#met = true
         this.#plan.met(news.facts)
-        this.#shown = { ...shown, waiting: null, at: news.at, ...firstTime(shown, news.at) }
+        this.#shown = {
+          ...shown,
+          waiting: null,
+          says: null,
+          at: news.at,
+          ...firstTime(shown, news.at),
+        }
+        break
+      case 'says':
+        this.#shown = { ...shown, says: news.text }
         break
       case 'waiting': {
         const seen = news.seen ?? null

@@ -30,6 +30,8 @@ export const shownSchema = z.object({
   runAt: z.number().nonnegative(),
   stepAt: z.number().nonnegative(),
   waiting: z.object({ mode: modeSchema.nullable(), seen: deviceFactsSchema.nullable() }).nullable(),
+  /** What the device showed or asked last by itself, in this step. */
+  says: z.string().nullable().default(null),
   losses: z.int().nonnegative(),
 })
 export type ShownRun = z.infer<typeof shownSchema>

@@ -4,6 +4,7 @@ import { benchRoutes } from './bench.ts'
 import { bookRoutes } from './book.ts'
 import { peopleRoutes } from './people.ts'
 import type { Route } from './route.ts'
+import { houseRoutes } from './house.ts'
 import { jobRoutes } from './job.ts'
 import { runRoutes } from './runs.ts'
 import { shelfRoutes } from './shelf.ts'
@@ -18,6 +19,7 @@ export const contract = {
   ...shelfRoutes,
   ...benchRoutes,
   ...runRoutes,
+  ...houseRoutes,
   ...jobRoutes,
   ...agentRoutes,
 } as const

@@ -16,7 +16,7 @@ import { z } from 'zod'
 import { lookSchema } from './look.ts'
 import { modeShownSchema } from './mode.ts'
 import { stageSchema } from './error.ts'
-import { candidateSchema, planSchema, rangeSchema } from './runs.ts'
+import { planSchema } from './runs.ts'
 
 const moment = z.iso.datetime({ precision: 3 })
 const facts = z.record(z.string(), z.union([z.string(), z.number()]))
@@ -159,7 +159,15 @@ export const jobSchema = z.object({
     z.object({ name: z.string(), serial: z.string(), model: z.string(), mode: modeShownSchema }),
   ),
   /** The picked route: its aim, and every package of it in the order in which they go on. */
-  route: z.object({ package: z.string(), title: z.string(), keys: z.array(z.string()) }).nullable(),
+  route: z
+    .object({
+      /** What it is called. */
+      name: z.string(),
+      package: z.string(),
+      title: z.string(),
+      keys: z.array(z.string()),
+    })
+    .nullable(),
   plan: z
     .object({ at: moment, by: z.string().nullable(), title: z.string(), stale: z.boolean() })
     .nullable(),
@@ -178,33 +186,6 @@ export const jobSchema = z.object({
   care: z.enum(CARES),
 })
 export type Job = z.infer<typeof jobSchema>
-
-export const routeSchema = candidateSchema.extend({
-  /** Titles of what goes on before it. */
-  first: z.array(z.string()),
-  time: rangeSchema,
-  fates: planSchema.shape.fates,
-  /** The worst that a cut leaves, and for how many seconds at the longest. */
-  worst: z.object({ leaves: planSchema.shape.steps.element.shape.worst, seconds: z.number() }),
-  wayBack: z.string().nullable(),
-  ruler: rulerSchema.nullable(),
-  patchDate: z.string(),
-})
-export type RouteShown = z.infer<typeof routeSchema>
-
-export const routesSchema = z.object({
-  routes: z.array(routeSchema),
-  left: z.array(
-    candidateSchema.extend({
-      kind: z.string(),
-      /** Why there is no plan for one that fits. */
-      none: z.string().nullable(),
-    }),
-  ),
-  known: z.int(),
-  naming: z.int(),
-  picked: z.string().nullable(),
-})
 
 export const partComparedSchema = z.object({
   partition: z.string(),

@@ -7,24 +7,36 @@ import {
   planPageSchema,
   provenFactSchema,
   readySchema,
-  routesSchema,
 } from './job-shapes.ts'
 import { anyJson } from './json.ts'
+import { judgedSchema, routesSchema, whySchema } from './route-shapes.ts'
 import { oneLine } from './line.ts'
 import { route } from './route.ts'
+import { askedOf } from './asked.ts'
 import { findingSchema, runSchema } from './runs.ts'
 import { sha256Schema } from './shelf.ts'
-import { slipNumberSchema } from './slips.ts'
+import { secondSchema, slipNumberSchema } from './slips.ts'
 
 const byNumber = z.object({ number: slipNumberSchema })
 
 const newLine = z.object({
   topic: z.string().min(1).max(60),
-  answer: oneLine(300).min(1),
+  /* The longest is a route: several packages by name. */
+  answer: oneLine(1200).min(1),
   note: z.string().trim().max(2000).default(''),
 })
 
 export const jobRoutes = {
+  judge: route({
+    method: 'post',
+    path: '/api/judge',
+    needs: leastOf('run.prepare'),
+    secret: true,
+    summary:
+      'Hold every package of the shelf against one device: at a port, of a slip, of readings',
+    body: askedOf,
+    answer: judgedSchema,
+  }),
   job: route({
     method: 'get',
     path: '/api/slips/{number}/job',
@@ -42,6 +54,21 @@ export const jobRoutes = {
     summary: 'Say something of a slip: lines under your name',
     params: byNumber,
     body: z.object({ lines: z.array(newLine).min(1).max(40) }),
+    answer: jobSchema,
+  }),
+  jobOverrule: route({
+    method: 'post',
+    path: '/api/slips/{number}/overrule',
+    needs: leastOf('rule.overrule'),
+    summary: 'Overrule a rule for a package, with a reason, or take that back',
+    params: byNumber,
+    body: z.object({
+      rule: z.string().min(1).max(60),
+      package: oneLine(300).min(1),
+      reason: z.string().trim().max(2000).default(''),
+      stands: z.boolean().default(true),
+      second: z.exactOptional(secondSchema),
+    }),
     answer: jobSchema,
   }),
   jobReading: route({
@@ -73,9 +100,33 @@ export const jobRoutes = {
     path: '/api/slips/{number}/routes',
     needs: leastOf('slip.read'),
     secret: true,
-    summary: 'Candidates and routes, each rehearsed; the left-out with their reasons',
+    summary:
+      'Every route worth taking, rehearsed in the background; the left-out with their first reason',
     params: byNumber,
     answer: routesSchema,
+  }),
+  jobWhy: route({
+    method: 'get',
+    path: '/api/slips/{number}/why',
+    needs: leastOf('slip.read'),
+    secret: true,
+    summary: 'Every finding on one package of the shelf, and the nearest that would fit',
+    params: byNumber,
+    query: z.object({ package: oneLine(200).min(1) }),
+    answer: whySchema,
+  }),
+  jobCase: route({
+    method: 'get',
+    path: '/api/slips/{number}/case',
+    needs: leastOf('slip.read'),
+    secret: true,
+    summary:
+      'The device as it stands with what names its model, for a browser that judges by itself',
+    params: byNumber,
+    answer: z.object({
+      /** As the core packs it; null: too little is known of its device. */
+      state: anyJson,
+    }),
   }),
   jobPlan: route({
     method: 'get',

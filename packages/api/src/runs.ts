@@ -5,13 +5,17 @@ import {
   FATES,
   FATE_WHYS,
   LEDGE_WORDS,
+  OVERRULERS,
+  REMEDIES,
   STOP_WAITS,
   VERDICTS,
+  evidenceSchema,
   leastOf,
   startOutcomeSchema,
+  stepSaidSchema,
 } from '@plain-slate/core'
 import { z } from 'zod'
-import { intentSchema } from './error.ts'
+import { planAsked } from './asked.ts'
 import { factsSchema } from './json.ts'
 import { route } from './route.ts'
 import { modeShownSchema } from './mode.ts'
@@ -23,16 +27,29 @@ const range = rangeSchema
 const verdictSchema = z.enum(VERDICTS)
 
 export const markSchema = z.object({
-  kind: z.enum(['irreversible', 'risky']),
+  kind: z.enum(['irreversible', 'risky', 'old', 'thin']),
   seconds: z.exactOptional(z.number()),
+  date: z.exactOptional(z.string()),
+  devices: z.exactOptional(z.int()),
 })
+/** What can be done about a finding; what a kind does not need is not there. */
+export const remedySchema = z.object({
+  kind: z.enum(REMEDIES),
+  facts: z.exactOptional(z.array(z.string())),
+  what: z.exactOptional(z.string()),
+  topic: z.exactOptional(z.string()),
+  first: z.exactOptional(z.string()),
+})
+export type RemedyShown = z.infer<typeof remedySchema>
 export const findingSchema = z.object({
   rule: z.string(),
   verdict: verdictSchema,
   code: z.string(),
   facts: z.record(z.string(), z.union([z.string(), z.number()])),
   marks: z.array(markSchema),
-  remedy: z.string().nullable(),
+  remedy: remedySchema.nullable(),
+  /** Who may overrule its rule. */
+  overruled: z.enum(OVERRULERS),
 })
 export type FindingShown = z.infer<typeof findingSchema>
 
@@ -45,11 +62,9 @@ export const candidateSchema = z.object({
 })
 export type Candidate = z.infer<typeof candidateSchema>
 
-/** A step in words' codes, with its model seconds and the worst that a cut in it leaves. */
-export const stepSchema = z.object({
+/** A step as its sentence needs it, with its model seconds and the worst that a cut in it leaves. */
+const stepFiguresSchema = z.object({
   number: z.int(),
-  kind: z.string(),
-  facts: factsSchema,
   seconds: range,
   hands: z.boolean(),
   worst: z.enum(CUT_CLASSES),
@@ -59,6 +74,7 @@ export const stepSchema = z.object({
   /** Seconds without a sign after which it is stuck; null: silence alone never makes it so. */
   silent: z.number().nullable(),
 })
+export const stepSchema = z.intersection(stepSaidSchema, stepFiguresSchema)
 export type StepShown = z.infer<typeof stepSchema>
 
 export const planSchema = z.object({
@@ -201,19 +217,22 @@ export const runSchema = runRowSchema.extend({
   quiet: z.number(),
   runSeconds: z.number(),
   waiting: z.object({ mode: modeShownSchema.nullable(), seen: seenSchema.nullable() }).nullable(),
+  /** What the device showed or asked by itself in this step; null: nothing. */
+  says: z.string().nullable(),
   /** The part kept once, or the lock, that is in doubt while nobody writes: null where none is. */
   hold: z.string().nullable(),
   parts: z.array(partStandingSchema),
   journal: z.int(),
   /** What was done, in order: the device's time, the step's words, seconds it took. */
   log: z.array(
-    z.object({
-      at: moment,
-      kind: z.string(),
-      facts: factsSchema,
-      seconds: z.number().nullable(),
-      evidence: z.string(),
-    }),
+    z.intersection(
+      stepSaidSchema,
+      z.object({
+        at: moment,
+        seconds: z.number().nullable(),
+        evidence: evidenceSchema,
+      }),
+    ),
   ),
   /** Seconds from now to the end of the plan, by its steps' ranges. */
   left: range,
@@ -228,34 +247,14 @@ export const runSchema = runRowSchema.extend({
 export type RunShown = z.infer<typeof runSchema>
 
 const runParams = z.object({ id: z.uuid() })
-const ask = z.object({
-  port: z.string().min(1).max(12),
-  package: z.string().min(1).max(120),
-  intent: intentSchema.default('update'),
-  keepData: z.boolean().default(true),
-})
-
 export const runRoutes = {
-  fit: route({
-    method: 'post',
-    path: '/api/bench/ports/{port}/fit',
-    needs: leastOf('run.prepare'),
-    secret: true,
-    summary: 'Hold every package of the shelf against the device at a port',
-    params: z.object({ port: z.string().min(1).max(12) }),
-    body: z.object({
-      intent: intentSchema.default('update'),
-      keepData: z.boolean().default(true),
-    }),
-    answer: z.array(candidateSchema),
-  }),
   plan: route({
     method: 'post',
     path: '/api/plans',
     needs: leastOf('run.prepare'),
     secret: true,
-    summary: 'Plan a package for the device at a port, rehearsed with its cuts',
-    body: ask,
+    summary: 'Plan a package or a route for one device, rehearsed with its cuts',
+    body: planAsked,
     answer: planSchema,
   }),
   runs: route({

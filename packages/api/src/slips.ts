@@ -15,6 +15,9 @@ const moment = z.iso.datetime({ precision: 3 })
 const line = oneLine(120)
 const paragraph = z.string().trim().max(2000)
 
+/** A second person beside whoever acts, with their own PIN. */
+export const secondSchema = z.object({ person: personIdSchema, pin: pinSchema })
+
 /** A row of the list. `customer` is null when none was given or when it was withdrawn. */
 export const slipRowSchema = z.object({
   number: z.string(),
@@ -207,7 +210,7 @@ export const slipRoutes = {
     summary: "Withdraw a slip's personal text, with a second person beside you",
     params: byNumber,
     body: z.object({
-      second: z.exactOptional(z.object({ person: personIdSchema, pin: pinSchema })),
+      second: z.exactOptional(secondSchema),
     }),
     answer: z.object({ withdrawn: z.int(), slip: slipSchema }),
   }),

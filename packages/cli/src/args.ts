@@ -1,9 +1,13 @@
 /** Command lines: what follows a command, read by Node's own reader, with the house's sentences. */
+import { readFile } from 'node:fs/promises'
 import { parseArgs } from 'node:util'
-import { INTENTS } from '@plain-slate/core'
 import type { Intent } from '@plain-slate/core'
+import { INTENTS, readingsFileSchema } from '@plain-slate/core'
+import { ZodError } from 'zod'
 import { Cannot } from './server.ts'
 import { say } from './outcome.ts'
+
+type ReadingsFile = ReturnType<typeof readingsFileSchema.parse>
 
 export type Args = {
   readonly files: readonly string[]
@@ -49,9 +53,9 @@ function missing(name: string): never {
   throw new Cannot(`${say('cli.needs', { name })}\n\n${say('cli.usage')}`)
 }
 
-/** What is wanted of a device, as fit, plan, rehearse and run share it. */
-export const WANTED = ['port', 'package', 'intent'] as const
-export const WANTED_FLAGS = ['data-may-go'] as const
+/** Of which device, and what is wanted of it, as fit, routes, why, plan, rehearse and run share it. */
+export const WANTED = ['port', 'slip', 'readings', 'package', 'intent'] as const
+export const WANTED_FLAGS = ['data-may-go', 'cuts'] as const
 
 export function wantedOf(args: Args): { readonly intent: Intent; readonly keepData: boolean } {
   const asked = args.option('intent') ?? 'update'
@@ -59,4 +63,34 @@ export function wantedOf(args: Args): { readonly intent: Intent; readonly keepDa
   if (intent === undefined)
     throw new Cannot(say('cli.no-intent', { asked, intents: INTENTS.join(', ') }))
   return { intent, keepData: !args.flag('data-may-go') }
+}
+
+type Device =
+  | { readonly slip: string }
+  | { readonly port: string }
+  | { readonly readings: ReadingsFile['readings'] }
+
+/** The one device that is named: of a slip, in a file of readings, at a port. Throws Cannot. */
+export async function deviceOf(args: Args): Promise<Device> {
+  const slip = args.option('slip')
+  if (slip !== undefined) return { slip }
+  const file = args.option('readings')
+  return file === undefined ? { port: args.needed('port') } : { readings: await readingsIn(file) }
+}
+
+async function readingsIn(file: string): Promise<ReadingsFile['readings']> {
+  const text = await readFile(file, 'utf8').catch(() => {
+    throw new Cannot(say('cli.no-file', { file }))
+  })
+  try {
+    return readingsFileSchema.parse(JSON.parse(text)).readings
+  } catch (error) {
+    const what = error instanceof ZodError ? problemOf(error) : (error as Error).message
+    throw new Cannot(say('cli.readings', { file, what }))
+  }
+}
+
+/** The first thing that is wrong, and where. */
+function problemOf({ issues: [issue] }: ZodError): string {
+  return issue === undefined ? '' : `${issue.path.join('.')}: ${issue.message}`
 }

@@ -5,6 +5,7 @@ import type { Outcome } from './outcome.ts'
 import { say } from './outcome.ts'
 import { plan, rehearse } from './plan.ts'
 import { prove } from './prove.ts'
+import { routes, why } from './routes.ts'
 import { run } from './run.ts'
 import { say as sayOf } from './say.ts'
 import { Cannot, cannot } from './server.ts'
@@ -17,6 +18,8 @@ const COMMANDS: Readonly<Record<string, Command>> = {
   shelve,
   prove,
   fit,
+  routes,
+  why,
   plan,
   rehearse,
   run,

@@ -1,18 +1,18 @@
 /**
- * `plan --port P2 --package ID`: the plan with its figures, steps and what becomes of the data.
- * `rehearse` says of the same plan what a cut in each step would leave, from its rehearsal.
+ * `plan --package ID`: the plan for one device with its figures, steps and what becomes of the data; ID may be a
+ * route's name. `rehearse` says where it ends, and with `--cuts` what a cut in each step would leave.
  */
 import type { PlanShown } from '@plain-slate/api'
-import { findingWords, planTitle, rangeWords, stepWords } from '@plain-slate/texts'
+import { failsWords, findingWords, planTitle, rangeWords, stepWords } from '@plain-slate/texts'
 import type { Args } from './args.ts'
-import { WANTED, WANTED_FLAGS, readArgs, wantedOf } from './args.ts'
+import { WANTED, WANTED_FLAGS, deviceOf, readArgs, wantedOf } from './args.ts'
 import type { Outcome } from './outcome.ts'
 import { say } from './outcome.ts'
 import { serverOf } from './server.ts'
 
 /** What a plan is asked with. */
-export const askOf = (args: Args) => ({
-  port: args.needed('port'),
+export const askOf = async (args: Args) => ({
+  ...(await deviceOf(args)),
   package: args.needed('package'),
   ...wantedOf(args),
 })
@@ -24,20 +24,25 @@ export async function plan(args: readonly string[]): Promise<Outcome> {
 
 export async function rehearse(args: readonly string[]): Promise<Outcome> {
   const shown = await planned(args)
-  const { steps, atRisk, digest } = shown
-  const text = [
-    planTitle(say, shown),
-    ...steps.map(
-      (step) => `${number(step.number)} ${stepWords(say, step)}: ${say(`cut.${step.worst}`)}`,
-    ),
-  ].join('\n')
+  const { steps, atRisk, digest, reaches, fails, ends } = shown
+  const end = reaches
+    ? say('cli.rehearsed', { build: ends.build })
+    : fails === null
+      ? ''
+      : failsWords(say, fails)
   const cuts = steps.map((step) => ({ step: step.number, kind: step.kind, worst: step.worst }))
-  return { code: 0, text, json: { digest, atRisk, cuts } }
+  const lines = args.includes('--cuts')
+    ? steps.map(
+        (step) => `${number(step.number)} ${stepWords(say, step)}: ${say(`cut.${step.worst}`)}`,
+      )
+    : []
+  const text = [planTitle(say, shown), end, ...lines].join('\n')
+  return { code: reaches ? 0 : 1, text, json: { digest, reaches, fails, ends, atRisk, cuts } }
 }
 
-function planned(args: readonly string[]): Promise<PlanShown> {
+async function planned(args: readonly string[]): Promise<PlanShown> {
   const read = readArgs(args, WANTED, WANTED_FLAGS)
-  const body = askOf(read)
+  const body = await askOf(read)
   return serverOf(read.data).call('plan', { body })
 }
 

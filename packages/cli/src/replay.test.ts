@@ -3,6 +3,8 @@ import { createHash } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import type { DeviceFacts, Json, Manifest } from '@plain-slate/core'
 import {
+  NO_HISTORY,
+  USUAL_HOUSE,
   canonical,
   familySchema,
   identify,
@@ -86,9 +88,12 @@ const planned = makePlan({
     family,
     byEye: false,
     placeless: [],
+    lines: undefined,
+    history: NO_HISTORY,
+    today: '2026-10-15',
     identity: identify(family, readings),
     shelved,
-    house: { batteryMargin: 20, batteryFloor: undefined, lawfulRegions: ['HI'] },
+    house: { ...USUAL_HOUSE, lawfulRegions: ['HI'] },
     intent: 'update',
     keepData: true,
     table: undefined,

@@ -28,7 +28,7 @@ export async function run(
   args: readonly string[],
   terminal: Terminal = ownTerminal,
 ): Promise<Outcome> {
-  const read = readArgs(args, [...WANTED, 'slip', 'serial'], [...WANTED_FLAGS, 'open'])
+  const read = readArgs(args, [...WANTED, 'serial'], [...WANTED_FLAGS, 'open'])
   const server = serverOf(read.data)
   const number = await slipOf(server, read, terminal)
   const plan = await takenOn(server, number, read.option('package'))

@@ -3,31 +3,23 @@
  * address or command. It writes one image to one partition and nothing else; the device must be in the
  * mode in which that partition is written, and its owner must have agreed. Each check opens streams of its own.
  */
-import { createHash, randomUUID } from 'node:crypto'
 import { setTimeout as pause } from 'node:timers/promises'
-import { crc32 } from 'node:zlib'
-import type { DeviceFacts, LinkAnswer, LinkRequest } from '@plain-slate/core'
-import { HEADER_MAX, LINK_PROTOCOL, LOOKING, decodeRanges } from '@plain-slate/core'
-import type { Address } from './address.ts'
+import type { LinkRequest } from '@plain-slate/core'
+import {
+  BLOCK_BYTES,
+  BLOCK_DIGEST_BYTES,
+  HEADER_MAX,
+  LOOKING,
+  decodeRanges,
+} from '@plain-slate/core'
 import { openStream } from './address.ts'
-import type { Answered, Link } from './link.ts'
-import { LinkLost, hello, openLink } from './link.ts'
+import type { Target } from './conformance-bench.ts'
+import { Bench, refusalOf, sha256 } from './conformance-bench.ts'
+import type { Answered } from './link.ts'
+import { LinkLost, hello } from './link.ts'
 import { putPiece } from './piece.ts'
 
-export type Target = {
-  readonly address: Address
-  readonly secret: string
-  /** An image that the device takes, and where. */
-  readonly image: Uint8Array
-  readonly partition: string
-  /** The mode in which it takes it. */
-  readonly mode: string
-  /** A partition that is never written. */
-  readonly never: string
-  /** An epoch above all that the device has met; the suite goes up from it. */
-  readonly epoch: number
-}
-
+export type { Target } from './conformance-bench.ts'
 export type Checked = {
   readonly claim: string
   /** What was found instead; undefined: it conforms. */
@@ -36,6 +28,8 @@ export type Checked = {
 
 type Check = (bench: Bench) => Promise<string | undefined>
 
+/** So many blocks are asked for. */
+const BLOCKS_ASKED = 16
 /** A stream that must end has ended by then. */
 const SOON_MS = 4000
 
@@ -122,6 +116,15 @@ const CHECKS: Readonly<Record<string, Check>> = {
       ]
       return want(codes.join(' '), 'no-partition never-written old-epoch old-epoch old-epoch')
     },
+  'takes no permit of another device’s, and none from an older owner': async (bench) => {
+    const older = bench.lease()
+    const link = await bench.meet()
+    const permit = { id: 'PM', device: 'nobody', scope: 'service', until: '2026-12-31' } as const
+    const other = await codeOf(link.ask({ verb: 'permit', ...bench.lease(), permit }))
+    const late = await codeOf(link.ask({ verb: 'permit', ...older, permit }))
+    const barred = other === 'wrong-mode' ? 'other-device' : other
+    return want(`${barred} ${late}`, 'other-device old-epoch')
+  },
   'takes a file into no place that is not open, under no name that leads out, and for no older owner':
     async (bench) => {
       const older = bench.lease()
@@ -194,6 +197,8 @@ const CHECKS: Readonly<Record<string, Check>> = {
     const found = answer.answer === 'digest' ? answer.sha256 : refusalOf(answer)
     return want(`${outcome.kind} ${found}`, `kept ${bench.digest}`)
   },
+  'gives the digests of blocks, and the bytes, as they stand there, or says that its mode does not':
+    rangesAsTheyStand,
 }
 
 /** Every claim of the suite, in order, against one target. Throws when no device answers at all. */
@@ -209,87 +214,9 @@ export async function conform(target: Target): Promise<readonly Checked[]> {
   return found
 }
 
-class Bench {
-  readonly target: Target
-  readonly digest: string
-  serial = ''
-  #epoch: number
-  readonly #run = randomUUID()
-  #open: Link[] = []
-
-  constructor(target: Target) {
-    this.target = target
-    this.#epoch = target.epoch
-    this.digest = sha256(target.image)
-  }
-
-  async begun(): Promise<void> {
-    const facts = await this.facts()
-    if (facts === undefined) throw new Error('no device answers')
-    this.serial = facts.serial
-    this.leave()
-  }
-
-  lease = () => ({ run: this.#run, epoch: this.#epoch })
-  hello = () => ({
-    verb: 'hello' as const,
-    ...this.lease(),
-    protocol: LINK_PROTOCOL,
-    secret: this.target.secret,
-  })
-  begin = () => ({
-    verb: 'begin' as const,
-    ...this.lease(),
-    partition: this.target.partition,
-    offset: 0,
-    size: this.target.image.length,
-    image: this.digest,
-  })
-  chunk = (offset: number, size: number) => ({
-    verb: 'chunk' as const,
-    ...this.lease(),
-    offset,
-    crc32: crc32(this.bytes(offset, size)),
-  })
-  finish = () => ({ verb: 'finish' as const, ...this.lease(), piece: this.digest })
-  bytes = (offset: number, size: number) => this.target.image.subarray(offset, offset + size)
-
-  async open(): Promise<Link> {
-    const stream = await openStream(this.target.address)
-    if (stream === undefined) throw new Error('nothing is at this address')
-    const link = openLink(stream)
-    this.#open.push(link)
-    return link
-  }
-
-  /** A stream that was greeted, at a higher epoch than the one before. */
-  async meet(): Promise<Link> {
-    this.#epoch += 1
-    const link = await this.open()
-    const answer = await hello(link, this.lease(), this.target.secret)
-    if (answer.answer !== 'facts') throw new Error(`hello: ${refusalOf(answer)}`)
-    return link
-  }
-
-  async facts(): Promise<DeviceFacts | undefined> {
-    const link = await this.meet()
-    const { answer } = await link.ask({ verb: 'facts' })
-    return answer.answer === 'facts' ? answer.facts : undefined
-  }
-
-  leave(): void {
-    for (const link of this.#open) link.close()
-    this.#open = []
-  }
-}
-
-const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex')
-
 const want = (found: string | undefined, wanted: string): string | undefined =>
   found === wanted ? undefined : `${found ?? 'nothing'}, not ${wanted}`
 
-const refusalOf = (answer: LinkAnswer | undefined): string =>
-  answer === undefined ? 'no answer' : answer.answer === 'refused' ? answer.code : answer.answer
 const codeOf = async (answered: Promise<Answered>): Promise<string> =>
   refusalOf((await answered).answer)
 const keptOf = ({ answer }: Answered): number => (answer.answer === 'kept' ? answer.got : -1)
@@ -315,6 +242,31 @@ function tableOf({ answer, payload }: Answered): string | undefined {
   })
   const decoded = decodeRanges(answer.diskBytes, answer.sectorBytes, ranges)
   return decoded.ok ? undefined : `no table: ${decoded.refusal.kind}`
+}
+
+/** A few blocks of the image that was written; what a mode does not give it refuses. */
+async function rangesAsTheyStand(bench: Bench): Promise<string | undefined> {
+  const { image, partition } = bench.target
+  const to = Math.min(BLOCKS_ASKED * BLOCK_BYTES, image.length - (image.length % BLOCK_BYTES))
+  const link = await bench.meet()
+  const blocks = await link.ask({ verb: 'blocks', partition, from: 0, to })
+  const bytes = await link.ask({ verb: 'read', partition, from: 0, to })
+  const digests = Array.from({ length: to / BLOCK_BYTES }, (_, index) => {
+    const block = image.subarray(index * BLOCK_BYTES, (index + 1) * BLOCK_BYTES)
+    return sha256(block).slice(0, BLOCK_DIGEST_BYTES * 2)
+  })
+  const given = ({ answer, payload }: Answered, kind: string, wanted: Uint8Array) => {
+    if (answer.answer !== kind) return refusalOf(answer)
+    return Buffer.compare(payload, wanted) === 0 ? 'wrong-mode' : 'other bytes'
+  }
+  const said = [
+    given(blocks, 'blocks', Buffer.from(digests.join(''), 'hex')),
+    given(bytes, 'bytes', image.subarray(0, to)),
+    await codeOf(link.ask({ verb: 'blocks', partition, from: 0, to: 2 ** 50 })),
+  ]
+  return said[2] === 'too-large' || said[2] === 'wrong-mode'
+    ? want(said.slice(0, 2).join(' '), 'wrong-mode wrong-mode')
+    : want(said[2], 'too-large')
 }
 
 async function* inParts(bytes: Uint8Array): AsyncGenerator<Uint8Array> {

@@ -5,6 +5,7 @@
  */
 import type {
   Deed,
+  DeviceEvent,
   DeviceFacts,
   FilePut,
   Hands,
@@ -37,6 +38,8 @@ export type RunNews =
       readonly mode: Mode | undefined
       readonly seen: DeviceFacts | undefined
     }
+  /** What it shows or asks, said by itself. */
+  | { readonly kind: 'says'; readonly text: string }
   | { readonly kind: 'met'; readonly facts: DeviceFacts; readonly at: number }
 
 export type RunSite = {
@@ -46,7 +49,7 @@ export type RunSite = {
   readonly bytes: ImageBytes
   /** Resolves when the entry is durable. */
   readonly journal: (entry: JournalEntry) => Promise<void>
-  /** Resolves with the evidence when the person has done it; undefined when the signal ended it. */
+  /** Resolves with who did it when it is done; undefined when the signal ended it. */
   readonly ask: (hands: Hands, index: number, signal: AbortSignal) => Promise<string | undefined>
   readonly tell: (news: RunNews) => void
 }
@@ -187,8 +190,8 @@ class Driver {
       case 'table':
         return this.#table()
       case 'hands': {
-        const evidence = await this.#site.ask(deed.hands, this.#state.next, signal)
-        return evidence === undefined ? { came: 'left' } : { came: 'hands', evidence }
+        const by = await this.#site.ask(deed.hands, this.#state.next, signal)
+        return by === undefined ? { came: 'left' } : { came: 'hands', by }
       }
     }
   }
@@ -196,7 +199,8 @@ class Driver {
   async #meet(mode: Mode | undefined, signal: AbortSignal): Promise<Outcome> {
     this.hangUp()
     const { address, secret } = this.#site
-    const wanted = { serial: this.#state.serial, mode }
+    const hears = (event: DeviceEvent) => this.#site.tell({ kind: 'says', text: event.text })
+    const wanted = { serial: this.#state.serial, mode, hears }
     const seen = (facts: DeviceFacts | undefined) =>
       this.#site.tell({ kind: 'waiting', mode, seen: facts })
     seen(undefined)

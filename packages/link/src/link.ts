@@ -4,8 +4,14 @@
  */
 import type { Duplex } from 'node:stream'
 import type { ZodError } from 'zod'
-import type { Frame, Json, LinkAnswer, LinkRequest } from '@plain-slate/core'
-import { LINK_PROTOCOL, answerSchema, encodeFrame, frameDecoder } from '@plain-slate/core'
+import type { DeviceEvent, Frame, Json, LinkAnswer, LinkRequest } from '@plain-slate/core'
+import {
+  LINK_PROTOCOL,
+  answerSchema,
+  encodeFrame,
+  eventSchema,
+  frameDecoder,
+} from '@plain-slate/core'
 
 /** The stream ended, or what came on it was no answer. */
 export class LinkLost extends Error {
@@ -40,8 +46,11 @@ const HELLO_MS = 5000
 
 type Waiting = { readonly take: (answered: Answered) => void; readonly lose: (why: Error) => void }
 
+/** Hears what a device says without being asked. */
+export type Hears = (event: DeviceEvent) => void
+
 /** A link over an open stream. */
-export function openLink(stream: Duplex): Link {
+export function openLink(stream: Duplex, hears: Hears = () => undefined): Link {
   const decoder = frameDecoder()
   const waiting = new Map<number, Waiting>()
   let nextId = 1
@@ -62,12 +71,14 @@ export function openLink(stream: Duplex): Link {
   })
 
   function taken({ header, payload }: Frame): void {
-    const parsed = answerSchema.safeParse(header)
-    if (!parsed.success) {
-      /* Events say only what a look would show; what refers to no request changes nothing. */
-      if (typeof header['event'] !== 'string') lose('an answer that is none', oddIn(parsed.error))
+    if (typeof header['event'] === 'string') {
+      /* An event that is not known may be ignored; none of them answers anything. */
+      const event = eventSchema.safeParse(header)
+      if (event.success) hears(event.data)
       return
     }
+    const parsed = answerSchema.safeParse(header)
+    if (!parsed.success) return lose('an answer that is none', oddIn(parsed.error))
     waiting.get(parsed.data.id)?.take({ answer: parsed.data, payload })
     waiting.delete(parsed.data.id)
   }

@@ -6,7 +6,7 @@ import { setTimeout } from 'node:timers/promises'
 import type { DeviceFacts, Mode } from '@plain-slate/core'
 import type { Address } from './address.ts'
 import { openStream } from './address.ts'
-import type { Lease, Link } from './link.ts'
+import type { Hears, Lease, Link } from './link.ts'
 import { LinkLost, hello, openLink } from './link.ts'
 
 /** Between two tries: soon at first, since most losses are short, then at a steady beat. */
@@ -27,10 +27,11 @@ export async function meet(
   lease: Lease,
   secret: string,
   signal?: AbortSignal,
+  hears?: Hears,
 ): Promise<Met | undefined> {
   const stream = await openStream(address)
   if (stream === undefined) return undefined
-  const link = openLink(stream)
+  const link = openLink(stream, hears)
   const leave = () => link.close()
   if (signal?.aborted === true) leave()
   signal?.addEventListener('abort', leave, { once: true })
@@ -48,7 +49,12 @@ export async function meet(
   }
 }
 
-export type Awaited = { readonly serial: string; readonly mode: Mode | undefined }
+export type Awaited = {
+  readonly serial: string
+  readonly mode: Mode | undefined
+  /** Hears what it says by itself, from the meeting on. */
+  readonly hears?: Hears
+}
 
 /**
  * Waits for the device: any other serial is answered at once (the run stops on it), another mode is
@@ -63,7 +69,7 @@ export async function waitFor(
   signal: AbortSignal,
 ): Promise<Exclude<Met, { kind: 'odd' }> | undefined> {
   for (let tries = 0; !signal.aborted; tries += 1) {
-    const met = await meet(address, lease, secret, signal)
+    const met = await meet(address, lease, secret, signal, wanted.hears)
     if (met?.kind === 'superseded') return met
     if (met?.kind === 'met') {
       const elsewhere = wanted.mode !== undefined && met.facts.mode !== wanted.mode

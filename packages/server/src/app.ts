@@ -18,7 +18,6 @@ import { peopleHandlers } from './people/handlers.ts'
 import { refusedTo } from './people/refusals.ts'
 import { knowActor, sessions } from './people/session.ts'
 import { servePages } from './pages.ts'
-import { planHandlers } from './plans/handlers.ts'
 import { runHandlers } from './runs/handlers.ts'
 import { shelfHandlers } from './shelf/handlers.ts'
 import { shopHandlers } from './shop/handlers.ts'
@@ -66,7 +65,6 @@ export function makeApp(workshop: Workshop, webDist: string): App {
       ...bookHandlers(workshop),
       ...shelfHandlers(workshop),
       ...benchHandlers(workshop),
-      ...planHandlers(workshop),
       ...runHandlers(workshop),
       ...jobHandlers(workshop),
       ...agentHandlers(workshop),

@@ -78,6 +78,9 @@ export const REFUSAL_TEXTS: Readonly<Record<DeviceRefusal, string>> = {
   'other-base': 'The package goes on another build than the one that is here.',
   modified: 'The package goes on an untouched system only.',
   merging: 'An update is being merged.',
+  'other-device': 'The permit is for another device.',
+  spent: 'The permit was used up.',
+  'no-permit': 'Its maker permits no service software on it.',
   busy: 'It waits for a hand.',
   'unknown-verb': 'This device does not know what was asked.',
 }

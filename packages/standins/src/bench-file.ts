@@ -1,6 +1,6 @@
 /** What the bench process is told at its start: one JSON file that the start command writes. */
 import { readFileSync } from 'node:fs'
-import { familySchema, imageFactsSchema } from '@plain-slate/core'
+import { familySchema, imageFactsSchema, permitSchema } from '@plain-slate/core'
 import { z } from 'zod'
 
 export const benchFileSchema = z.object({
@@ -9,6 +9,7 @@ export const benchFileSchema = z.object({
   ports: z.record(z.string(), z.int().nonnegative()),
   families: z.array(familySchema),
   images: z.array(imageFactsSchema),
+  permits: z.array(permitSchema).default([]),
 })
 export type BenchFile = z.infer<typeof benchFileSchema>
 

@@ -9,7 +9,7 @@ import type { AddressInfo, Server, Socket } from 'node:net'
 import { join } from 'node:path'
 import type { Duplex } from 'node:stream'
 import type { StandInAct, StandInDevice } from '@plain-slate/api'
-import type { Catalogue, Family, ImageFacts, Mode, Store } from '@plain-slate/core'
+import type { Catalogue, Family, ImageFacts, Mode, Store, Permit } from '@plain-slate/core'
 import {
   answersIn,
   beginsIn,
@@ -23,6 +23,7 @@ import type { ModelClock } from './clock.ts'
 import { modelClock } from './clock.ts'
 import { REFUSAL_TEXTS } from './answers.ts'
 import { SimulatedDevice } from './device.ts'
+import { promptOf } from './device-events.ts'
 import { extentsOf, readDevice, writeDevice } from './device-file.ts'
 import { openFlash } from './flash.ts'
 import { openStores } from './stores.ts'
@@ -37,6 +38,8 @@ export type BenchPlan = {
   readonly families: readonly Family[]
   /** What the makers have signed. */
   readonly images: readonly ImageFacts[]
+  /** What makers have permitted. */
+  readonly permits?: readonly Permit[]
 }
 
 export type Bench = {
@@ -89,7 +92,9 @@ function openDevice(plan: BenchPlan, catalogue: Catalogue, path: string): OnBenc
   const family = plan.families.find(({ id }) => id === file.family)
   if (family === undefined) throw new Error(`${path} is of a family nobody named: ${file.family}`)
   const flash = openFlash(path.replace(/\.json$/, '.flash'), file.diskBytes, extentsOf(file))
-  const nature = { family, catalogue, packages: new Map(), scale: file.scale, pick: file.pick }
+  const { scale, pick } = file
+  const { permits = [] } = plan
+  const nature = { family, catalogue, packages: new Map(), scale, pick, permits }
   const stores = openStores(path.replace(/\.json$/, '.files'))
   const device = new SimulatedDevice(file, nature, { flash, stores }, (kept) =>
     writeDevice(path, kept),
@@ -139,7 +144,7 @@ function shownOf(device: SimulatedDevice, clock: ModelClock): StandInDevice {
     installs: away
       ? []
       : installsByHand(device.nature, model).map(({ from }) => shownStore(family, from)),
-    asks: away || model.confirmBy === undefined ? null : (confirmOf(device) ?? ''),
+    asks: away ? null : (promptOf(family, model)?.text ?? null),
     lockSwitch: family.lock.opens === 'command' ? model.lockSwitch : null,
     pace: clock.pace,
     keys: away ? [] : keysOf(family, model.mode),
@@ -150,10 +155,6 @@ const shownStore = ({ stores }: Family, id: Store) => ({
   id,
   name: stores.find((one) => one.id === id)?.name ?? id,
 })
-
-/** What it asks of hands, as its family says it. */
-const confirmOf = ({ nature: { family }, model: { mode } }: SimulatedDevice): string | undefined =>
-  family.installs.find((rule) => rule.mode === mode)?.confirm?.say
 
 /** The ways that hands can go from a mode, in the family's words. */
 const keysOf = (family: Family, mode: Mode) =>
@@ -219,7 +220,7 @@ function actOn(devices: readonly OnBench[], act: StandInAct): string | undefined
     case 'install':
       return installed(one, act.store, now)
     case 'confirm':
-      if (device.model.confirmBy === undefined) return 'It asks for nothing.'
+      if (promptOf(device.nature.family, device.model) === undefined) return 'It asks for nothing.'
       device.byHand({ kind: 'confirm' }, now)
       return undefined
     case 'cut':

@@ -57,6 +57,9 @@ const modelSchema = z.object({
   files: z.array(storedFile).default([]),
   incoming: z.exactOptional(storedFile.extend({ got: whole })),
   confirmBy: z.exactOptional(z.number()),
+  key: z.enum(['none', 'due', 'asked']).default('none'),
+  permit: z.exactOptional(z.string()),
+  spent: z.array(z.string()).default([]),
   battery: z.number().min(0).max(100),
   floors: z.partialRecord(z.union([partRoleSchema, z.literal('all')]), whole),
   lock: z.enum(['closed', 'open']),
@@ -159,13 +162,13 @@ export function readDevice(path: string): DeviceFile {
       { ...part, slot: part.slot, was: part.was },
     ]),
   )
-  const { session, slots, mergeUntil, setUpAt, shows, incoming, confirmBy } = file.model
+  const { session, slots, mergeUntil, setUpAt, shows, incoming, confirmBy, permit } = file.model
   const kept = slots === undefined ? undefined : { ...slots, tries: slots.tries }
   return {
     ...file,
     model: {
       ...file.model,
-      ...{ parts, session, incoming, confirmBy, mergeUntil, setUpAt, shows },
+      ...{ parts, session, incoming, confirmBy, permit, mergeUntil, setUpAt, shows },
       slots: kept,
     },
   }

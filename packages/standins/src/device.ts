@@ -5,6 +5,7 @@
  */
 import { crc32 } from 'node:zlib'
 import type {
+  DeviceEvent,
   DeviceModel,
   DeviceRefusal,
   LinkRequest,
@@ -26,7 +27,9 @@ import {
 import type { Handled } from './answers.ts'
 import { NO_BYTES, brokenOff, said, tableOf } from './answers.ts'
 import { DeviceFiles } from './device-files.ts'
+import { eventsBetween } from './device-events.ts'
 import { DevicePieces } from './device-pieces.ts'
+import { readRange } from './device-reads.ts'
 import type { Lent } from './lent.ts'
 import { checkedByBytes } from './checked.ts'
 import type { DeviceFile } from './device-file.ts'
@@ -57,6 +60,7 @@ export class SimulatedDevice {
   readonly flash: Flash
   readonly stores: Stores
   readonly #keep: (file: DeviceFile) => void
+  readonly #listeners = new Set<(event: DeviceEvent) => void>()
   readonly #lent: Lent = {
     model: () => this.#model,
     cut: () => this.#cut,
@@ -205,12 +209,15 @@ export class SimulatedDevice {
           ? this.#pieces.finish(request, at)
           : this.#files.finish(request, at)
       case 'digest':
-        return this.#digest(request, at)
+      case 'blocks':
+      case 'read':
+        return readRange(this.#lent, request, at)
       case 'restart':
         return this.#restart(request, at)
       case 'erase':
       case 'lock':
       case 'slot':
+      case 'permit':
       case 'merge':
         return this.#changed(inputOf(request), at)
       case 'file-put':
@@ -256,7 +263,15 @@ export class SimulatedDevice {
         this.flash.erase(start, start + part.blocks * BLOCK_BYTES)
       }
     if (model.files !== this.#model.files) this.stores.keepOnly(model)
+    const events = eventsBetween(this.nature.family, this.#model, model)
     this.#model = model
+    for (const event of events) for (const listener of this.#listeners) listener(event)
+  }
+
+  /** Tells a listener what it says without being asked, until the listening is ended. */
+  listen(listener: (event: DeviceEvent) => void): () => void {
+    this.#listeners.add(listener)
+    return () => this.#listeners.delete(listener)
   }
 
   #ask(input: TwinInput, at: number): Handled {
@@ -279,19 +294,6 @@ export class SimulatedDevice {
 
   /** Where a partition begins on the disk, in bytes. */
   #startOf = (partition = ''): number => this.file.starts[partition] ?? 0
-
-  #digest(request: Extract<LinkRequest, { verb: 'digest' }>, at: number): Handled {
-    const { partition, from, to } = request
-    const input = inputOf(request)
-    const part = this.#model.parts[partition]
-    if (part !== undefined && (to <= from || to > part.blocks * BLOCK_BYTES))
-      return this.#refuse('too-large', at)
-    const handled = this.#ask(input, at)
-    if (handled.answer.answer === 'refused') return handled
-    const start = this.#startOf(partition)
-    const sha256 = this.flash.digest(start + from, start + to)
-    return { ...handled, answer: { answer: 'digest', at: handled.doneAt, sha256 } }
-  }
 
   #table(at: number): Handled {
     if (!takesIn(this.nature.family, this.#model.mode, 'table'))

@@ -25,6 +25,7 @@ const bench = await openBench({
   ports: file.ports,
   families: file.families,
   images: file.images,
+  permits: file.permits,
 })
 const control = controlServer(bench, secretIn('control.secret'))
 const port = Number(process.env['PLAIN_SLATE_CONTROL_PORT'] ?? 0)

@@ -8,6 +8,7 @@ import { LINK_PROTOCOL, LOOKING, encodeFrame, frameDecoder, requestSchema } from
 import type { ModelClock } from './clock.ts'
 import type { SimulatedDevice } from './device.ts'
 import { REFUSAL_TEXTS } from './answers.ts'
+import { Voice } from './device-events.ts'
 
 /** Hello must have come by then. */
 export const HELLO_MS = 2000
@@ -32,15 +33,16 @@ export function serveStream(stream: Duplex, { device, clock, secret, met }: Serv
   const waiting: Frame[] = []
   let greeted = false
   let busy = false
+  const voice = new Voice(device, (event) => void (isOver() || stream.write(encodeFrame(event))))
   const late = setTimeout(() => greeted || stream.destroy(), HELLO_MS)
   const close = () => {
     if (ended.signal.aborted) return
     ended.abort()
     clearTimeout(late)
+    voice.falls()
     if (greeted) device.streamEnded()
   }
-  stream.on('close', close)
-  stream.on('error', close)
+  stream.on('close', close).on('error', close)
   stream.on('end', () => stream.end())
   stream.on('data', (bytes: Uint8Array) => {
     const pushed = decoder.push(bytes)
@@ -56,8 +58,7 @@ export function serveStream(stream: Duplex, { device, clock, secret, met }: Serv
   async function work(): Promise<void> {
     if (busy) return
     busy = true
-    for (let frame = waiting.shift(); frame !== undefined; frame = waiting.shift()) {
-      if (isOver()) break
+    for (let frame = waiting.shift(); frame && !isOver(); frame = waiting.shift()) {
       await one(frame)
       if (waiting.length <= WAITING_MAX / 2 && stream.isPaused()) stream.resume()
     }
@@ -70,8 +71,10 @@ export function serveStream(stream: Duplex, { device, clock, secret, met }: Serv
     if (!parsed.success) return void stream.write(notKnown(id, device.model.at))
     const greeting = greeted ? 'in' : greet(parsed.data)
     if (greeting === 'out') return void stream.destroy()
+    voice.waits()
     const handled = device.handle(parsed.data, payload, clock.now(device.model.at))
     await clock.until(handled.doneAt, ended.signal)
+    voice.speaks()
     if (isOver()) return
     if (handled.ends !== 'instead')
       stream.write(encodeFrame({ ...json(handled.answer), id }, handled.payload))
@@ -80,16 +83,21 @@ export function serveStream(stream: Duplex, { device, clock, secret, met }: Serv
 
   /** An older owner is told so by the device itself, and pushes no newer one off the cable. */
   function greet(request: LinkRequest): 'in' | 'older' | 'out' {
-    if (request.verb !== 'hello' || request.secret !== secret) return 'out'
-    if (request.protocol !== LINK_PROTOCOL) return 'out'
+    if (!isGreeting(request, secret)) return 'out'
     const looks = request.epoch === LOOKING
     if (!looks && request.epoch < device.model.epoch) return 'older'
     if (!met(stream, !looks)) return 'out'
     greeted = true
-    clearTimeout(late)
+    if (!looks) voice.rises()
     return 'in'
   }
 }
+
+const isGreeting = (
+  request: LinkRequest,
+  secret: string,
+): request is Extract<LinkRequest, { verb: 'hello' }> =>
+  request.verb === 'hello' && request.secret === secret && request.protocol === LINK_PROTOCOL
 
 /** An answer to what is no verb of ours. */
 function notKnown(id: number, at: number): Uint8Array {

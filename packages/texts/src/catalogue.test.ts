@@ -6,6 +6,7 @@ import {
   REFUSALS,
   ROLES,
   RULES,
+  codesOf,
   SLIP_STATES,
   STAGES,
   VERDICTS,
@@ -37,7 +38,7 @@ describe('the catalogue', () => {
       ...CUT_CLASSES.map((left) => `cut.${left}`),
       ...REFUSALS.map((refusal) => `refused.${refusal}`),
       ...startOutcomeSchema.options.map((outcome) => `outcome.${outcome}`),
-      ...RULES.flatMap(({ codes }) => codes),
+      ...RULES.flatMap(codesOf),
     ]
     expect(codes.filter((code) => !isCode(code))).toEqual([])
   })

@@ -1,10 +1,13 @@
 import { describe, expect, it } from 'vitest'
-import { passedWords, planTitle, rangeWords, runTitle, stepWords, whyWords } from './plans.ts'
-import type { PlanSaid, RunSaid, StepSaid } from './plans.ts'
+import type { StepSaid } from '@plain-slate/core'
+import { passedWords, planTitle, rangeWords, runTitle, whyWords } from './plans.ts'
+import type { PlanSaid, RunSaid } from './plans.ts'
 import { speaker } from './say.ts'
+import { stepWords } from './steps.ts'
 
 const say = speaker('en-GB')
-const step = (kind: string, facts: StepSaid['facts'] = {}) => ({ number: 1, kind, facts })
+const step = (kind: StepSaid['kind'], facts: object = {}) =>
+  ({ number: 1, kind, facts }) as StepSaid & { readonly number: number }
 const plan = (more: Partial<PlanSaid> = {}): PlanSaid =>
   ({ steps: [step('meet')], fates: [], atRisk: {}, fails: null, ...more }) as PlanSaid
 const run = (more: Partial<RunSaid> = {}): RunSaid =>
@@ -13,7 +16,7 @@ const run = (more: Partial<RunSaid> = {}): RunSaid =>
     word: 'hands-off',
     why: null,
     step: 1,
-    steps: [step('restart')],
+    steps: [step('restart', { to: 'the loader' })],
     ...more,
   }) as RunSaid
 
@@ -39,8 +42,8 @@ describe('a step in words', () => {
     expect(stepWords(say, step('enter', facts))).toBe('Into the loader: Hold both triggers.')
   })
   it('warns where a first start wipes', () => {
-    expect(stepWords(say, step('first-start', { wiped: 'true' }))).toContain('gone')
-    expect(stepWords(say, step('first-start', { wiped: 'false' }))).toBe('First start')
+    expect(stepWords(say, step('first-start', { wiped: 'true', say: '' }))).toContain('gone')
+    expect(stepWords(say, step('first-start', { wiped: 'false', say: '' }))).toBe('First start')
   })
 })
 

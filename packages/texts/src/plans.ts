@@ -2,13 +2,12 @@
  * Plans and runs in words: steps, ranges of time, why a run stopped. Reads what is shown of them;
  * computes no figure of its own beyond rounding.
  */
-import type { CutClass, Fate, Json, LedgeWord, Worse } from '@plain-slate/core'
+import type { CutClass, Fate, Json, LedgeWord, StepSaid, Worse } from '@plain-slate/core'
 import { riskSeconds, worstFate } from '@plain-slate/core'
 import type { Say } from './say.ts'
+import { stepWords } from './steps.ts'
 
 type Facts = Readonly<Record<string, Json>>
-/** A step by its kind, with the facts of its sentence. */
-export type StepSaid = { readonly kind: string; readonly facts: Facts }
 export type WhySaid = { readonly code: string; readonly facts: Facts }
 export type PlanSaid = {
   /** Where its rehearsal fails; null: it does not. */
@@ -65,66 +64,6 @@ const text = (facts: Facts, name: string): string => {
   return typeof value === 'string' || typeof value === 'number' ? String(value) : ''
 }
 
-/** What a step does. */
-export function stepWords(say: Say, { kind, facts }: StepSaid): string {
-  const of = (name: string) => text(facts, name)
-  switch (kind) {
-    case 'ready':
-      return say(`step.ready.${of('what') as 'charge'}`)
-    case 'enter':
-      return say('step.enter', { to: of('to'), say: of('say') })
-    case 'write': {
-      const { partition, piece, pieces, mib: size } = facts
-      const about = { partition: String(partition), mib: Number(size) }
-      return pieces === 1
-        ? say('step.write', about)
-        : say('step.write.piece', { ...about, piece: Number(piece), pieces: Number(pieces) })
-    }
-    case 'read-back':
-      return say('step.read-back', { partition: of('partition'), mib: of('mib') })
-    case 'merge':
-      return say(of('do') === 'wait' ? 'step.merge.wait' : 'step.merge.cancel')
-    case 'copy':
-    case 'prove-copy':
-      return say(`step.${kind}`, { store: of('store'), mib: of('mib') })
-    case 'push':
-      return say('step.push', { mib: of('mib') })
-    case 'install':
-      return say('step.install', { store: of('store'), mib: of('mib'), say: of('say') })
-    case 'drop':
-      return say('step.drop', { store: of('store') })
-    case 'first-start':
-      if (of('say') !== '') return say('step.first-start.hands', { say: of('say') })
-      return say(of('wiped') === 'true' ? 'step.first-start.wiped' : 'step.first-start')
-    case 'meet':
-      return Number(facts['left'] ?? 0) > 0
-        ? say('step.meet.left', { mode: of('mode'), left: Number(facts['left']) })
-        : say('step.meet', { mode: of('mode') })
-    case 'restart':
-      return say('step.restart', { to: of('to') })
-    case 'erase':
-      return say(of('role') === 'customer' ? 'step.erase.customer' : 'step.erase', {
-        partition: of('partition'),
-      })
-    case 'lock':
-      return say('step.lock', { to: of('to'), data: of('data') })
-    case 'slot':
-      return say('step.slot', { slot: of('slot') })
-    case 'by-hand':
-      return of('what') === 'reset'
-        ? say('step.by-hand.reset')
-        : say(`step.by-hand.${of('what') as 'set-up'}`, { say: of('say') })
-    case 'prove': {
-      const [build, loader, floor] = [of('build'), of('loader'), of('floor')]
-      return loader === '' || floor === ''
-        ? say('step.prove.plain', { build })
-        : say('step.prove', { build, loader, floor })
-    }
-    default:
-      return kind
-  }
-}
-
 /** Why a run stopped, as the second half of a sentence. */
 export function whyWords(say: Say, { code, facts }: WhySaid): string {
   const of = (name: string) => text(facts, name)
@@ -143,6 +82,7 @@ export function whyWords(say: Say, { code, facts }: WhySaid): string {
       })
     case 'bytes':
       return say('why.bytes', { image: of('image'), what: of('what') })
+    case 'waits':
     case 'other-table':
       return say('why.other-table')
     case 'undecided':
@@ -166,7 +106,7 @@ export function whyWords(say: Say, { code, facts }: WhySaid): string {
 }
 
 /** Where a plan's rehearsal fails. */
-const failsWords = (say: Say, { step, why }: NonNullable<PlanSaid['fails']>): string =>
+export const failsWords = (say: Say, { step, why }: NonNullable<PlanSaid['fails']>): string =>
   step === null || why === null
     ? say('plan.title.fails.end')
     : say('plan.title.fails', { step, why: whyWords(say, why) })
@@ -262,6 +202,8 @@ export function reasonWords(
   if (reason === 'together-with') return say('write.together-with', { role: text(facts, 'role') })
   if (reason === 'same-version')
     return say('write.same-version', { version: text(facts, 'version') })
+  if (reason === 'loader-stays')
+    return say('write.loader-stays', { here: text(facts, 'here'), why: text(facts, 'why') })
   return say(`write.${reason as 'differs'}`)
 }
 

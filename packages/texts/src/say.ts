@@ -59,8 +59,38 @@ function format(language: Language, code: Code, params: unknown): string {
   return String(message.format(params as Record<string, string | number> | undefined))
 }
 
-/** A finding's sentence; a code that this catalogue does not know is shown as it is. */
-export const findingWords = (
+/** Facts of a finding that name facts or sources, and the words they are said by. */
+const NAMING: Readonly<Record<string, string>> = {
+  facts: 'fact',
+  fact: 'fact',
+  sources: 'source',
+  things: 'topic.survive',
+}
+
+/** A finding's sentence, its facts by their names; a code that this catalogue does not know is shown as it is. */
+export function findingWords(
   language: Language,
-  finding: { readonly code: string; readonly facts: Readonly<Record<string, string | number>> },
-): string => (isCode(finding.code) ? sayAny(language, finding.code, finding.facts) : finding.code)
+  {
+    code,
+    facts,
+  }: { readonly code: string; readonly facts: Readonly<Record<string, string | number>> },
+): string {
+  if (!isCode(code)) return code
+  const named = Object.entries(facts).map(([name, value]) => {
+    const kind = NAMING[name]
+    return [name, kind === undefined ? value : namesIn(language, kind, String(value))] as const
+  })
+  return sayAny(language, code, Object.fromEntries(named))
+}
+
+/** A name that stands within a sentence begins small. */
+const inMiddle = (name: string): string => name.charAt(0).toLowerCase() + name.slice(1)
+
+const namesIn = (language: Language, kind: string, list: string): string =>
+  list
+    .split(', ')
+    .map((one) => {
+      const code = `${kind}.${one}`
+      return isCode(code) ? inMiddle(sayAny(language, code, {})) : one
+    })
+    .join(', ')

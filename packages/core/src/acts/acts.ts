@@ -28,6 +28,10 @@ const RULES = {
   'run.hands': { least: 'trainee' },
   'person.read': { least: 'trainee' },
   'person.change': { least: 'lead' },
+  'house.change': { least: 'lead' },
+  'rule.overrule': { least: 'technician' },
+  'rule.overrule.lead': { least: 'lead' },
+  'rule.overrule.two': { least: 'technician', second: 'lead' },
   'text.withdraw': { least: 'technician', second: 'lead' },
 } as const satisfies Record<string, ActRule>
 

@@ -25,6 +25,8 @@ export const BOOK_ACTS = [
   'slip.line',
   'slip.reading',
   'slip.read',
+  'rule.overruled',
+  'house.changed',
   'plan.taken',
   'text.withdrawn',
   'archive.shelved',

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { makePlan } from '../plan/plan.ts'
+import { makePlan } from '../route/make-plan.ts'
 import { case0417 } from '../testing/cases.ts'
 import { commandsOf } from './command.ts'
 

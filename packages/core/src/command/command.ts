@@ -9,6 +9,7 @@ import type { Step } from '../plan/step.ts'
 import { BY_HAND, READINESS, expectedSchema, idsSchema } from '../plan/step.ts'
 import type { Mode } from '../terms/device.ts'
 import { modeSchema, slotSchema, storeSchema } from '../terms/device.ts'
+import { permitSchema } from '../wire/permit.ts'
 
 const bytes = z.int().nonnegative()
 const partition = z.string()
@@ -68,6 +69,7 @@ export const commandSchema = z.discriminatedUnion('kind', [
     .readonly(),
   /** The slot that is to be tried at the next start. */
   z.object({ kind: z.literal('slot'), mode: modeSchema, slot: slotSchema }).readonly(),
+  z.object({ kind: z.literal('permit'), mode: modeSchema, permit: permitSchema }).readonly(),
   /** A whole file to a store; `image` is its SHA-256. */
   z.object({ kind: z.literal('copy'), mode: modeSchema, ...file, size: bytes, image }).readonly(),
   /** The device's digest of a file must be this. */
@@ -129,6 +131,8 @@ export function commandsOf(step: Step): readonly Command[] {
       return [{ kind: 'lock', mode: step.mode, to: step.to }]
     case 'merge':
       return [{ kind: 'merge', mode: step.mode, do: step.do }]
+    case 'permit':
+      return [{ kind: 'permit', mode: step.mode, permit: step.permit }]
     case 'slot':
       return [{ kind: 'slot', mode: step.mode, slot: step.slot }]
     case 'restart':

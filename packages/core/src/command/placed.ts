@@ -5,23 +5,17 @@
  */
 import { commandsOf } from './command.ts'
 import type { Effect } from '../effect/effect.ts'
-import { lockChange } from '../effect/effect.ts'
-import { modeName } from '../family/modes.ts'
 import type { Family } from '../family/profile.ts'
 import type { OwnFigures, Seconds } from '../pace/pace.ts'
 import { paceOf, silentLimit } from '../pace/pace.ts'
 import { effectsOf } from '../plan/folds.ts'
 import type { Plan } from '../plan/plan.ts'
-import type { Step } from '../plan/step.ts'
-import type { Store } from '../terms/device.ts'
-
-const MIB = 1024 ** 2
+import type { StepSaid } from './said.ts'
+import { saidOf } from './said.ts'
 
 /** What a cut leaves, by its code (`rehearsal` has the classes, which stand above this). */
-export type PlacedStep<Leaves extends string = string> = {
+export type PlacedStep<Leaves extends string = string> = StepSaid & {
   readonly number: number
-  readonly kind: Step['kind']
-  readonly facts: Readonly<Record<string, string | number>>
   readonly seconds: Seconds
   readonly hands: boolean
   readonly worst: Leaves
@@ -48,8 +42,7 @@ export function placedSteps<Leaves extends string>(
     const { low, high, source, n } = paceOf(family, effect, own)
     const placed = {
       number: step.number,
-      kind: step.kind,
-      facts: factsOf(step, family),
+      ...saidOf(step, family),
       seconds: { low, high },
       hands: effect.hands,
       worst: worst.get(step.number) ?? unaffected,
@@ -62,57 +55,6 @@ export function placedSteps<Leaves extends string>(
     return placed
   })
 }
-
-/** What a step's sentence needs. */
-function factsOf(step: Step, family: Family): Readonly<Record<string, string | number>> {
-  switch (step.kind) {
-    case 'ready':
-      return { what: step.what }
-    case 'enter':
-      return { say: step.way.say, to: modeName(family, step.way.to) }
-    case 'write': {
-      const { image, piece, pieces, size, scale } = step
-      return { partition: image.partition, piece, pieces, mib: mib(size * scale) }
-    }
-    case 'read-back':
-      return { partition: step.image.partition, mib: mib(step.image.size * step.scale) }
-    case 'first-start':
-      return { wiped: String(step.wiped), say: step.by?.say ?? '' }
-    case 'erase':
-      return { partition: step.partition, role: step.role }
-    case 'lock':
-      return { to: step.to, data: lockChange(family, step.to, step.model) }
-    case 'merge':
-      return { do: step.do }
-    case 'slot':
-      return { slot: step.slot }
-    case 'by-hand':
-      return { what: step.what, say: step.say }
-    case 'prove': {
-      const { build, loaderVersion, floor } = step.expect
-      return { build, loader: loaderVersion ?? '', floor: floor ?? '' }
-    }
-    case 'copy':
-    case 'prove-copy':
-    case 'push':
-    case 'install': {
-      const { store, name, bytes, scale } = step
-      const say = step.kind === 'install' ? { say: step.say } : {}
-      return { store: storeName(family, store), name, mib: mib(bytes * scale), ...say }
-    }
-    case 'drop':
-      return { store: storeName(family, step.store), name: step.name }
-    case 'meet':
-      return { mode: modeName(family, step.mode), left: step.look?.left.length ?? 0 }
-    case 'restart':
-      return { to: modeName(family, step.to) }
-  }
-}
-
-const storeName = ({ stores }: Family, store: Store): string =>
-  stores.find(({ id }) => id === store)?.name ?? store
-
-const mib = (bytes: number): number => Math.round(bytes / MIB)
 
 /** Seconds at the longest in which a cut would leave each class. */
 export function atRisk<Leaves extends string>(

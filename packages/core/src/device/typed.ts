@@ -10,7 +10,7 @@ import type { Fact } from '../terms/device.ts'
 import type { FactValue } from './identity.ts'
 
 /** Facts whose values are whole numbers. */
-const NUMBERS: readonly Fact[] = [
+export const NUMBERS: readonly Fact[] = [
   'storageGb',
   'release',
   'loaderVersion',

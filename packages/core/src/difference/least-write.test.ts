@@ -50,6 +50,6 @@ describe('the least write', () => {
   })
 
   it('does not follow the other school, which writes everything', () => {
-    expect(fullWrite(tarn, newest).every(({ write }) => write)).toBe(true)
+    expect(fullWrite(tarn, newest, new Map()).every(({ write }) => write)).toBe(true)
   })
 })

@@ -7,6 +7,7 @@
 import type { Family } from '../family/profile.ts'
 import type { Image, Manifest } from '../firmware/manifest.ts'
 import type { PartRole } from '../terms/device.ts'
+import { loaderStays } from './loader-stays.ts'
 
 /** What the device says of a partition: a digest of the image's range, or a version it reports. */
 export type Evidence =
@@ -17,9 +18,13 @@ export type Reason =
   /** Left alone: the device's own digest, or the version it reports, is the image's. */
   | { readonly kind: 'same-digest' }
   | { readonly kind: 'same-version'; readonly version: string }
+  /** The loader that is there is newer, or does for the package. */
+  | { readonly kind: 'loader-stays'; readonly why: 'older' | 'enough'; readonly here: number }
   /** Written. */
   | { readonly kind: 'differs' }
   | { readonly kind: 'no-evidence' }
+  /** The house writes every image. */
+  | { readonly kind: 'house' }
   /** The device writes the whole package by itself. */
   | { readonly kind: 'installed' }
   | { readonly kind: 'together-with'; readonly role: PartRole }
@@ -30,15 +35,20 @@ export type ImageDecision = {
   readonly reason: Reason
 }
 
-/** Decides on every image; `evidence` is by partition. */
+/** Decides on every image; `evidence` is by partition, `loader` the version that is on the device. */
 export function leastWrite(
   family: Family,
   pack: Manifest,
   evidence: ReadonlyMap<string, Evidence>,
+  loader?: number,
 ): readonly ImageDecision[] {
-  const alone = inWriteOrder(family, pack.images).map((image) =>
-    decide(pack, image, evidence.get(image.partition)),
-  )
+  const why = loader === undefined ? undefined : loaderStays(family, pack, loader)
+  const alone = inWriteOrder(family, pack.images).map((image): ImageDecision => {
+    const decided = decide(pack, image, evidence.get(image.partition))
+    if (image.role !== 'loader' || why === undefined || loader === undefined || !decided.write)
+      return decided
+    return { image, write: false, reason: { kind: 'loader-stays', why, here: loader } }
+  })
   return together(groupsOf(family, pack), alone)
 }
 
@@ -48,10 +58,19 @@ export function installedWrite(family: Family, pack: Manifest): readonly ImageDe
   return inWriteOrder(family, pack.images).map((image) => ({ image, write: true, reason }))
 }
 
-/** Writes everything: the other school. */
-export function fullWrite(family: Family, pack: Manifest): readonly ImageDecision[] {
-  const reason = { kind: 'differs' } as const
-  return inWriteOrder(family, pack.images).map((image) => ({ image, write: true, reason }))
+/** Writes everything, whatever the device shows: the other school. An older loader never goes on. */
+export function fullWrite(
+  family: Family,
+  pack: Manifest,
+  _evidence: ReadonlyMap<string, Evidence>,
+  loader?: number,
+): readonly ImageDecision[] {
+  const older = loader !== undefined && loaderStays(family, pack, loader) === 'older'
+  return inWriteOrder(family, pack.images).map((image) =>
+    older && image.role === 'loader'
+      ? { image, write: false, reason: { kind: 'loader-stays', why: 'older', here: loader } }
+      : { image, write: true, reason: { kind: 'house' } },
+  )
 }
 
 function inWriteOrder(family: Family, images: readonly Image[]): readonly Image[] {
@@ -88,13 +107,17 @@ function groupsOf(family: Family, pack: Manifest): readonly (readonly PartRole[]
   return [family.signedSet, ...pack.together]
 }
 
+/** A loader does not go back, whatever it goes together with. */
+const isOlderLoader = ({ reason }: ImageDecision): boolean =>
+  reason.kind === 'loader-stays' && reason.why === 'older'
+
 /** Where one of a group is written, all of it is; repeated until nothing changes. */
 function together(
   groups: readonly (readonly PartRole[])[],
   decisions: readonly ImageDecision[],
 ): readonly ImageDecision[] {
   const next = decisions.map((one) => {
-    if (one.write) return one
+    if (one.write || isOlderLoader(one)) return one
     const group = groups.find((roles) => roles.includes(one.image.role))
     const cause = decisions.find(
       ({ write, image }) => write && group?.includes(image.role) === true,

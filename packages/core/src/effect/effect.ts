@@ -9,7 +9,8 @@ import type { DataChange, Rise } from '../family/rules.ts'
 import type { PartRole, Slot, Store } from '../terms/device.ts'
 
 export type Operation =
-  | { readonly kind: 'hands'; readonly seconds: number }
+  /** `plugged`: its cable stays in meanwhile. */
+  | { readonly kind: 'hands'; readonly seconds: number; readonly plugged?: true }
   | {
       readonly kind: 'write'
       readonly partition: string
@@ -25,6 +26,8 @@ export type Operation =
   | { readonly kind: 'lock'; readonly to: 'open' | 'closed'; readonly model: string }
   /** Which slot is to be tried at the next start. */
   | { readonly kind: 'slot'; readonly slot: Slot }
+  /** What its maker permits it. */
+  | { readonly kind: 'permit' }
   /** A file to a store of the device; what is pushed lies in its memory. */
   | { readonly kind: 'copy' | 'push'; readonly bytes: number }
   /** A package looked over block by block before it is written. */
@@ -97,7 +100,12 @@ const TOLD_SECONDS = 1
 export function effectOf(family: Family, operation: Operation): Effect {
   switch (operation.kind) {
     case 'hands':
-      return { ...NOTHING, pace: { seconds: operation.seconds }, hands: true, cable: false }
+      return {
+        ...NOTHING,
+        pace: { seconds: operation.seconds },
+        hands: true,
+        cable: operation.plugged === true,
+      }
     case 'write': {
       const pace = { key: 'write', bytes: operation.bytes } as const
       const writes = operation.partition
@@ -130,6 +138,8 @@ export function effectOf(family: Family, operation: Operation): Effect {
       const clearsPermission = family.permission.clearedBy.includes('slot')
       return { ...NOTHING, pace: { seconds: TOLD_SECONDS }, drain: 'idle', clearsPermission }
     }
+    case 'permit':
+      return { ...NOTHING, pace: { seconds: TOLD_SECONDS }, drain: 'idle' }
     case 'copy':
     case 'push': {
       const pace = { key: operation.kind, bytes: operation.bytes }

@@ -9,6 +9,7 @@ import type { Fact, Source } from '../terms/device.ts'
 import {
   DATA_KEYS,
   floorsSchema,
+  goOnSchema,
   installRuleSchema,
   knownFaultSchema,
   lockSchema,
@@ -65,6 +66,10 @@ export const PACE_KEYS = [
   'install',
 ] as const
 export type PaceKey = (typeof PACE_KEYS)[number]
+
+/** The variant part alone, with the data as they are; or with all of the customer's erased. */
+export const ADOPTIONS = ['in-place', 'from-new'] as const
+export type Adoption = (typeof ADOPTIONS)[number]
 
 /** MiB of a partition: a number, a number by storage size, or what is left of the device. */
 const mib = z.union([
@@ -134,6 +139,8 @@ const profileSchema = z.object({
     tracksBack: z.array(z.object({ from: text, to: text })),
   }),
   permission: permissionSchema,
+  /** How another variant of the same region is taken up; empty: its variants are not exchanged. */
+  adopts: z.array(z.enum(ADOPTIONS)),
   /** Roles that a wipe erases, whoever makes it. */
   wipe: z.array(partRoleSchema).min(1),
   /** Whether a device that was wiped while an account was on it asks for its sign-in. */
@@ -142,6 +149,7 @@ const profileSchema = z.object({
   knownFaults: z.array(knownFaultSchema),
   /** Where its own updates merge after they started: what destroys the customer's data meanwhile. */
   merge: z.exactOptional(z.object({ destroyedBy: z.array(z.enum(['write', 'lock'])) })),
+  goOn: z.exactOptional(goOnSchema),
   stores: z.array(storeRuleSchema),
   installs: z.array(installRuleSchema),
   items: z.array(z.object({ id: text, name: text, partition: text })),
@@ -177,6 +185,11 @@ export const familySchema = profileSchema.superRefine((family, context) => {
     places.forEach(({ modes }, index) => {
       if (modes !== 'any') for (const one of modes) known(['facts', fact, index, 'modes'], one)
     })
+  family.modes.forEach(({ takes: { read } }, index) => {
+    /* What is the device's own, or the customer's, is copied out of no device. */
+    if (read === 'any' || read?.some((role) => family.never.includes(role)) === true)
+      problem(['modes', index, 'takes', 'read'], 'roles that are read back, none of them untouched')
+  })
   const turns = family.modes.findIndex(({ takes }) => takes.lock !== undefined)
   if (turns >= 0 && family.lock.opens !== 'command')
     problem(['modes', turns, 'takes', 'lock'], 'a lock that only the maker turns')

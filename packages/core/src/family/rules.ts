@@ -98,7 +98,8 @@ export const floorsSchema = z.object({
 })
 
 /** What a change does to the customer's data. */
-const dataChange = z.enum(['keeps', 'wipes', 'unreadable'])
+export const DATA_CHANGES = ['keeps', 'wipes', 'unreadable'] as const
+const dataChange = z.enum(DATA_CHANGES)
 export type DataChange = z.infer<typeof dataChange>
 
 /** What a lock is closed over: signed parts only, of the row the fuses expect, at or above the floors. */
@@ -167,6 +168,16 @@ export const installRuleSchema = z.object({
   merges: z.boolean(),
 })
 export type InstallRule = z.infer<typeof installRuleSchema>
+
+/**
+ * A key that a device asks for before it goes on, at the first start of its own system after this build or a newer
+ * one was written over the cable; it waits for it without an end.
+ */
+export const goOnSchema = z.object({
+  from: text,
+  say: text,
+  seconds: z.number().positive(),
+})
 
 /** What the customer's data hang on of the build that uses them: one that goes back makes them unreadable. */
 export const DATA_KEYS = ['release', 'patchDate', 'track'] as const

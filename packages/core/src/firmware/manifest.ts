@@ -73,8 +73,12 @@ export const manifestSchema = z.looseObject({
     exactBuild: z.exactOptional(name),
     minLoader: z.exactOptional(z.int().nonnegative()),
     maxLoader: z.exactOptional(z.int().nonnegative()),
+    /** The least release that is on the device before: the ones between may not be skipped. */
+    leastRelease: z.exactOptional(z.int().nonnegative()),
   }),
   together: z.array(z.array(partRoleSchema)),
+  /** The day up to which its maker supports this build. */
+  supportedUntil: z.exactOptional(z.iso.date()),
   effects: z.looseObject({ erases: z.array(name) }),
   images: z.array(imageSchema).min(1),
   published: z.looseObject({

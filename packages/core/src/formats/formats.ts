@@ -1,6 +1,7 @@
 /** Our own formats by name, each with the schema that parses it; `docs/formats` is written from these. */
 import type { z } from 'zod'
 import { hashedEntrySchema } from '../book/entry.ts'
+import { readingsFileSchema } from '../device/readings-file.ts'
 import { familySchema } from '../family/profile.ts'
 import { manifestSchema } from '../firmware/manifest.ts'
 import { journalEntrySchema } from '../run/journal.ts'
@@ -10,4 +11,5 @@ export const FORMATS: Readonly<Record<string, z.ZodType>> = {
   family: familySchema,
   manifest: manifestSchema,
   'journal-entry': journalEntrySchema,
+  readings: readingsFileSchema,
 }

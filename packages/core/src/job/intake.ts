@@ -80,5 +80,8 @@ export const thingsWanted = (own: readonly string[], lines: Lines): readonly str
 /** Every topic that intake asks, the family's own things first. */
 export const intakeTopics = (things: readonly string[]): readonly Topic[] => [
   ...things.flatMap((thing) => topicOf(`survive.${thing}`) ?? []),
-  ...TOPICS.filter(({ stage }) => stage === 'intake'),
+  ...TOPICS.filter(
+    ({ stage, topic }) =>
+      stage === 'intake' && !things.some((thing) => topic === `survive.${thing}`),
+  ),
 ]

@@ -12,17 +12,19 @@ import { FACTS, FLOOR_FACTS } from '../terms/device.ts'
 import type { Fact } from '../terms/device.ts'
 
 /** Rules' facts, the serial by which a device is known, and the build by which others are compared. */
-const NEEDED_FACTS: readonly Fact[] = FACTS.filter(
-  (fact) =>
-    fact === 'serial' || fact === 'build' || RULES.some(({ needs }) => needs.includes(fact)),
-)
+const ALWAYS: readonly Fact[] = ['serial', 'build', 'release', 'patchDate']
 
 /** Facts that some families have and others do not. */
 const ASKED_WHERE_KEPT: readonly Fact[] = [...FLOOR_FACTS, 'merge']
 
+const isNeeded = (fact: Fact): boolean =>
+  ALWAYS.includes(fact) || RULES.some(({ needs }) => needs.includes(fact))
+
 /** Those that are asked of a family's device: a floor that it does not keep is none. */
 export const neededFacts = ({ facts }: Pick<Family, 'facts'>): readonly Fact[] =>
-  NEEDED_FACTS.filter((fact) => !ASKED_WHERE_KEPT.includes(fact) || facts[fact] !== undefined)
+  FACTS.filter(isNeeded).filter(
+    (fact) => !ASKED_WHERE_KEPT.includes(fact) || facts[fact] !== undefined,
+  )
 
 /** Needed facts that cannot be judged on. */
 export const openFacts = (family: Pick<Family, 'facts'>, identity: Identity): readonly Fact[] =>

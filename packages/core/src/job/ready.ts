@@ -25,6 +25,7 @@ export const CHECKS = [
   'bytes',
   'published',
   'eye',
+  'asked',
   'cable',
 ] as const
 export type CheckName = (typeof CHECKS)[number]
@@ -88,6 +89,8 @@ export type ReadyFacts = {
   readonly overruled: boolean
   /** Facts that the fuses settle against others, of which nobody looked at the board yet. */
   readonly doubted: readonly string[]
+  /** Topics that a finding on the packages still asks people for. */
+  readonly unasked: readonly string[]
   readonly keepData: boolean
   /** Percent a minute that it drains where it answers and does not charge. */
   readonly idleDrain: number
@@ -140,6 +143,12 @@ export function checksOf(at: ReadyFacts): readonly Check[] {
       asked: at.doubted.length > 0,
       holds: at.doubted.length === 0,
       facts: { doubted: at.doubted.join(', ') },
+    },
+    {
+      check: 'asked',
+      asked: at.unasked.length > 0,
+      holds: at.unasked.length === 0,
+      facts: { topics: at.unasked.join(', ') },
     },
     {
       check: 'cable',

@@ -201,6 +201,10 @@ describe('intake', () => {
 
   it('asks for the family’s own things first', () => {
     expect(intakeTopics(THINGS)[0]?.topic).toBe('survive.tickets')
+    /* A thing of the family's that everybody is asked about is asked once. */
+    const topics = intakeTopics(['photos', 'settings']).map(({ topic }) => topic)
+    expect(topics).toEqual([...new Set(topics)])
+    expect(topics[0]).toBe('survive.photos')
   })
 })
 

@@ -56,7 +56,7 @@ describe('what a plan rests on', () => {
       mode: 'loader',
     }).map(({ what }) => what)
     expect(moved).toEqual(
-      expect.arrayContaining(['evidence.main', 'house.margin', 'mode', 'package.H2.104.r4']),
+      expect.arrayContaining(['evidence.main', 'house.batteryMargin', 'mode', 'package.H2.104.r4']),
     )
     expect(moved).not.toContain('package.H2.0ZP.r4')
   })

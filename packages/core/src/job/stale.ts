@@ -5,7 +5,10 @@
  */
 import type { FactValue, Identity } from '../device/identity.ts'
 import { valuesOf } from '../device/identity.ts'
-import type { Case } from '../match/rule.ts'
+import { canonical } from '../canon/canon.ts'
+import type { HouseRules } from '../match/house.ts'
+import { HOUSE_QUESTIONS } from '../match/house.ts'
+import type { Unheld } from '../match/rule.ts'
 import type { Fact, Mode } from '../terms/device.ts'
 import { neededFacts } from './needed.ts'
 
@@ -20,7 +23,7 @@ const PASSING: readonly Fact[] = ['batteryPercent']
 const BESIDES: readonly Fact[] = ['bootLock']
 
 /** The inputs of a plan. `packages`: those it writes, with their state on the shelf. */
-export function basisOf(at: Omit<Case, 'shelved'>, mode: Mode, packages: readonly string[]): Basis {
+export function basisOf(at: Unheld, mode: Mode, packages: readonly string[]): Basis {
   const facts = [...neededFacts(at.family), ...BESIDES]
     .filter((fact) => !PASSING.includes(fact))
     .map((fact) => [`fact.${fact}`, textOf(at.identity, fact)])
@@ -41,9 +44,13 @@ export function basisOf(at: Omit<Case, 'shelved'>, mode: Mode, packages: readonl
     ['keepData', String(at.keepData)],
     ['things', at.placeless.join(', ')],
     ['intent', at.intent],
-    ['house.margin', String(at.house.batteryMargin)],
+    ...HOUSE_QUESTIONS.map((what) => [`house.${what}`, textIn(at.house[what])]),
   ]) as Basis
 }
+
+/** A setting of the house as text. */
+const textIn = (setting: HouseRules[keyof HouseRules]): string =>
+  typeof setting === 'object' ? canonical(setting) : String(setting)
 
 /** A settled fact's value; several where they contradict each other. */
 const textOf = (identity: Identity, fact: Fact): string =>

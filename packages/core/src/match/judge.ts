@@ -6,9 +6,9 @@ import { orderBuilds, readBuild } from '../build/grammar.ts'
 import { settled } from '../device/identity.ts'
 import type { Manifest, Shelved } from '../firmware/manifest.ts'
 import type { Finding, Verdict } from '../verdict/verdict.ts'
-import { gravestFirst, isTakeable, worst } from '../verdict/verdict.ts'
-import type { Case } from './rule.ts'
-import { ask } from './rule.ts'
+import { VERDICTS, gravestFirst, isTakeable, worst } from '../verdict/verdict.ts'
+import type { Case, Rule, Unheld } from './rule.ts'
+import { ask, verdictOf } from './rule.ts'
 import { RULES } from './rules.ts'
 
 export type Judgement = {
@@ -33,23 +33,31 @@ export function firstReason(at: Case): {
   readonly verdict: Verdict
   readonly reason: Finding | undefined
 } {
-  let reason: Finding | undefined
+  let first: Rule | undefined
   let verdict: Verdict = 'fits'
   for (const rule of RULES) {
-    const finding = ask(rule, at)
-    if (finding === undefined) continue
-    if (finding.verdict === 'does-not-fit') return { verdict: 'does-not-fit', reason: finding }
-    const next = worst([verdict, finding.verdict])
-    if (next !== verdict) reason = finding
-    verdict = next
+    const found = verdictOf(rule, at)
+    if (found === undefined || VERDICTS.indexOf(found) <= VERDICTS.indexOf(verdict)) continue
+    first = rule
+    verdict = found
+    if (found === 'does-not-fit') break
   }
-  return { verdict, reason }
+  return { verdict, reason: first && ask(first, at) }
 }
 
-/** Packages of the shelf that could be the aim (not parts), judged and in order. */
-export function candidates(at: Omit<Case, 'shelved'>): readonly Judgement[] {
-  const aims = at.shelf.filter(({ manifest }) => manifest.kind !== 'part')
-  const judged = aims.map((shelved) => judge({ ...at, shelved }))
+/** Whether a package could be what the owner wants: a part only where it is a variant that is wanted. */
+export const isAim = ({ intent }: Pick<Case, 'intent'>, { manifest: { kind, images } }: Shelved) =>
+  kind !== 'part' || (intent === 'variant-change' && images.some(({ role }) => role === 'variant'))
+
+/** Packages of the shelf that could be the aim, judged alone and in order. */
+export const candidates = (at: Unheld): readonly Judgement[] =>
+  inOrder(
+    at,
+    at.shelf.filter((one) => isAim(at, one)).map((shelved) => judge({ ...at, shelved })),
+  )
+
+/** What can be taken first, and of each kind what serves the intent better; equals stay as they stand. */
+export function inOrder<One extends Judgement>(at: Unheld, judged: readonly One[]): readonly One[] {
   const group = ({ verdict }: Judgement) =>
     isTakeable(verdict) ? 0 : verdict === 'cannot-tell' ? 1 : 2
   return [...judged].sort(
@@ -69,29 +77,37 @@ function promise({ keepData }: Pick<Case, 'keepData'>, { findings }: Judgement):
 }
 
 /** Negative when `a` serves the intent better than `b`. */
-function better(at: Omit<Case, 'shelved'>, a: Manifest, b: Manifest): number {
+export function better(at: Unheld, a: Manifest, b: Manifest): number {
   const here = String(settled(at.identity, 'build') ?? '')
   const release = Number(settled(at.identity, 'release') ?? 0)
   const first = (wanted: (one: Manifest) => boolean) => Number(wanted(b)) - Number(wanted(a))
   const newer = compareBuilds(at, b.build, a.build)
+  const isStable = (one: Manifest) => one.channel === 'stable'
   switch (at.intent) {
     case 'restore':
     case 'relock':
-      return first((one) => one.build === here) || first((one) => one.release === release) || newer
+      return (
+        (at.house.build === 'same' ? first((one) => one.build === here) : 0) ||
+        first(isStable) ||
+        first((one) => one.release === release) ||
+        newer
+      )
     case 'downgrade':
-      return first((one) => one.release < release) || b.release - a.release || newer
+      return (
+        first(isStable) || first((one) => one.release < release) || b.release - a.release || newer
+      )
     case 'preview':
       return first((one) => one.channel !== 'stable') || newer
     case 'service':
       return first((one) => one.kind === 'service') || newer
     case 'update':
     case 'variant-change':
-      return first((one) => one.channel === 'stable') || newer
+      return first(isStable) || newer
   }
 }
 
 /** Positive when `a` is the newer build; 0 when the two have no order. */
-function compareBuilds(at: Omit<Case, 'shelved'>, a: string, b: string): number {
+function compareBuilds(at: Unheld, a: string, b: string): number {
   const one = readBuild(at.family.build, a)
   const other = readBuild(at.family.build, b)
   if (!one.ok || !other.ok) return 0

@@ -1,11 +1,44 @@
 import { describe, expect, it } from 'vitest'
 import { effectOf } from '../effect/effect.ts'
 import { tarn } from '../testing/tarn.ts'
-import { OWN_LEAST, drainOf, minutesOf, paceOf, silentLimit, sum } from './pace.ts'
+import { OWN_LEAST, chargeNeeded, drainOf, minutesOf, paceOf, silentLimit, sum } from './pace.ts'
 
 const MIB = 1024 * 1024
 const write = effectOf(tarn, { kind: 'write', partition: 'main', role: 'main', bytes: 3300 * MIB })
 const firstStart = (wiped: boolean) => effectOf(tarn, { kind: 'first-start', wiped })
+
+describe('the charge that must be there', () => {
+  const house = { batteryMargin: 20, batteryFloor: null }
+  const restart = effectOf(tarn, { kind: 'restart' })
+  const first = firstStart(false)
+
+  it('is what is drained, the costliest of it once more, a way out and the margin', () => {
+    const all = [write, restart, first]
+    const drained = all.reduce((total, one) => total + drainOf(tarn, one), 0)
+    const more = drainOf(tarn, first) + drainOf(tarn, restart)
+    expect(drainOf(tarn, first)).toBeGreaterThan(drainOf(tarn, write))
+    expect(chargeNeeded(tarn, all, house)).toBe(Math.ceil(drained + more + 20))
+  })
+
+  it('follows the costliest step, not one that costs less', () => {
+    const draining = (more: Partial<typeof tarn.drainPerMinute>) =>
+      chargeNeeded(
+        { ...tarn, drainPerMinute: { ...tarn.drainPerMinute, ...more } },
+        [write, first],
+        house,
+      )
+    /* A tenth more for each of six minutes, twice for the costliest and once for the other. */
+    expect(draining({ 'first-start': 1.6 }) - draining({ 'first-start': 0.6 })).toBe(12)
+    expect(draining({ writing: 0.1 })).toBeLessThan(draining({}))
+    expect(draining({ idle: 0.2001 })).toBe(draining({}))
+  })
+
+  it('is the house’s floor where that is higher, and nothing more where nothing drains', () => {
+    expect(chargeNeeded(tarn, [first], { ...house, batteryFloor: 60 })).toBe(60)
+    const hands = effectOf(tarn, { kind: 'hands', seconds: 900 })
+    expect(chargeNeeded(tarn, [hands], house)).toBe(20)
+  })
+})
 
 describe('pace', () => {
   it('of a write follows its bytes and the family’s rate', () => {

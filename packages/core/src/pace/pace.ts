@@ -4,6 +4,7 @@
  * one false minute.
  */
 import type { Effect } from '../effect/effect.ts'
+import { effectOf } from '../effect/effect.ts'
 import type { Family, PaceKey } from '../family/profile.ts'
 
 const MIB = 1024 * 1024
@@ -49,11 +50,33 @@ const joined = (a: Pace, b: Pace): Pace => ({
   high: a.high + b.high,
 })
 
-/** Percent of charge that must be there: what is drained at the longest and the house's margin, or its floor. */
-export const chargeNeeded = (
-  drained: number,
-  house: { readonly batteryMargin: number; readonly batteryFloor: number | undefined },
-): number => Math.max(Math.ceil(drained + house.batteryMargin), house.batteryFloor ?? 0)
+/**
+ * Percent of charge that must be there: what the effects drain at the longest, the one that drains most a second
+ * time, a restart as the way out of wherever that left it, and the house's margin; or the house's floor.
+ */
+export function chargeNeeded(
+  family: Family,
+  effects: readonly Effect[],
+  house: { readonly batteryMargin: number; readonly batteryFloor: number | null },
+  own: OwnFigures = {},
+): number {
+  const drains = effects.map((effect) => drainOf(family, effect, own))
+  const again = Math.max(0, ...drains)
+  const drained = drains.reduce((total, one) => total + one, 0)
+  return chargeFor(family, { drained, again }, house, own)
+}
+
+/** The same of what was added up already: what is drained in all, and by the costliest step. */
+export function chargeFor(
+  family: Family,
+  { drained, again }: { readonly drained: number; readonly again: number },
+  house: { readonly batteryMargin: number; readonly batteryFloor: number | null },
+  own: OwnFigures = {},
+): number {
+  const out = again === 0 ? 0 : drainOf(family, effectOf(family, { kind: 'restart' }), own)
+  const all = drained + again + out
+  return Math.max(Math.ceil(all + house.batteryMargin), house.batteryFloor ?? 0)
+}
 
 /** Percent of charge an effect costs at its longest. */
 export function drainOf(family: Family, effect: Effect, own: OwnFigures = {}): number {

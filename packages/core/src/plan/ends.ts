@@ -3,6 +3,7 @@
  * closed, that and the start that proves it. Reads a road so far; gives it to its end.
  */
 import { effectOf, lockChange } from '../effect/effect.ts'
+import { isFrom } from '../family/builds.ts'
 import { modeOfKind } from '../family/modes.ts'
 import { waysTo } from '../modes/ways.ts'
 import type { Mode, Slot } from '../terms/device.ts'
@@ -10,16 +11,18 @@ import type { Road } from './road.ts'
 import { adding, enterStep, to } from './road.ts'
 import type { Expected, StepBody } from './step.ts'
 
-/** How long hands are busy in between, in seconds; the house's own figures come later. */
-const BY_HAND_SECONDS = { reset: 60, 'set-up': 180, confirm: 10 } as const
-
 /** `mode`: where hands find it, where that is no start of the system. */
-export const byHand = (what: keyof typeof BY_HAND_SECONDS, say: string, mode?: Mode): StepBody => ({
+export const byHand = (
+  { handSeconds }: Pick<Road, 'handSeconds'>,
+  what: 'reset' | 'set-up' | 'confirm',
+  say: string,
+  mode?: Mode,
+): StepBody => ({
   kind: 'by-hand',
   what,
   say,
   ...(mode === undefined ? {} : { mode }),
-  seconds: BY_HAND_SECONDS[what],
+  seconds: handSeconds[what],
 })
 
 /** The slot that is to be started, where one was written that does not run. */
@@ -32,20 +35,29 @@ export function tried(road: Road, slot: Slot | undefined): Road | undefined {
   return { ...told, permission: told.permission && !clearsPermission }
 }
 
+/** `written`: parts of it were written over the cable, after which some builds ask for a key. */
+type Starting = {
+  readonly wiped: boolean
+  readonly expect: Expected
+  readonly written: boolean
+}
+
 /** The first start and its proof; after a wipe somebody goes through the set-up in between. */
-export function started(
-  road: Road,
-  { wiped, expect }: { readonly wiped: boolean; readonly expect: Expected },
-): Road {
+export function started(road: Road, { wiped, expect, written }: Starting): Road {
   const system = modeOfKind(road.family, 'system')
   const ways = waysTo(road.family, road.here, system, true) ?? []
   const last = ways.at(-1)
   const before = ways.slice(0, -1).map((way) => enterStep(road.family, way))
   const by = last?.hands === true ? { by: last } : {}
   const start: StepBody = { kind: 'first-start', to: system, wiped, ...by }
-  const setUp = wiped ? [byHand('set-up', road.family.permission.what)] : []
+  const { goOn } = road.family
+  const asks = goOn !== undefined && written && isFrom(road.family, expect.build, goOn.from)
+  const goesOn: readonly StepBody[] = asks
+    ? [{ kind: 'by-hand', what: 'go-on', say: goOn.say, mode: system, seconds: goOn.seconds }]
+    : []
+  const setUp = wiped ? [byHand(road, 'set-up', road.family.permission.what)] : []
   const proof: StepBody = { kind: 'prove', expect, wiped }
-  const steps = [...before, start, ...setUp, proof]
+  const steps = [...before, start, ...goesOn, ...setUp, proof]
   return { ...adding(road, ...steps), here: system, permission: true }
 }
 
@@ -63,7 +75,7 @@ export function locked(
   const change = lockChange(family, 'closed', model)
   const closed = adding(there, { kind: 'lock', mode: there.here, to: 'closed', model })
   if (change === 'unreadable') return resetAfter({ ...closed, permission: false }, expect)
-  return started(closed, { wiped: change === 'wipes', expect })
+  return started(closed, { wiped: change === 'wipes', expect, written: false })
 }
 
 /** Its next start asks for a reset: somebody makes it there, and goes through the set-up. */
@@ -74,8 +86,8 @@ function resetAfter(road: Road, expect: Expected): Road {
     ...adding(
       road,
       { kind: 'first-start', to: system, wiped: true },
-      byHand('reset', ''),
-      byHand('set-up', family.permission.what),
+      byHand(road, 'reset', ''),
+      byHand(road, 'set-up', family.permission.what),
       { kind: 'prove', expect, wiped: true },
     ),
     here: system,

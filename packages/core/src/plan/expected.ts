@@ -21,7 +21,7 @@ export type Aim = {
 /** The promise of a start at whose end these moments have been. */
 export function expectedOf(aim: Aim, moments: readonly Rise[]): Expected {
   const { at, manifests, slot } = aim
-  const { build, release } = at.shelved.manifest
+  const { build, release } = brings(at)
   const brought = manifests.flatMap(({ loaderVersion }) => loaderVersion ?? [])
   const here = settled(at.identity, 'loaderVersion')
   const loaders = here === undefined ? brought : [Number(here), ...brought]
@@ -33,6 +33,15 @@ export function expectedOf(aim: Aim, moments: readonly Rise[]): Expected {
     ...(slot === undefined ? {} : { slot }),
     ...limitsOf(aim),
   }
+}
+
+/** A part leaves the build that is there as it was, unless it makes another variant of it. */
+function brings({ identity, shelved: { manifest } }: Case): Pick<Expected, 'build' | 'release'> {
+  const { kind, images, build, release } = manifest
+  const stays = kind === 'part' && images.every(({ role }) => role !== 'variant')
+  if (!stays) return { build, release }
+  const here = settled(identity, 'release')
+  return { build: String(settled(identity, 'build') ?? ''), release: Number(here ?? 0) }
 }
 
 const FLOORS: readonly (PartRole | 'all')[] = ['all', 'loader', 'modem', 'main']

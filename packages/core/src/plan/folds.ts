@@ -6,12 +6,11 @@
 import type { Effect } from '../effect/effect.ts'
 import { effectOf, raisesFloor } from '../effect/effect.ts'
 import type { Family } from '../family/profile.ts'
-import type { Case } from '../match/rule.ts'
+import type { Unheld } from '../match/rule.ts'
 import type { Fate, FateWhy } from '../match/rules/data-fate.ts'
-import { FATE_OF, FATE_WHYS, fateWhy } from '../match/rules/data-fate.ts'
+import { FATE_OF, FATE_WHYS } from '../match/rules/data-fate.ts'
 import type { OwnFigures, Seconds } from '../pace/pace.ts'
 import { chargeNeeded, drainOf, paceOf, sum } from '../pace/pace.ts'
-import { settled } from '../device/identity.ts'
 import { operationOf } from './operation.ts'
 import type { Plan } from './plan.ts'
 
@@ -45,7 +44,7 @@ export function effectsOf(plan: Plan, family: Family): readonly Effect[] {
 }
 
 /** Folds a plan. */
-export function fold(plan: Plan, at: Case, own: OwnFigures = {}): Folds {
+export function fold(plan: Plan, at: Unheld, own: OwnFigures = {}): Folds {
   const { family, house } = at
   const effects = effectsOf(plan, family)
   const timed = effects.map((effect) => ({ effect, pace: paceOf(family, effect, own) }))
@@ -54,7 +53,7 @@ export function fold(plan: Plan, at: Case, own: OwnFigures = {}): Folds {
     time: sum(timed.map(({ pace }) => pace)),
     hands: sum(timed.filter(({ effect }) => effect.hands).map(({ pace }) => pace)),
     drains,
-    needs: chargeNeeded(drains, house),
+    needs: chargeNeeded(family, effects, house, own),
     restarts: effects.filter(({ restarts }) => restarts).length,
     fates: fatesOf(plan, at, effects),
     wayBackUntil: wayBackUntil(plan, at, effects),
@@ -66,7 +65,7 @@ export function fold(plan: Plan, at: Case, own: OwnFigures = {}): Folds {
  * data readable: until the floor passes it, the loader is one it does not start under, or a start has
  * made the data belong to a newer release. 0: not even before the first step.
  */
-function wayBackUntil(plan: Plan, at: Case, effects: readonly Effect[]): number | undefined {
+function wayBackUntil(plan: Plan, at: Unheld, effects: readonly Effect[]): number | undefined {
   const back = at.shelf.find(({ key }) => key === plan.wayBack)?.manifest
   if (back === undefined) return undefined
   const { floor, release, loaderVersion } = plan.expected
@@ -84,16 +83,10 @@ function wayBackUntil(plan: Plan, at: Case, effects: readonly Effect[]): number 
 }
 
 /** An item shares the fate of the partition it lies on; one without a place cannot be promised. */
-function fatesOf(plan: Plan, at: Case, effects: readonly Effect[]): readonly ItemFate[] {
+function fatesOf(plan: Plan, at: Unheld, effects: readonly Effect[]): readonly ItemFate[] {
   const written = new Set(effects.flatMap(({ writes }) => writes ?? []))
   const erased = new Set(effects.flatMap(({ erases }) => erases))
-  const values = {
-    release: settled(at.identity, 'release') ?? 0,
-    patchDate: settled(at.identity, 'patchDate') ?? '',
-  }
-  const whole = plan.packages.map(({ key, manifest }) =>
-    fateWhy(values, { ...at, shelved: { key, manifest, state: 'published' } }),
-  )
+  const whole = plan.packages.map(({ fate }) => fate)
   const worst = FATE_WHYS.findLast((why) => whole.includes(why)) ?? 'untouched'
   const erasedBy = FATE_OF[worst] === 'wiped' ? worst : 'erased'
   const own = at.family.items.map(({ id, name, partition }) => {

@@ -4,18 +4,24 @@
  * far; gives the road on to where the device waits for its first start.
  */
 import type { InstallRule, StoreRule } from '../family/rules.ts'
+import type { Manifest } from '../firmware/manifest.ts'
 import { archiveOf } from '../firmware/manifest.ts'
 import type { Case } from '../match/rule.ts'
-import type { Slot, Store } from '../terms/device.ts'
+import type { Mode, Slot, Store } from '../terms/device.ts'
 import { STORES } from '../terms/device.ts'
 import { byHand } from './ends.ts'
 import type { Road } from './road.ts'
-import { adding, toMode } from './road.ts'
+import type { Written } from './road.ts'
+import { adding, toMode, written } from './road.ts'
 import type { InStore, StepBody } from './step.ts'
 
 /** How a package gets on a device: image by image, or installed by the device from a store. */
 export const PLAN_WAYS = ['images', ...STORES] as const
 export type PlanWay = (typeof PLAN_WAYS)[number]
+
+/** Kinds of package that go on image by image. */
+const BY_IMAGES: readonly Manifest['kind'][] = ['full', 'part', 'service']
+export const isByImages = ({ kind }: Manifest): boolean => BY_IMAGES.includes(kind)
 
 /** A package that the device could install, by which rule of its family, from which store. */
 export type Install = {
@@ -46,22 +52,32 @@ export function installsOf({ family, shelved }: Case): readonly Install[] {
 const nameFor = (pack: string, { ends }: InstallRule): string =>
   `0-${pack.replace(/[^A-Za-z0-9.-]/g, '-')}${ends}`
 
+/** Images that must stand there before the device can install, and the slot that it writes. */
+export type Around = { readonly before: readonly Written[]; readonly slot: Slot | undefined }
+
 /** The package brought and installed. Undefined: no way leads to a mode that it needs. */
-export function installed(road: Road, install: Install, slot: Slot | undefined): Road | undefined {
+export function installed(road: Road, install: Install, around: Around): Road | undefined {
   return install.rule.hands === undefined
-    ? pushed(road, install, slot)
-    : copied(road, install, slot)
+    ? pushed(road, install, around)
+    : copied(road, install, around)
 }
 
-function pushed(road: Road, install: Install, slot: Slot | undefined): Road | undefined {
+/** On to the mode that installs, with what must be raised written on the way. */
+function raisedTo(road: Road, mode: Mode, before: readonly Written[]): Road | undefined {
+  const raised = before.reduce<Road | undefined>((so, one) => so && written(so, one), road)
+  return raised && toMode(raised, mode)
+}
+
+function pushed(road: Road, install: Install, { before, slot }: Around): Road | undefined {
   const { rule, slowly } = install
-  const there = toMode(road, rule.mode)
+  const there = raisedTo(road, rule.mode, before)
   if (there === undefined) return undefined
   const push: StepBody = { kind: 'push', slowly, slot, ...inStore(install, rule.mode) }
   return asked(adding(there, push), install, slot)
 }
 
-function copied(road: Road, install: Install, slot: Slot | undefined): Road | undefined {
+/** Brought first: what is raised may leave no system behind to which a file could be brought. */
+function copied(road: Road, install: Install, { before, slot }: Around): Road | undefined {
   const { rule, store, slowly } = install
   const [mode] = store.modes
   const { hands } = rule
@@ -69,7 +85,7 @@ function copied(road: Road, install: Install, slot: Slot | undefined): Road | un
   if (at === undefined || mode === undefined || hands === undefined) return undefined
   const place = inStore(install, mode)
   const brought = adding(at, { kind: 'copy', ...place }, { kind: 'prove-copy', ...place })
-  const there = toMode(brought, rule.mode)
+  const there = raisedTo(brought, rule.mode, before)
   if (there === undefined) return undefined
   const own = inStore(install, rule.mode)
   return asked(adding(there, { kind: 'install', slowly, slot, ...hands, ...own }), install, slot)
@@ -87,7 +103,8 @@ const inStore = ({ rule, pack, name, archive, scale }: Install, mode: string): I
 
 /** What it asks hands for at its end; another slot takes the link permission where the family says so. */
 function asked(road: Road, { rule: { confirm, mode } }: Install, slot: Slot | undefined): Road {
-  const answered = confirm === undefined ? road : adding(road, byHand('confirm', confirm.say, mode))
+  const answered =
+    confirm === undefined ? road : adding(road, byHand(road, 'confirm', confirm.say, mode))
   const clears = slot !== undefined && road.family.permission.clearedBy.includes('slot')
   return { ...answered, permission: answered.permission && !clears }
 }

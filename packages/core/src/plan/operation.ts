@@ -1,13 +1,15 @@
 /** What a step does to a device, as an operation with its declared effect. */
 import type { Operation } from '../effect/effect.ts'
-import type { Step } from './step.ts'
+import type { StepBody } from './step.ts'
 
-export function operationOf(step: Step): Operation {
+export function operationOf(step: StepBody): Operation {
   switch (step.kind) {
     case 'ready':
       return { kind: 'hands', seconds: step.seconds }
     case 'by-hand':
-      return step.what === 'reset' ? { kind: 'reset' } : { kind: 'hands', seconds: step.seconds }
+      return step.what === 'reset'
+        ? { kind: 'reset' }
+        : { kind: 'hands', seconds: step.seconds, plugged: true }
     case 'enter':
       return step.way.hands ? { kind: 'hands', seconds: step.way.seconds } : { kind: 'restart' }
     case 'meet': {
@@ -25,6 +27,8 @@ export function operationOf(step: Step): Operation {
       return { kind: 'erase', partition: step.partition, role: step.role }
     case 'lock':
       return { kind: 'lock', to: step.to, model: step.model }
+    case 'permit':
+      return { kind: 'permit' }
     case 'slot':
       return { kind: 'slot', slot: step.slot }
     case 'read-back':

@@ -6,6 +6,7 @@
 import { answersIn, takesIn } from '../family/modes.ts'
 import type { Family, Way } from '../family/profile.ts'
 import type { Image } from '../firmware/manifest.ts'
+import type { HouseRules } from '../match/house.ts'
 import { waysTo, waysToTaking } from '../modes/ways.ts'
 import type { Mode, PartRole, Takes } from '../terms/device.ts'
 import type { Ids, MeetLook, StepBody } from './step.ts'
@@ -16,6 +17,8 @@ export type Road = {
   readonly family: Family
   readonly ids: Ids
   readonly here: Mode
+  /** How long hands are busy with each thing in this house. */
+  readonly handSeconds: HouseRules['handSeconds']
   /** Whether commands may be given to the running system. */
   readonly permission: boolean
   /** What is looked at as it is met. */

@@ -8,13 +8,14 @@ import type { Way } from '../family/profile.ts'
 import type { Image } from '../firmware/manifest.ts'
 import type { Mode, PartRole, Slot, Store } from '../terms/device.ts'
 import { limitSchema } from '../terms/device.ts'
+import type { Permit } from '../wire/permit.ts'
 
 /** What a person makes sure of before anything is written. */
 export const READINESS = ['charge', 'backup', 'permission', 'cable'] as const
 export type Readiness = (typeof READINESS)[number]
 
-/** What a person does in between: wipes by hand, goes through the set-up, says yes to what it installed. */
-export const BY_HAND = ['reset', 'set-up', 'confirm'] as const
+/** What a person does in between: wipes by hand, goes through the set-up, says yes to what it installed, presses a key. */
+export const BY_HAND = ['reset', 'set-up', 'confirm', 'go-on'] as const
 export type ByHand = (typeof BY_HAND)[number]
 
 /** The ids that a device must have at each meeting, as far as its mode shows them. */
@@ -82,6 +83,7 @@ export type StepBody =
       readonly model: string
     }
   | { readonly kind: 'slot'; readonly mode: Mode; readonly slot: Slot }
+  | { readonly kind: 'permit'; readonly mode: Mode; readonly permit: Permit }
   /** Its own update waited for, or taken back. */
   | { readonly kind: 'merge'; readonly mode: Mode; readonly do: 'wait' | 'cancel' }
   | { readonly kind: 'restart'; readonly to: Mode }

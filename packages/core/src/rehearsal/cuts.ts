@@ -17,7 +17,7 @@ export type CutKind = (typeof CUT_KINDS)[number]
 
 type Put = Extract<Command, { kind: 'put' }>
 type File = Extract<Command, { kind: 'copy' | 'push' }>
-type Told = Extract<Command, { kind: 'erase' | 'lock' | 'slot' | 'merge' }>
+type Told = Extract<Command, { kind: 'erase' | 'lock' | 'slot' | 'permit' | 'merge' }>
 type Hands = Extract<Command, { kind: 'person' }>
 export type Changing = Put | File | Told | Hands
 
@@ -25,7 +25,7 @@ export type Changing = Put | File | Told | Hands
 export const isChanging = (command: Command): command is Changing =>
   command.kind === 'person'
     ? command.ask === 'install' || command.ask === 'confirm'
-    : ['put', 'copy', 'push', 'erase', 'lock', 'slot', 'merge'].includes(command.kind)
+    : ['put', 'copy', 'push', 'erase', 'lock', 'slot', 'permit', 'merge'].includes(command.kind)
 
 /**
  * Where a command is cut. Bytes: before the first, off a block, at the last one unacknowledged, after it. What
@@ -60,10 +60,15 @@ export function afterCut(
     case 'erase':
     case 'lock':
     case 'slot':
+    case 'permit':
     case 'merge': {
       const { state, device } = scene
       const { mode: _mode, ...input } = command
-      const told = { ...input, epoch: state.epoch }
+      const { epoch } = state
+      const told: TwinInput =
+        input.kind === 'permit'
+          ? { kind: 'take-permit', epoch, permit: input.permit }
+          : { ...input, epoch }
       const done = bytes === 0 ? device : step(nature, device, told, device.at).device
       return cutAt(nature.family, done, 0, powerGone)
     }

@@ -172,11 +172,12 @@ const BY_HAND_INPUTS: Readonly<Partial<Record<Ask, TwinInput>>> = {
   reset: { kind: 'reset' },
   'set-up': { kind: 'permit', given: true },
   confirm: { kind: 'confirm' },
+  'go-on': { kind: 'confirm' },
 }
 
 /** A person presses the keys they were asked for; other hands leave the device as it is. */
 function byHand(nature: Nature, scene: Scene, { to, ask: asked, store }: Hands): Came {
-  const outcome = { came: 'hands', evidence: 'a person' } as const
+  const outcome = { came: 'hands', by: 'a person' } as const
   const installs = asked === 'install' && store !== undefined
   const hands = installs
     ? ({ kind: 'install', store, name: undefined } as const)
@@ -193,11 +194,13 @@ function byHand(nature: Nature, scene: Scene, { to, ask: asked, store }: Hands):
   return { scene: { ...scene, device, linked: false }, outcome }
 }
 
-/** A device that runs and is not heard: the person who waits for it gives it the link permission. */
+/** A device that runs and is not heard: the person who waits presses what it asks for, and permits the link. */
 function permitted(nature: Nature, scene: Scene): Scene {
   const runs = isKind(nature.family, scene.device.mode, 'system')
   if (!runs || scene.device.permission) return scene
-  const { device } = stepped(nature, scene, { kind: 'permit', given: true })
+  const asks = scene.device.key === 'asked'
+  const pressed = asks ? stepped(nature, scene, { kind: 'confirm' }).device : scene.device
+  const { device } = stepped(nature, { ...scene, device: pressed }, { kind: 'permit', given: true })
   return { ...scene, device }
 }
 

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { device0417, nature, plan0417 } from '../testing/twins.ts'
-import { chances, runWithFaults } from './faults.ts'
+import { chances } from '../units/chances.ts'
+import { runWithFaults } from './faults.ts'
 import { flatten } from './rehearse.ts'
 
 const plan = plan0417()

@@ -1,7 +1,7 @@
 /** What a master technician says of a handheld, each as a run on the twin. */
 import { describe, expect, it } from 'vitest'
 import type { Plan } from '../plan/plan.ts'
-import { makePlan } from '../plan/plan.ts'
+import { makePlan } from '../route/make-plan.ts'
 import { coursesOf } from '../plan/strip.ts'
 import { tarn } from '../testing/tarn.ts'
 import type { Bench } from '../testing/families.ts'

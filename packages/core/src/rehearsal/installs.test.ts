@@ -1,11 +1,11 @@
 /** What a master technician says of packages that a device installs by itself, each as a run on the twin. */
 import { describe, expect, it } from 'vitest'
 import type { Manifest } from '../firmware/manifest.ts'
-import { makePlan } from '../plan/plan.ts'
+import { makePlan } from '../route/make-plan.ts'
 import type { Bench, OnBench } from '../testing/families.ts'
 import { benchOf, caseOf, fen, modifiedOf, packageOf } from '../testing/families.ts'
 import { planned, run, say } from '../testing/installs.ts'
-import { archived } from '../testing/packages.ts'
+import { archived, newest } from '../testing/packages.ts'
 import { kinds } from '../testing/told.ts'
 import { tarn } from '../testing/tarn.ts'
 import { isUntouched } from '../twin/blocks.ts'
@@ -192,6 +192,22 @@ describe('a package on a memory card', () => {
     const main = device.parts['main']
     expect(main && imageOn(main, bench.nature.catalogue)?.builds[0]?.build).toBe('H2.104.r4')
     expect([device.data.form, device.files]).toEqual(['readable', []])
+  })
+
+  it('that asks for a newer loader has it raised between the copy and the install', () => {
+    const old = h2k({ loaderVersion: 6 })
+    const raised = h2k({ kind: 'part', id: 'loader 7', loaderVersion: 7, build: 'H2.0ZP.r4' })
+    const loader7 = { ...raised, images: raised.images.filter(({ role }) => role === 'loader') }
+    const asks = archived(newest)
+    const bench = benchOf({ family: tarn, on: old, shelf: [asks, loader7] })
+    const plan = planned(bench, asks, 'card')
+    const order = kinds(plan).filter((kind) => /^(copy|write|restart|install)$/.test(kind))
+    expect(order).toEqual(['copy', 'write', 'restart', 'install'])
+    const { device, state } = run(bench, plan)
+    expect([state.phase.kind, device.outcome, device.loaderVersion]).toEqual(['ended', 'normal', 7])
+    expect(plan.expected.loaderVersion).toBe(7)
+    const least = planned(bench, { ...asks, requires: { minLoader: 6 } }, 'card')
+    expect(kinds(least)).not.toContain('write')
   })
 
   it('of two that fit the first by name is taken, and nothing is said', () => {

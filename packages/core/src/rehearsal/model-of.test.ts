@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { nature, device0417, plan0417 } from '../testing/twins.ts'
 import { digestOf, newest, shelf } from '../testing/packages.ts'
+import { alder, benchOf, packageOf } from '../testing/families.ts'
 import { tarn } from '../testing/tarn.ts'
 import { factsOf } from '../twin/told.ts'
 import { startOf } from '../twin/start.ts'
@@ -38,5 +39,57 @@ describe('the model of a device that was only read', () => {
     const made = modelled(tarn, read({ digests }), manifests)
     expect(startOf(tarn, made.device, made.nature.catalogue).outcome).toBe('loop')
     expect(made.assumed).not.toContain('kernel')
+  })
+})
+
+describe('the model of a device whose build the shelf has for another carrier', () => {
+  const build = (name: string, carrier: string) => {
+    const about = { model: 'CORV-5N', board: 'C', release: 20, patchDate: '2026-08-01' }
+    const made = packageOf(alder, { ...about, build: name })
+    return { ...made, targets: made.targets.map((one) => ({ ...one, carriers: [carrier] })) }
+  }
+  const [sold, open] = [build('20-2634.0-HS', 'S'), build('20-2634.0-HO', 'O')]
+  const bench = benchOf({ family: alder, on: sold })
+  const variantPart = { ...open, images: open.images.filter(({ role }) => role === 'variant') }
+  const imageOf = (role: string) => open.images.find((one) => one.role === role)?.sha256 ?? ''
+  const system = factsOf(bench.nature, bench.device)
+  const model = (digests: readonly (readonly [string, string])[], family = alder) =>
+    modelled(family, { facts: system, table: undefined, digests: new Map(digests) }, [
+      open,
+      variantPart,
+    ])
+  const starts = (...asked: Parameters<typeof model>) => {
+    const { device, nature: of } = model(...asked)
+    return startOf(of.family, device, of.catalogue)
+  }
+  const withVariant = ({ device, nature: of }: ReturnType<typeof model>) => {
+    const { variant } = device.parts
+    if (variant === undefined) throw new Error('no variant')
+    const parts = { ...device.parts, variant: { ...variant, was: imageOf('variant') } }
+    return startOf(of.family, { ...device, parts }, of.catalogue)
+  }
+
+  it('starts whichever of its parts were read, since rows of one build share them', () => {
+    expect(starts([]).build?.build).toBe('20-2634.0-HS')
+    const some = starts([['kernel', imageOf('kernel')]])
+    expect([some.outcome, some.build?.build]).toEqual(['normal', '20-2634.0-HS'])
+  })
+
+  it('is of the other row once that one’s variant stands there, and says what of that it assumed', () => {
+    expect(withVariant(model([])).build?.build).toBe('20-2634.0-HO')
+    expect(model([]).assumed).toContain('main')
+  })
+
+  it('shares nothing that was read to be another, of another build, or in a family without rows', () => {
+    expect(withVariant(model([['main', digestOf('another main')]])).build?.build).toBe(
+      '20-2634.0-HS',
+    )
+    const without = { ...alder, adopts: [] }
+    expect(starts([['kernel', imageOf('kernel')]], without).outcome).toBe('loop')
+    const older = build('20-2633.0-HO', 'O')
+    const kernel = older.images.find(({ role }) => role === 'kernel')?.sha256 ?? ''
+    const read = { facts: system, table: undefined, digests: new Map([['kernel', kernel]]) }
+    const strange = modelled(alder, read, [open, older])
+    expect(startOf(alder, strange.device, strange.nature.catalogue).outcome).toBe('loop')
   })
 })

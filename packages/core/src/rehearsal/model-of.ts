@@ -18,6 +18,7 @@ import { partOf } from '../twin/state.ts'
 import { BLOCK_BYTES } from '../twin/blocks.ts'
 import type { Nature } from '../twin/stepped.ts'
 import type { DeviceFacts, Fused } from '../wire/facts.ts'
+import { isRowOf } from '../family/builds.ts'
 import { floorFact } from '../wire/facts.ts'
 
 export type ReadDevice = {
@@ -64,6 +65,9 @@ export function modelled(
     files: [],
     incoming: undefined,
     confirmBy: undefined,
+    key: 'none',
+    permit: undefined,
+    spent: [],
     battery: taken('batteryPercent', facts.batteryPercent, FULL),
     floors: made.floors,
     lock: taken('bootLock', facts.bootLock, 'closed'),
@@ -137,7 +141,11 @@ function partsOf(family: Family, { facts, digests, table }: ReadDevice, stands: 
     const digest = digests.get(name)
     if (digest === undefined) assumed.push(name)
     const was = digest ?? usual ?? `${role} of ${facts.build ?? 'the device'}`
-    if (!known.has(was)) known.set(was, madeUp({ image: was, role, blocks }, made))
+    const rows = rowsOf(family, known, role, made.build)
+    known.set(
+      was,
+      standing(known.get(was), madeUp({ image: was, role, blocks }, made), rows, digest),
+    )
     return [name, partOf(role, blocks, was, slotOf(family, name))]
   })
   return { parts: Object.fromEntries(parts), assumed }
@@ -186,6 +194,35 @@ function slotsOf(family: Family, slot: Slot | undefined): DeviceModel['slots'] {
   return { runs: slot ?? first, tries: undefined, good: [...new Set(own)].sort() }
 }
 
+/** What the shelf knows of a role's images in other rows of the device's build. */
+const rowsOf = (
+  family: Family,
+  known: ReadonlyMap<string, ImageFacts>,
+  role: PartRole,
+  build: string,
+): readonly SignedBuild[] =>
+  [...known.values()].flatMap((one) =>
+    one.role === role ? one.builds.filter((other) => isRowOf(family, other.build, build)) : [],
+  )
+
+/**
+ * An image as it stands there. Rows of one build share what is no variant: one that the shelf knows in another row is
+ * of the device's own too; one that was not read is taken to be shared, and named among what was assumed.
+ */
+function standing(
+  here: ImageFacts | undefined,
+  own: ImageFacts,
+  rows: readonly SignedBuild[],
+  digest: string | undefined,
+): ImageFacts {
+  if (own.role === 'variant') return here ?? own
+  if (here === undefined)
+    return digest === undefined ? { ...own, builds: [...own.builds, ...rows] } : own
+  const mine = here.builds.some(({ build }) => own.builds.some((one) => one.build === build))
+  const shared = here.builds.some(({ build }) => rows.some((one) => one.build === build))
+  return mine || !shared ? here : { ...here, builds: [...here.builds, ...own.builds] }
+}
+
 /** An image that is on no shelf: whole, of the device's own build, started by its own loader. */
 function madeUp(
   { image, role, blocks }: Pick<ImageFacts, 'image' | 'role' | 'blocks'>,
@@ -198,6 +235,7 @@ function madeUp(
     patchDate,
     track,
     generation: floors.all ?? floors[role] ?? 0,
+    service: false,
     minLoader: 0,
     maxLoader: null,
     boards: [],

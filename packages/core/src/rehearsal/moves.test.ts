@@ -115,6 +115,7 @@ function sceneryOf({ on, aims }: Maker, family: Family): Scenery {
       ...on,
       ...one,
       id: one.build,
+      archives: [{ file: `${one.build}.tar` }],
       images: on.images.map(({ role }) => image(role, one.build)),
     }),
   )

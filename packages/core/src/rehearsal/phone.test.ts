@@ -1,7 +1,7 @@
 /** What a master technician says of a phone whose lock opens, each as a run on the twin. */
 import { describe, expect, it } from 'vitest'
 import type { Manifest } from '../firmware/manifest.ts'
-import { makePlan } from '../plan/plan.ts'
+import { makePlan } from '../route/make-plan.ts'
 import type { Bench, OnBench } from '../testing/families.ts'
 import { alder, benchOf, caseOf, modifiedOf, packageOf } from '../testing/families.ts'
 import { ended, kinds, refused, tell } from '../testing/told.ts'

@@ -4,6 +4,7 @@ import { placeOf } from '../run/journal.ts'
 import { begin, takeUp } from '../run/run.ts'
 import { case0417 } from '../testing/cases.ts'
 import { between, digestOf, proven } from '../testing/packages.ts'
+import { tarn } from '../testing/tarn.ts'
 import { device0417, nature, plan0417 } from '../testing/twins.ts'
 import { BLOCK_BYTES, holds, isUntouched } from '../twin/blocks.ts'
 import type { DeviceModel } from '../twin/state.ts'
@@ -63,6 +64,22 @@ describe('slip 0417 rehearsed', () => {
     const { state, device } = rehearse(nature(), device0417({ permission: false }), byKeys).end
     expect([state.phase.kind, device.outcome]).toEqual(['ended', 'normal'])
     expect(device.permission).toBe(true)
+  })
+
+  it('waits for a key at its first start, which its plan says and no older build asks for', () => {
+    const asking = plan.steps.filter((step) => step.kind === 'by-hand' && step.what === 'go-on')
+    const start = plan.steps.find(({ kind }) => kind === 'first-start')?.number ?? 0
+    expect(asking.map(({ number }) => number)).toEqual([start + 1])
+    const without = { ...plan, steps: plan.steps.filter((step) => step.kind !== 'by-hand') }
+    const { state, device } = rehearse(nature(), device0417(), without).end
+    expect([state.phase, device.key]).toMatchObject([
+      { kind: 'stopped', why: { kind: 'waits' } },
+      'asked',
+    ])
+    const later = { ...tarn, goOn: { ...tarn.goOn, from: 'H2.105.r4', say: 'x', seconds: 1 } }
+    expect(plan0417({ family: later }).steps.some(({ kind }) => kind === 'by-hand')).toBe(false)
+    const elsewhere = { ...nature(), family: later }
+    expect(rehearse(elsewhere, device0417(), without).end.device.key).toBe('none')
   })
 
   it('keeps its promise, and does not where it ends on anything else', () => {

@@ -1,7 +1,7 @@
 /** Nothing but a family names a mode or a partition: under other names the same job comes to the same end. */
 import { describe, expect, it } from 'vitest'
 import { familyTable } from '../family/layout.ts'
-import { makePlan } from '../plan/plan.ts'
+import { makePlan } from '../route/make-plan.ts'
 import { DISK_BYTES, case0417, evidence0417 } from '../testing/cases.ts'
 import { SCALE, shelf } from '../testing/packages.ts'
 import { renamedFamily, renamedManifest, renamedMode, renamedPart } from '../testing/renamed.ts'

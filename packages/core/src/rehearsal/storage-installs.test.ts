@@ -1,7 +1,7 @@
 /** What a master technician says of a package on a phone's own storage, as runs on the twin. */
 import { describe, expect, it } from 'vitest'
 import type { Manifest } from '../firmware/manifest.ts'
-import { makePlan } from '../plan/plan.ts'
+import { makePlan } from '../route/make-plan.ts'
 import { alder, benchOf, caseOf, packageOf } from '../testing/families.ts'
 import { planned, run, say } from '../testing/installs.ts'
 import { archived } from '../testing/packages.ts'

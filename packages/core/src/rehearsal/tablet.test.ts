@@ -1,7 +1,7 @@
 /** What a master technician says of a tablet with two slots, each as a run on the twin. */
 import { describe, expect, it } from 'vitest'
 import type { Manifest } from '../firmware/manifest.ts'
-import { makePlan } from '../plan/plan.ts'
+import { makePlan } from '../route/make-plan.ts'
 import type { OnBench } from '../testing/families.ts'
 import { benchOf, caseOf, fen, packageOf } from '../testing/families.ts'
 import { ended, refused, tell } from '../testing/told.ts'
@@ -82,9 +82,9 @@ describe('a tablet with two slots', () => {
     expect([device.merge, device.data.form, reaches]).toEqual(['none', 'readable', true])
     /* Met again where it is written: its table and what is left alone are looked at there. */
     expect(order.slice(order.indexOf('merge'), order.indexOf('write'))).toContain('meet')
-    const trial = { ...without(next), channel: 'pilot' as const }
-    const early = makePlan({ at: caseOf(tablet(), trial), mode: 'system', permission: true })
-    expect(early.ok || early.refusal).toEqual({ kind: 'no-road' })
+    const early = { ...without(next), channel: 'unreleased' as const }
+    const made = makePlan({ at: caseOf(tablet(), early), mode: 'system', permission: true })
+    expect(made.ok || made.refusal).toMatchObject({ rule: 'package.unreleased' })
   })
 
   it('with an update of its own prepared has it taken back by its rescue first', () => {

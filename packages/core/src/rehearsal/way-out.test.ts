@@ -1,7 +1,7 @@
 /** A way out that stands where the run that was never cut stood goes on as that did: with it or without, the same. */
 import { describe, expect, it } from 'vitest'
 import type { Plan } from '../plan/plan.ts'
-import { makePlan } from '../plan/plan.ts'
+import { makePlan } from '../route/make-plan.ts'
 import { alder, benchOf, caseOf, packageOf } from '../testing/families.ts'
 import { device0417, nature, plan0417 } from '../testing/twins.ts'
 import { catalogueOf } from '../twin/images.ts'

@@ -17,12 +17,13 @@ const PROMISED = [
   'slot',
 ] as const
 
-/** It starts, cannot do less than was promised, and shows nothing else than was promised; its build it shows. */
+/** It starts and waits for no hand, cannot do less than was promised, and shows nothing else than was promised; its build it shows. */
 export function isAsExpected(expected: Expected, facts: DeviceFacts): boolean {
   const limits = facts.limits ?? []
   const foreseen = expected.limits ?? []
   return (
     facts.outcome === 'normal' &&
+    facts.asks === undefined &&
     facts.build !== undefined &&
     limits.every((limit) => foreseen.includes(limit)) &&
     PROMISED.every((fact) => {

@@ -15,7 +15,7 @@ const put: Command = {
 }
 const pair = (command: number, from: number, to: number): readonly JournalEntry[] => [
   { kind: 'intend', command, epoch: 1, at: from },
-  { kind: 'done', command, evidence: 'kept', at: to },
+  { kind: 'done', command, evidence: { is: 'kept' }, at: to },
 ]
 const run = (
   journal: readonly JournalEntry[],

@@ -75,6 +75,7 @@ function measure({ scale }: TimedRun, command: Command, seconds: number): readon
     case 'person':
     case 'meet':
     case 'slot':
+    case 'permit':
     case 'merge':
     case 'table':
     case 'tally':

@@ -5,6 +5,7 @@
  * model time: put down by whoever drives, and never read by the engine.
  */
 import { z } from 'zod'
+import { evidenceSchema } from './evidence.ts'
 
 export const journalEntrySchema = z.discriminatedUnion('kind', [
   z.object({
@@ -18,7 +19,7 @@ export const journalEntrySchema = z.discriminatedUnion('kind', [
     kind: z.literal('done'),
     command: z.int().nonnegative(),
     /** What shows it: a digest, a mode, a person's word. */
-    evidence: z.string(),
+    evidence: evidenceSchema,
     at: z.exactOptional(z.number().nonnegative()),
   }),
 ])

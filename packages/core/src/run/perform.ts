@@ -37,7 +37,8 @@ export type Outcome =
   | { readonly came: 'answer'; readonly answer: Said }
   | { readonly came: 'table'; readonly table: string | undefined }
   | { readonly came: 'compared'; readonly equal: boolean }
-  | { readonly came: 'hands'; readonly evidence: string }
+  /** Who says that it is done. */
+  | { readonly came: 'hands'; readonly by: string }
   | { readonly came: 'refused'; readonly code: DeviceRefusal }
   | { readonly came: 'lost' }
   /** Nobody waits for it any more. */
@@ -108,6 +109,7 @@ function* sent(command: Command, standing: Linked): Performance {
     case 'erase':
     case 'lock':
     case 'slot':
+    case 'permit':
     case 'merge':
       return plain(yield { deed: 'ask', request: requestOf(command) })
   }
@@ -126,11 +128,11 @@ function* restarted(
   if (said.came !== 'answer') return plain(said)
   yield { deed: 'leave' }
   /* Wiped, nobody is heard before somebody has gone through the set-up: it is told to start, and no more. */
-  if (first === 'wiped') return { kind: 'done', evidence: 'told to start' }
+  if (first === 'wiped') return { kind: 'done', evidence: { is: 'told' } }
   return met(yield { deed: 'meet', mode: to }, 'facts')
 }
 
-type Told = Extract<Command, { kind: 'erase' | 'lock' | 'slot' | 'merge' }>
+type Told = Extract<Command, { kind: 'erase' | 'lock' | 'slot' | 'permit' | 'merge' }>
 
 /** A command that is one verb, and of which the device says no more than that it is done. */
 function requestOf(command: Told): Unleased {
@@ -141,6 +143,8 @@ function requestOf(command: Told): Unleased {
       return { verb: 'lock', to: command.to }
     case 'merge':
       return { verb: 'merge', do: command.do }
+    case 'permit':
+      return { verb: 'permit', permit: command.permit }
     case 'slot':
       return { verb: 'slot', slot: command.slot }
   }
@@ -154,11 +158,11 @@ function met(came: Outcome, as: 'met' | 'facts'): RunEvent | undefined {
 function plain(came: Outcome): RunEvent | undefined {
   switch (came.came) {
     case 'done':
-      return { kind: 'done', evidence: 'kept' }
+      return { kind: 'done', evidence: { is: 'kept' } }
     case 'facts':
       return { kind: 'facts', facts: came.facts }
     case 'hands':
-      return { kind: 'done', evidence: came.evidence }
+      return { kind: 'done', evidence: { is: 'person', by: came.by } }
     case 'refused':
       return { kind: 'refused', code: came.code }
     case 'table':
@@ -185,11 +189,14 @@ function eventOf(answer: Said): RunEvent {
     case 'refused':
       return { kind: 'refused', code: answer.code }
     case 'kept':
-    case 'mode':
     case 'done':
-      return { kind: 'done', evidence: answer.answer }
+      return { kind: 'done', evidence: { is: answer.answer } }
+    case 'mode':
+      return { kind: 'done', evidence: { is: 'mode', mode: answer.mode } }
     case 'table':
     case 'files':
+    case 'blocks':
+    case 'bytes':
       return { kind: 'lost' }
   }
 }

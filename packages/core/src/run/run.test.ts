@@ -48,9 +48,9 @@ describe('a run', () => {
     ])
     const sent = tell(first, durable)
     expect(sent.orders).toEqual([{ kind: 'send', command: put }])
-    const done = tell(sent, { kind: 'done', evidence: 'kept' })
+    const done = tell(sent, { kind: 'done', evidence: { is: 'kept' } })
     expect(done.orders).toEqual([
-      { kind: 'journal', entry: { kind: 'done', command: 0, evidence: 'kept' } },
+      { kind: 'journal', entry: { kind: 'done', command: 0, evidence: { is: 'kept' } } },
     ])
     expect(tell(done, durable).orders).toEqual([
       { kind: 'journal', entry: { kind: 'intend', command: 1, epoch: 3 } },
@@ -58,12 +58,12 @@ describe('a run', () => {
   })
 
   it('sends nothing while its journal is not durable, whatever the device says', () => {
-    const early = tell(start(put), { kind: 'done', evidence: 'x' }, { kind: 'lost' })
+    const early = tell(start(put), { kind: 'done', evidence: { is: 'kept' } }, { kind: 'lost' })
     expect([orders(early), phase(early)]).toEqual([[], 'writing-down'])
   })
 
   it('ends after its last command, and says nothing more', () => {
-    const ended = tell(start(put), durable, { kind: 'done', evidence: '' }, durable)
+    const ended = tell(start(put), durable, { kind: 'done', evidence: { is: 'kept' } }, durable)
     expect([phase(ended), orders(ended)]).toEqual(['ended', []])
     expect(orders(tell(ended, durable, { kind: 'lost' }))).toEqual([])
   })
@@ -96,7 +96,7 @@ describe('a run', () => {
   it('stops after the piece that is on its way, and at once with the link gone', () => {
     const asked = tell(start(put, readBack), durable, { kind: 'stop' })
     expect([phase(asked), asked.state.stopping]).toEqual(['doing', true])
-    const after = tell(asked, { kind: 'done', evidence: '' }, durable)
+    const after = tell(asked, { kind: 'done', evidence: { is: 'kept' } }, durable)
     expect([phase(after), after.state.next]).toEqual(['asked', 1])
     expect(phase(tell(start(put), durable, { kind: 'lost' }, { kind: 'stop' }))).toBe('asked')
   })
@@ -119,7 +119,7 @@ describe('a run', () => {
   })
 
   it('that is over hears no stop', () => {
-    const ended = tell(start(put), durable, { kind: 'done', evidence: '' }, durable, {
+    const ended = tell(start(put), durable, { kind: 'done', evidence: { is: 'kept' } }, durable, {
       kind: 'stop',
     })
     expect(phase(ended)).toBe('ended')
@@ -177,7 +177,11 @@ describe('a run superseded by a higher epoch', () => {
 
 describe('a journal', () => {
   const intend = (command: number): JournalEntry => ({ kind: 'intend', command, epoch: 1 })
-  const done = (command: number): JournalEntry => ({ kind: 'done', command, evidence: '' })
+  const done = (command: number): JournalEntry => ({
+    kind: 'done',
+    command,
+    evidence: { is: 'kept' },
+  })
 
   it('says which command comes next, and whether it is in doubt', () => {
     expect(placeOf([])).toEqual({ next: 0, inDoubt: false })

@@ -13,6 +13,7 @@ import { deviceFactsSchema } from '../wire/facts.ts'
 import type { DeviceRefusal } from '../wire/verbs.ts'
 import { REFUSALS } from '../wire/verbs.ts'
 import { isAsExpected, otherId } from './expected.ts'
+import type { RunEvidence } from './evidence.ts'
 import type { JournalEntry } from './journal.ts'
 import { followed } from './journal.ts'
 
@@ -28,13 +29,15 @@ export const stopReasonSchema = z.discriminatedUnion('kind', [
     })
     .readonly(),
   /** What could not be sent twice was on its way when the link was lost, and no fact says whether it was done. */
-  z.object({ kind: z.literal('undecided'), what: z.enum(['lock', 'slot']) }).readonly(),
+  z.object({ kind: z.literal('undecided'), what: z.enum(['lock', 'slot', 'permit']) }).readonly(),
   /** Something of the customer's can still be counted, where all was to be gone. */
   z.object({ kind: z.literal('not-wiped'), items: z.int() }).readonly(),
   z.object({ kind: z.literal('refused'), code: z.enum(REFUSALS) }).readonly(),
   z.object({ kind: z.literal('not-equal'), partition: z.string() }).readonly(),
   /** Its partition table is not the one that the plan was made on. */
   z.object({ kind: z.literal('other-table') }).readonly(),
+  /** Hands said that it goes on, and it still waits for a key. */
+  z.object({ kind: z.literal('waits') }).readonly(),
   z.object({ kind: z.literal('not-as-promised'), facts: deviceFactsSchema }).readonly(),
   /** Bytes that the run still needs are not on the shelf any more, or are others than they were. */
   z
@@ -82,7 +85,7 @@ export type RunState = {
 
 export type RunEvent =
   | { readonly kind: 'durable' }
-  | { readonly kind: 'done'; readonly evidence: string }
+  | { readonly kind: 'done'; readonly evidence: RunEvidence }
   | { readonly kind: 'facts'; readonly facts: DeviceFacts }
   | { readonly kind: 'digest'; readonly image: string | undefined }
   | { readonly kind: 'tally'; readonly items: number }
@@ -172,7 +175,15 @@ function stop(state: RunState): Turn {
 /** Whether a command changes what stands on the device while it is under way. */
 export const writes = (command: Command | undefined): boolean =>
   command !== undefined && CHANGING.includes(command.kind)
-const CHANGING: readonly Command['kind'][] = ['put', 'erase', 'lock', 'slot', 'copy', 'push']
+const CHANGING: readonly Command['kind'][] = [
+  'put',
+  'erase',
+  'lock',
+  'slot',
+  'permit',
+  'copy',
+  'push',
+]
 
 const halt = (state: RunState, why: StopReason): Turn => ({
   state: { ...state, phase: { kind: 'stopped', why } },
@@ -213,7 +224,7 @@ function send(state: RunState): Turn {
   return { state: { ...state, phase: { kind: 'doing' } }, orders: [{ kind: 'send', command }] }
 }
 
-function finish(state: RunState, evidence: string): Turn {
+function finish(state: RunState, evidence: RunEvidence): Turn {
   const { next: command } = state
   return {
     state: { ...state, phase: { kind: 'writing-down', what: 'done' } },
@@ -240,12 +251,12 @@ function whileDoing(state: RunState, event: RunEvent): Turn {
     case 'tally':
       if (command?.kind !== 'tally') return { state, orders: [] }
       return event.items === command.items
-        ? finish(state, `${event.items} items`)
+        ? finish(state, { is: 'items', items: event.items })
         : halt(state, { kind: 'not-wiped', items: event.items })
     case 'table':
       if (command?.kind !== 'table') return { state, orders: [] }
       return event.table === command.table
-        ? finish(state, 'the same table')
+        ? finish(state, { is: 'table' })
         : halt(state, { kind: 'other-table' })
     case 'refused':
       return event.code === 'bad-digest' && state.misread < MISREAD_MOST
@@ -263,14 +274,18 @@ function whileDoing(state: RunState, event: RunEvent): Turn {
   }
 }
 
+const foundAs = (as: string): RunEvidence => ({ is: 'found', as })
+
 /** At every meeting the ids are compared; facts that were promised must hold. */
 function compared(state: RunState, command: Command, facts: DeviceFacts): Turn {
   const other = otherThan(state, facts)
   if (other !== undefined) return halt(state, other)
   const promised = command.kind === 'facts' ? command.expect : undefined
-  if (promised === undefined) return finish(state, `${facts.serial} ${facts.mode}`)
+  if (promised === undefined)
+    return finish(state, { is: 'met', serial: facts.serial, mode: facts.mode })
+  if (facts.asks === 'go-on') return halt(state, { kind: 'waits' })
   return isAsExpected(promised, facts)
-    ? finish(state, `${facts.build ?? ''} as promised`)
+    ? finish(state, { is: 'promised', build: facts.build ?? '' })
     : halt(state, { kind: 'not-as-promised', facts })
 }
 
@@ -290,7 +305,7 @@ function readBack(
   command: Extract<Command, { kind: 'digest' | 'prove-copy' }>,
   found: string | undefined,
 ): Turn {
-  if (found === command.image) return finish(state, found)
+  if (found === command.image) return finish(state, { is: 'digest', sha256: found })
   const partition = command.kind === 'digest' ? command.partition : command.name
   return halt(state, { kind: 'not-equal', partition })
 }
@@ -305,29 +320,31 @@ function metAgain(state: RunState, facts: DeviceFacts): Turn {
   const other = otherThan(state, facts)
   if (other !== undefined) return halt(state, other)
   const command = current(state)
-  if (command?.kind === 'merge' && facts.merge === 'none') return finish(state, 'found merged')
+  if (command?.kind === 'merge' && facts.merge === 'none') return finish(state, foundAs('merged'))
   if (command?.kind === 'lock') return decided(state, 'lock', facts.bootLock, command.to)
   if (command?.kind === 'slot') return decided(state, 'slot', facts.slotToTry, command.slot)
-  if (command?.kind === 'push' && facts.asks === 'confirm') return finish(state, 'found installed')
+  if (command?.kind === 'permit') return decided(state, 'permit', facts.permit, 'granted')
+  if (command?.kind === 'push' && facts.asks === 'confirm')
+    return finish(state, foundAs('installed'))
   if (command?.kind === 'put')
     return {
       state: { ...state, phase: { kind: 'looking' } },
       orders: [{ kind: 'look', command }],
     }
   if (command?.kind === 'restart' && facts.mode === command.to)
-    return finish(state, `found in ${facts.mode}`)
+    return finish(state, foundAs(facts.mode))
   return send(state)
 }
 
 /** Done where the facts show what was wanted, sent where they show that it was not done. */
 function decided(
   state: RunState,
-  what: 'lock' | 'slot',
+  what: 'lock' | 'slot' | 'permit',
   here: string | undefined,
   wanted: string,
 ): Turn {
   if (here === undefined) return halt(state, { kind: 'undecided', what })
-  return here === wanted ? finish(state, `found ${here}`) : send(state)
+  return here === wanted ? finish(state, foundAs(here)) : send(state)
 }
 
 function whileLooking(state: RunState, event: RunEvent): Turn {
@@ -336,5 +353,5 @@ function whileLooking(state: RunState, event: RunEvent): Turn {
   if (event.kind !== 'digest') return { state, orders: [] }
   const command = current(state)
   const whole = command?.kind === 'put' && event.image === command.image
-  return whole ? finish(state, 'found whole') : send(state)
+  return whole ? finish(state, foundAs('whole')) : send(state)
 }

@@ -10,7 +10,11 @@ const put = (partition: string, offset = 0) =>
 const digest = (partition: string) =>
   ({ kind: 'digest', mode: 'loader', partition, size: 8192, image: partition }) as const
 const intend = (command: number): JournalEntry => ({ kind: 'intend', command, epoch: 1 })
-const done = (command: number): JournalEntry => ({ kind: 'done', command, evidence: 'kept' })
+const done = (command: number): JournalEntry => ({
+  kind: 'done',
+  command,
+  evidence: { is: 'kept' },
+})
 /** A journal up to a command that was begun, and whether it was done. */
 const upTo = (last: number, over: boolean): readonly JournalEntry[] =>
   Array.from({ length: last + 1 }, (_, at) =>

@@ -21,7 +21,7 @@ const journal = (text: string): readonly JournalEntry[] =>
   [...text].map((letter, index) =>
     letter === 'i'
       ? { kind: 'intend', command: Math.floor(index / 2), epoch: 1 }
-      : { kind: 'done', command: Math.floor(index / 2), evidence: '' },
+      : { kind: 'done', command: Math.floor(index / 2), evidence: { is: 'kept' } },
   )
 const main = (text: string) => standingOf(commands, journal(text))[0]
 

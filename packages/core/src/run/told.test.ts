@@ -26,7 +26,7 @@ const intend = (command: number, at: number): JournalEntry => ({
 const done = (command: number, at: number): JournalEntry => ({
   kind: 'done',
   command,
-  evidence: 'e',
+  evidence: { is: 'kept' },
   at,
 })
 

@@ -7,6 +7,7 @@ import type { Seconds } from '../pace/pace.ts'
 import { sum } from '../pace/pace.ts'
 import { stepAt } from '../command/placed.ts'
 import type { PlacedStep } from '../command/placed.ts'
+import type { RunEvidence } from './evidence.ts'
 import { secondsOf } from './figures.ts'
 import type { JournalEntry } from './journal.ts'
 
@@ -17,7 +18,7 @@ export type WasDone<Step> = {
   readonly since: number
   readonly step: Step | undefined
   readonly seconds: number | undefined
-  readonly evidence: string
+  readonly evidence: RunEvidence
 }
 
 /** Everything that was done, in order. */

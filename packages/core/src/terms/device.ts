@@ -66,6 +66,8 @@ export type Mode = z.infer<typeof modeSchema>
 export const TAKES = [
   'write',
   'digest',
+  'blocks',
+  'read',
   'table',
   'tally',
   'erase',
@@ -73,6 +75,7 @@ export const TAKES = [
   'slot',
   'install',
   'merge',
+  'permit',
 ] as const
 export const takesSchema = z.enum(TAKES)
 export type Takes = z.infer<typeof takesSchema>

@@ -4,6 +4,7 @@
  * belongs to and the answers it takes. What the topics mean for the work is `job`.
  */
 import type { Role } from './people.ts'
+import { SCHOOLS, SCHOOL_QUESTIONS } from './schools.ts'
 import type { Stage } from './slip.ts'
 
 /** What people lose and rarely think of, asked item by item besides the family's own things. */
@@ -47,6 +48,8 @@ export type Topic = {
   readonly least?: Role
   /** A reason must stand beside it. */
   readonly reason?: true
+  /** Who may say it hangs on more than a role: it has an act of its own. */
+  readonly apart?: true
   /** It is said after the slip was closed. */
   readonly after?: true
 }
@@ -77,6 +80,15 @@ export const TOPICS: readonly Topic[] = [
   ...each('intake', 'survive', THINGS, SURVIVES),
   ...each('readings', 'eye', ['board'], ['as-read']),
   ...each('firmware', 'route', ['package'], []),
+  ...each('firmware', 'permit', ['service'], []),
+  /* Whom a house believes is a lead's to say, on one slip too. */
+  ...SCHOOL_QUESTIONS.flatMap((question) =>
+    each('firmware', 'depart', [question], SCHOOLS[question]).map((one): Topic => ({
+      ...one,
+      reason: true,
+      ...(question === 'source' ? { least: 'lead' } : {}),
+    })),
+  ),
   ...each('proof', 'overrule', ['unpublished'], []).map((one): Topic => ({
     ...one,
     least: 'lead',
@@ -106,16 +118,26 @@ export const TOPICS: readonly Topic[] = [
   })),
 ]
 
-/** The family's own things are asked like the others: must they survive? */
+/**
+ * The family's own things are asked like the others: must they survive? A rule that somebody overrules is a topic of
+ * its own, whose answer names the packages; who may say it is the rule's.
+ */
 export const topicOf = (topic: string): Topic | undefined =>
   TOPICS.find((one) => one.topic === topic) ??
   (/^survive\.[a-z][a-z0-9-]{0,39}$/.test(topic)
     ? { topic, stage: 'intake', group: 'survive', answers: SURVIVES }
-    : undefined)
+    : /^overrule(\.[a-zA-Z][a-zA-Z-]{0,30}){2,4}$/.test(topic)
+      ? { topic, stage: 'firmware', group: 'overrule', answers: [], reason: true, apart: true }
+      : undefined)
+
+/** Characters of an answer; the longest is a route of several packages. */
+const ANSWER_MOST = 1200
 
 /** True when a topic takes this answer. Topics without a list take any short text. */
 export function takes({ answers }: Topic, answer: string): boolean {
-  return answers.length === 0 ? answer.length > 0 && answer.length <= 300 : answers.includes(answer)
+  return answers.length === 0
+    ? answer.length > 0 && answer.length <= ANSWER_MOST
+    : answers.includes(answer)
 }
 
 /** A line as it was put down: `at` in ms of the shop's clock; `by`: who said it, where that is known. */

@@ -3,6 +3,8 @@ import { identify } from '../device/identity.ts'
 import type { Evidence } from '../difference/least-write.ts'
 import { familyTable } from '../family/layout.ts'
 import type { Case } from '../match/rule.ts'
+import { USUAL_HOUSE } from '../match/house.ts'
+import { NO_HISTORY } from '../match/rule.ts'
 import { readings0417 } from './devices.ts'
 import { SCALE, digestOf, newest, proven, shelf } from './packages.ts'
 import { tarn } from './tarn.ts'
@@ -23,7 +25,7 @@ export function case0417(more: Partial<Case> = {}): Case {
     family: tarn,
     identity: identify(tarn, readings0417()),
     shelved: proven(newest),
-    house: { batteryMargin: 20, batteryFloor: undefined, lawfulRegions: ['HI', 'EX'] },
+    house: USUAL_HOUSE,
     intent: 'update',
     keepData: true,
     table: familyTable(tarn, { storageGb: 32 }, SCALE, DISK_BYTES),
@@ -31,6 +33,9 @@ export function case0417(more: Partial<Case> = {}): Case {
     shelf,
     byEye: false,
     placeless: [],
+    lines: undefined,
+    history: NO_HISTORY,
+    today: '2026-10-15',
     ...more,
   }
 }

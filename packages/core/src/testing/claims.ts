@@ -5,6 +5,7 @@
 import { readBuild } from '../build/grammar.ts'
 import { placedSteps } from '../command/placed.ts'
 import { lockChange } from '../effect/effect.ts'
+import { isFrom } from '../family/builds.ts'
 import { faultsUnder } from '../family/faults.ts'
 import { familyTable } from '../family/layout.ts'
 import type { Manifest } from '../firmware/manifest.ts'
@@ -13,7 +14,7 @@ import type { Case } from '../match/rule.ts'
 import { waysTo } from '../modes/ways.ts'
 import { fold } from '../plan/folds.ts'
 import type { PlanWay } from '../plan/install.ts'
-import { makePlan } from '../plan/plan.ts'
+import { makePlan } from '../route/make-plan.ts'
 import { rehearse } from '../rehearsal/rehearse.ts'
 import type { Catalogue } from '../twin/images.ts'
 import { startOf } from '../twin/start.ts'
@@ -34,7 +35,7 @@ const DISK_BYTES = 1024 ** 3
 
 /** Build ids as they are typed, right and wrong. */
 const TYPED = [
-  ...['H1.0ZC.r3', 'H2.0ZC.r4', 'H2.0ZC.r5', 'H2.OZC.r4'],
+  ...['H1.0ZC.r3', 'H2.0ZC.r4', 'H2.0ZC.r5', 'H2.OZC.r4', 'H2.105.r4'],
   ...['20-2638.0-HO', '20-2638.0-MS', '20-2638.0-EN', '2O-2638.O-HO'],
   ...['FEN-26.20B-S', 'FEN-26.20B-T', 'FEN-26.20O-S'],
 ]
@@ -78,6 +79,11 @@ export const CLAIMS: Readonly<Record<string, (scenery: Scenery) => unknown>> = {
     family.models.flatMap(({ code: model, boards }) =>
       boards.map((board) => faultsUnder(family, { model, board }, () => TYPED)),
     ),
+  'which builds ask for a key at their first start, and how': ({ bench: { family } }) => [
+    family.goOn?.say,
+    family.goOn?.seconds,
+    TYPED.map((text) => family.goOn !== undefined && isFrom(family, text, family.goOn.from)),
+  ],
   'what its lock does to data': ({ bench: { family } }) =>
     family.models.map(({ code }) =>
       (['open', 'closed'] as const).map((to) => lockChange(family, to, code)),
@@ -96,6 +102,14 @@ export const CLAIMS: Readonly<Record<string, (scenery: Scenery) => unknown>> = {
     bench.family.modes.flatMap(({ id: mode }) => installing(bench, aims, mode)),
   'what fits': (scenery) =>
     [...wishes(scenery), ...everyPart(scenery)].map((one) => judge(one).findings),
+  'how another carrier’s variant is taken up': ({ bench, aims: [aim] }) =>
+    aim === undefined
+      ? []
+      : [true, false].map((keepData) => {
+          const targets = aim.targets.map((one) => ({ ...one, carriers: ['S'] }))
+          const wish = { intent: 'variant-change', keepData } as const
+          return judge(caseOf(bench, { ...aim, targets }, wish)).findings
+        }),
   'plans of what it installs': (scenery) =>
     scenery.aims.flatMap((aim) =>
       ['push', 'card', 'storage'].map((way) => plannedBy(scenery.bench, aim, way as PlanWay)),
@@ -178,10 +192,17 @@ function inputsOf(catalogue: Catalogue, device: DeviceModel): readonly TwinInput
       { kind: 'begin', ...lease, partition, offset: 0, size: 4096, image: imageFor(role) },
       { kind: 'erase', ...lease, partition },
       { kind: 'digest', partition, size: 4096 },
+      { kind: 'blocks', partition, size: 4096 },
+      { kind: 'read', partition, size: 4096 },
     ],
   )
   return [
     ...onParts,
+    {
+      kind: 'take-permit',
+      ...lease,
+      permit: { id: 'p', device: device.serial, scope: 'service', until: '2027-01-01' },
+    },
     { kind: 'lock', ...lease, to: 'open' },
     { kind: 'lock', ...lease, to: 'closed' },
     { kind: 'slot', ...lease, slot: 'b' },

@@ -8,6 +8,8 @@ import type { Family } from '../family/profile.ts'
 import { familySchema } from '../family/profile.ts'
 import type { Manifest } from '../firmware/manifest.ts'
 import type { Case } from '../match/rule.ts'
+import { USUAL_HOUSE } from '../match/house.ts'
+import { NO_HISTORY } from '../match/rule.ts'
 import type { PartRole, Slot } from '../terms/device.ts'
 import { BLOCK_BYTES } from '../twin/blocks.ts'
 import type { ImageFacts } from '../twin/images.ts'
@@ -156,7 +158,7 @@ export function caseOf(bench: Bench, aim: Manifest, more: Partial<Case> = {}): C
     family,
     identity: identityOf(bench),
     shelved: proven(aim),
-    house: { batteryMargin: 20, batteryFloor: undefined, lawfulRegions: ['HI', 'EX'] },
+    house: USUAL_HOUSE,
     intent: 'update',
     keepData: true,
     table: familyTable(family, device.fused, SCALE, DISK_BYTES),
@@ -164,6 +166,9 @@ export function caseOf(bench: Bench, aim: Manifest, more: Partial<Case> = {}): C
     shelf: [...new Set([...shelf, aim])].map(proven),
     byEye: false,
     placeless: [],
+    lines: undefined,
+    history: NO_HISTORY,
+    today: '2026-10-15',
     ...more,
   }
 }

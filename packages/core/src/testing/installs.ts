@@ -2,7 +2,7 @@
 import type { Manifest } from '../firmware/manifest.ts'
 import type { PlanWay } from '../plan/install.ts'
 import type { Plan } from '../plan/plan.ts'
-import { makePlan } from '../plan/plan.ts'
+import { makePlan } from '../route/make-plan.ts'
 import { rehearse } from '../rehearsal/rehearse.ts'
 import type { DeviceModel } from '../twin/state.ts'
 import type { TwinInput } from '../twin/stepped.ts'

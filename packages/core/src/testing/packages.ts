@@ -82,7 +82,7 @@ export function archived(manifest: Manifest): Manifest {
   const bytes = manifest.images.reduce((sum, { size }) => sum + size, 4096)
   return {
     ...manifest,
-    archives: [{ file: `${manifest.id}.tar`, sha256: digestOf(manifest.id), bytes }],
+    archives: manifest.archives.map(({ file }) => ({ file, sha256: digestOf(manifest.id), bytes })),
   }
 }
 

@@ -1,7 +1,7 @@
 /** Telling a twin, and running whole plans on it, for tests of what the families do. */
 import { fold } from '../plan/folds.ts'
 import type { Plan } from '../plan/plan.ts'
-import { makePlan } from '../plan/plan.ts'
+import { makePlan } from '../route/make-plan.ts'
 import type { Case } from '../match/rule.ts'
 import { keepsPromise, rehearse } from '../rehearsal/rehearse.ts'
 import type { TwinInput } from '../twin/stepped.ts'

@@ -2,7 +2,7 @@
 import { USUAL_STATE } from './state.ts'
 import { familyTable } from '../family/layout.ts'
 import type { Plan } from '../plan/plan.ts'
-import { makePlan } from '../plan/plan.ts'
+import { makePlan } from '../route/make-plan.ts'
 import type { Case } from '../match/rule.ts'
 import { BLOCK_BYTES } from '../twin/blocks.ts'
 import type { DeviceModel } from '../twin/state.ts'

@@ -19,6 +19,7 @@ export function applied(device: DeviceModel, effect: Effect): DeviceModel {
   return {
     ...erased,
     data: dataAfter(erased, effect.data),
+    setUpAt: effect.data === 'wipes' ? undefined : erased.setUpAt,
     account: effect.asksAccount && erased.account === 'on' ? ('asked' as const) : erased.account,
     files: erased.files.filter(({ store }) => !effect.empties.includes(store)),
     permission: erased.permission && !effect.clearsPermission,

@@ -20,7 +20,11 @@ export function inputOf(request: Plain): TwinInput {
     case 'tally':
       return { kind: request.verb }
     case 'digest':
-      return { kind: 'digest', partition: request.partition, size: request.to - request.from }
+    case 'blocks':
+    case 'read': {
+      const { verb: kind, partition, from, to } = request
+      return { kind, partition, size: to - from }
+    }
     case 'restart':
       return { kind: 'restart', epoch: request.epoch, to: request.to }
     case 'erase':
@@ -38,6 +42,8 @@ export function inputOf(request: Plain): TwinInput {
     }
     case 'merge':
       return { kind: 'merge', epoch: request.epoch, do: request.do }
+    case 'permit':
+      return { kind: 'take-permit', epoch: request.epoch, permit: request.permit }
     case 'slot':
       return { kind: 'slot', epoch: request.epoch, slot: request.slot }
   }

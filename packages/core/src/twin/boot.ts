@@ -4,6 +4,7 @@
  */
 import { marksBy } from '../effect/effect.ts'
 import { answersIn, isKind, modeOfKind } from '../family/modes.ts'
+import { isFrom } from '../family/builds.ts'
 import type { Family } from '../family/profile.ts'
 import { isTrackBack } from '../family/profile.ts'
 import type { Mode } from '../terms/device.ts'
@@ -11,7 +12,8 @@ import { raised } from './applied.ts'
 import { withoutMemory } from './memory.ts'
 import { imageOn, loaderVersionOn, partIn } from './parts.ts'
 import type { Start } from './start.ts'
-import { startOf } from './start.ts'
+import { awaitsSetUp, startOf } from './start.ts'
+import { served } from './permitting.ts'
 import type { DeviceModel, Slots } from './state.ts'
 import type { Nature, Stepped } from './stepped.ts'
 import { done, lastsOf, refuse, runs, switchedOff, told, withoutPower } from './stepped.ts'
@@ -131,17 +133,27 @@ function startedUp(nature: Nature, device: DeviceModel, start: Start): Stepped {
     mode,
     floors,
     fresh: false,
+    key: keyAfter(family, device, build),
     mergeUntil: device.merge === 'merging' ? device.at + lastsOf(nature, 'merge') : undefined,
     returns: start.bad,
     marks: [...new Set([...device.marks, ...marked])],
     data: build === undefined ? device.data : dataAfter(family, device, build),
   }
-  const wiped = device.data.form === 'none'
+  const serves = build?.service === true
+  const { floors: before, data } = device
+  const after = serves ? { ...served(family, started), floors: before, data } : started
+  const wiped = awaitsSetUp(device)
   const operation = first
     ? ({ kind: 'first-start', wiped } as const)
     : ({ kind: 'restart' } as const)
-  const slow = { ...started, at: started.at + start.warned * 1000 }
+  const slow = { ...after, at: after.at + start.warned * 1000 }
   return done({ ...nature, catalogue }, slow, operation, { kind: 'mode', mode })
+}
+
+/** Written over the cable, some builds ask for a key at their first start, and wait for it. */
+function keyAfter(family: Family, { key }: DeviceModel, build: Start['build']): DeviceModel['key'] {
+  if (key !== 'due' || build === undefined || family.goOn === undefined) return key
+  return isFrom(family, build.build, family.goOn.from) ? 'asked' : 'none'
 }
 
 function floorsAfter({ family, catalogue }: Nature, device: DeviceModel): DeviceModel['floors'] {

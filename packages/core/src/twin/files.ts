@@ -19,8 +19,24 @@ export const isFile =
   (one: Pick<StoredFile, 'store' | 'name'>): boolean =>
     one.store === store && one.name === name
 
+type OnFiles = Extract<TwinInput, { kind: 'file-put' | 'file-list' | 'file-digest' | 'file-drop' }>
+
+/** What is asked of a store. */
+export function onFiles(nature: Nature, device: DeviceModel, input: OnFiles): Stepped {
+  switch (input.kind) {
+    case 'file-put':
+      return fileBegun(nature, device, input)
+    case 'file-list':
+      return fileList(nature, device, input.store)
+    case 'file-digest':
+      return fileDigest(nature, device, input)
+    case 'file-drop':
+      return fileDropped(nature, device, input)
+  }
+}
+
 /** A file begun, or gone on with where the same one was begun; one of that name that is there is replaced. */
-export function fileBegun(
+function fileBegun(
   nature: Nature,
   device: DeviceModel,
   { store, name, size, image }: Extract<TwinInput, { kind: 'file-put' }>,
@@ -68,7 +84,7 @@ export function fileEnded(device: DeviceModel): Stepped {
 }
 
 /** The device's own digest of a file: what it holds, or that nobody knows it. */
-export function fileDigest(
+function fileDigest(
   nature: Nature,
   device: DeviceModel,
   { store, name }: Extract<TwinInput, { kind: 'file-digest' }>,
@@ -82,7 +98,7 @@ export function fileDigest(
   return done(nature, device, operation, { kind: 'digest', image })
 }
 
-export function fileList(nature: Nature, device: DeviceModel, store: Store): Stepped {
+function fileList(nature: Nature, device: DeviceModel, store: Store): Stepped {
   if (isMute(nature.family, device)) return told(device, { kind: 'silent' })
   if (storeIn(nature, device, store) === undefined) return refuse(device, 'no-store')
   const files = device.files.filter((one) => one.store === store)
@@ -91,7 +107,7 @@ export function fileList(nature: Nature, device: DeviceModel, store: Store): Ste
 }
 
 /** A file that is gone already is dropped as much. */
-export function fileDropped(
+function fileDropped(
   nature: Nature,
   device: DeviceModel,
   { store, name }: Extract<TwinInput, { kind: 'file-drop' }>,

@@ -15,6 +15,8 @@ export const signedBuildSchema = z
     build: z.string(),
     release: z.int(),
     patchDate: z.string(),
+    /** The maker's own, for service: it needs a permit, and nothing of the customer's becomes of it. */
+    service: z.boolean().default(false),
     /** Empty where the family has no tracks. */
     track: z.string(),
     /** Of this part. */
@@ -73,6 +75,7 @@ function buildIn(manifest: Manifest, role: ImageFacts['role']): SignedBuild {
     build,
     release,
     patchDate,
+    service: manifest.kind === 'service',
     track,
     generation: generationFor(manifest, role),
     minLoader: requires.minLoader ?? 0,

@@ -53,7 +53,7 @@ export function install(nature: Nature, device: DeviceModel, asked: Asked): Step
   const { confirm, merges } = rule
   const confirmBy = confirm === undefined ? undefined : after.doneAt + confirm.seconds * 1000
   const merge = merges ? ('staged' as const) : after.device.merge
-  return { ...after, device: { ...after.device, confirmBy, merge } }
+  return { ...after, device: { ...after.device, confirmBy, merge, key: 'none' } }
 }
 
 /** Its cell ran empty in the middle: as far as it lasted. */

@@ -75,7 +75,11 @@ export function systemOn(
   const common = first.filter(({ build }) =>
     others.every((set) => set.some((one) => one.build === build)),
   )
-  return common.reduce<SignedBuild | undefined>(
+  /* Rows of one build share its images: which of them it is shows in the variant part. */
+  const variant = partIn(device, 'variant', slot)
+  const rows = variant === undefined ? [] : (imageOn(variant, catalogue)?.builds ?? [])
+  const told = common.filter(({ build }) => rows.some((one) => one.build === build))
+  return (told.length > 0 ? told : common).reduce<SignedBuild | undefined>(
     (newest, one) => (newest === undefined || one.patchDate > newest.patchDate ? one : newest),
     undefined,
   )

@@ -64,9 +64,13 @@ function startIn(world: World, bad: number): Start {
     else return ended(world, { rule, bad, warned })
   }
   if (build === undefined) return { ...PLAIN, outcome: 'loop', slot, bad, warned }
-  const outcome = device.data.form === 'none' ? 'set-up' : 'normal'
+  const outcome = awaitsSetUp(device) ? 'set-up' : 'normal'
   return { ...PLAIN, outcome, limits: [...new Set(limits)], slot, bad, warned, build }
 }
+
+/** Wiped, and nobody went through its set-up since. */
+export const awaitsSetUp = ({ data, setUpAt }: DeviceModel): boolean =>
+  data.form === 'none' && setUpAt === undefined
 
 const PLAIN = { limits: [], stays: undefined, says: undefined, build: undefined } as const
 
@@ -122,7 +126,7 @@ function areDataSo(
   is: 'newer-release' | 'newer-patch' | 'later-track' | 'reset-asked',
   build: SignedBuild | undefined,
 ): boolean {
-  if (data.form === 'none' || build === undefined) return false
+  if (data.form === 'none' || build === undefined || build.service) return false
   switch (is) {
     case 'newer-release':
       return data.release > build.release

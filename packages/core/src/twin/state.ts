@@ -70,13 +70,18 @@ export type DeviceModel = {
   readonly incoming: Incoming | undefined
   /** What it wrote by itself waits for a hand, until then, ms of model time; undefined: nothing does. */
   readonly confirmBy: number | undefined
+  /** The permit that it was given and has not used, by its id; those that it used. */
+  readonly permit: string | undefined
+  readonly spent: readonly string[]
+  /** A key that its first start asks for: not at all, at that start, now. */
+  readonly key: 'none' | 'due' | 'asked'
   /** Percent, with fractions. */
   readonly battery: number
   readonly floors: Floors
   readonly lock: 'closed' | 'open'
   /** Whether the switch for opening the lock is on. */
   readonly lockSwitch: boolean
-  /** When somebody went through its set-up, ms of model time; undefined: long ago. */
+  /** When somebody went through its set-up, ms of model time; undefined: long ago, or not since it was wiped. */
   readonly setUpAt: number | undefined
   readonly permission: boolean
   readonly loaderVersion: number

@@ -8,6 +8,7 @@ import type { Family, PaceKey } from '../family/profile.ts'
 import { paceOf } from '../pace/pace.ts'
 import type { Mode, Slot, Store } from '../terms/device.ts'
 import type { DeviceFacts } from '../wire/facts.ts'
+import type { Permit } from '../wire/permit.ts'
 import type { DeviceRefusal } from '../wire/verbs.ts'
 import type { Catalogue } from './images.ts'
 import { withoutMemory } from './memory.ts'
@@ -22,6 +23,8 @@ export type Nature = {
   readonly packages: Packages
   readonly scale: number
   readonly pick: number
+  /** What makers have permitted. */
+  readonly permits?: readonly Permit[]
 }
 
 export type TwinInput =
@@ -41,7 +44,12 @@ export type TwinInput =
       readonly size: number
     }
   | { readonly kind: 'finish'; readonly epoch: number }
-  | { readonly kind: 'digest'; readonly partition: string; readonly size: number }
+  /** A range as it stands: its digest, that of each of its blocks, or its bytes. */
+  | {
+      readonly kind: 'digest' | 'blocks' | 'read'
+      readonly partition: string
+      readonly size: number
+    }
   /** Whether a piece's range already holds the image's blocks. */
   | {
       readonly kind: 'look'
@@ -81,6 +89,7 @@ export type TwinInput =
   | { readonly kind: 'erase'; readonly epoch: number; readonly partition: string }
   | { readonly kind: 'lock'; readonly epoch: number; readonly to: 'open' | 'closed' }
   | { readonly kind: 'slot'; readonly epoch: number; readonly slot: Slot }
+  | { readonly kind: 'take-permit'; readonly epoch: number; readonly permit: Permit }
   /** Its own update waited for in its system, or taken back in its rescue. */
   | { readonly kind: 'merge'; readonly epoch: number; readonly do: 'wait' | 'cancel' }
   /** A reset asked for by hand: in its settings, in a menu, or on the page that asks for it. */

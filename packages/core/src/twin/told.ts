@@ -2,7 +2,8 @@
  * What a device says of itself when it is asked: what its family lets its mode show over the link, and nothing
  * else. Reads a device; gives facts, of which what is not shown is absent.
  */
-import { isToldIn } from '../family/modes.ts'
+import { isKind, isToldIn, takesIn } from '../family/modes.ts'
+import type { Family } from '../family/profile.ts'
 import type { Fact } from '../terms/device.ts'
 import type { DeviceFacts } from '../wire/facts.ts'
 import { floorFact } from '../wire/facts.ts'
@@ -44,8 +45,17 @@ export function factsOf({ family, catalogue, scale }: Nature, device: DeviceMode
     ...(limits.length === 0 ? {} : { limits: [...limits] }),
     ...(shows === undefined ? {} : { shows }),
     ...(marks.length === 0 ? {} : { marks: [...marks] }),
-    ...(device.confirmBy === undefined ? {} : { asks: 'confirm' as const }),
+    ...asked(family, device),
+    ...(takesIn(family, mode, 'permit') ? { permit: permitOn(device) } : {}),
     returns,
     scale,
   }
 }
+
+/** What it waits for a hand to do: to say yes to what it installed, or to press a key before its system goes on. */
+function asked(family: Family, { confirmBy, key, mode }: DeviceModel): Pick<DeviceFacts, 'asks'> {
+  if (confirmBy !== undefined) return { asks: 'confirm' }
+  return key === 'asked' && isKind(family, mode, 'system') ? { asks: 'go-on' } : {}
+}
+
+const permitOn = ({ permit }: DeviceModel) => (permit === undefined ? 'none' : 'granted')

@@ -8,10 +8,11 @@ import { answersIn, isKind, modeProfile, takesIn } from '../family/modes.ts'
 import { effectOf } from '../effect/effect.ts'
 import { applied, raised } from './applied.ts'
 import { keys, restart } from './boot.ts'
-import { fileBegun, fileChunk, fileDigest, fileDropped, fileEnded, fileList } from './files.ts'
+import { fileChunk, fileEnded, onFiles } from './files.ts'
 import { confirmed, install } from './installing.ts'
 import { cancelled } from './memory.ts'
 import { closingRefused } from './locking.ts'
+import { takePermit } from './permitting.ts'
 import { factsOf } from './told.ts'
 import type { DeviceModel } from './state.ts'
 import type { Nature, Stepped, TwinInput } from './stepped.ts'
@@ -34,13 +35,11 @@ export function step(nature: Nature, device: DeviceModel, input: TwinInput, at: 
   const looks = input.kind === 'hello' && input.epoch === LOOKING
   if ('epoch' in input && !looks && input.epoch < now.epoch) return refuse(now, 'old-epoch')
   const met = 'epoch' in input && !looks ? { ...now, epoch: input.epoch } : now
+  if (isHeldUp(nature, now, input)) return refuse(met, 'busy')
   switch (input.kind) {
     case 'hello':
     case 'facts':
-      if (isMute(nature.family, met)) return { device: met, output: { kind: 'silent' }, doneAt: at }
-      return looks
-        ? told(met, { kind: 'facts', facts: factsOf(nature, met) })
-        : done(nature, met, { kind: 'ask' }, { kind: 'facts', facts: factsOf(nature, met) })
+      return saysFacts(nature, met, { looks, at })
     case 'tally':
       return tally(nature, met)
     case 'begin':
@@ -50,6 +49,8 @@ export function step(nature: Nature, device: DeviceModel, input: TwinInput, at: 
     case 'finish':
       return met.incoming === undefined ? finish(nature, met) : fileEnded(met)
     case 'digest':
+    case 'blocks':
+    case 'read':
       return digest(nature, met, input)
     case 'look':
       return look(nature, met, input)
@@ -61,6 +62,8 @@ export function step(nature: Nature, device: DeviceModel, input: TwinInput, at: 
       return merge(nature, met, input.do)
     case 'slot':
       return slot(nature, met, input.slot)
+    case 'take-permit':
+      return takePermit(nature, met, input.permit)
     case 'restart':
       return restart(nature, met, input.to)
     case 'keys':
@@ -74,20 +77,41 @@ export function step(nature: Nature, device: DeviceModel, input: TwinInput, at: 
     case 'charge':
       return told({ ...met, battery: input.percent }, { kind: 'silent' })
     case 'file-put':
-      return fileBegun(nature, met, input)
     case 'file-list':
-      return fileList(nature, met, input.store)
     case 'file-digest':
-      return fileDigest(nature, met, input)
     case 'file-drop':
-      return fileDropped(nature, met, input)
+      return onFiles(nature, met, input)
     case 'install':
       return install(nature, met, input)
     case 'confirm':
-      return confirmed(met)
+      return met.key === 'asked' ? pressed(nature, met) : confirmed(met)
     case 'permit':
       return told(permitted(nature, met, input.given), { kind: 'silent' })
   }
+}
+
+/** What a system that waits for a key does for nobody. */
+const WANTS_SYSTEM: readonly TwinInput['kind'][] = [
+  ...(['tally', 'restart', 'merge', 'permit', 'reset', 'lock-switch'] as const),
+  ...(['file-put', 'file-list', 'file-digest', 'file-drop', 'install'] as const),
+]
+
+const isHeldUp = ({ family }: Nature, device: DeviceModel, { kind }: TwinInput): boolean =>
+  device.key === 'asked' && runs(family, device) && WANTS_SYSTEM.includes(kind)
+
+/** The key that it waits for: its system goes on. */
+const pressed = ({ family }: Nature, device: DeviceModel): Stepped =>
+  told(runs(family, device) ? { ...device, key: 'none' } : device, { kind: 'silent' })
+
+/** Its facts; a look asks for nothing that takes time. */
+function saysFacts(
+  nature: Nature,
+  met: DeviceModel,
+  { looks, at }: { readonly looks: boolean; readonly at: number },
+): Stepped {
+  if (isMute(nature.family, met)) return { device: met, output: { kind: 'silent' }, doneAt: at }
+  const output = { kind: 'facts', facts: factsOf(nature, met) } as const
+  return looks ? told(met, output) : done(nature, met, { kind: 'ask' }, output)
 }
 
 /** Time that passed with nothing to do: a mode that answers and does not charge drains, a merge goes on. */

@@ -10,6 +10,7 @@ import { raised } from './applied.ts'
 import type { ImageFacts } from './images.ts'
 import type { DeviceModel } from './state.ts'
 import { imageOn } from './parts.ts'
+import { isService } from './permitting.ts'
 import { floorFor } from './start.ts'
 import type { Nature, Stepped, TwinInput } from './stepped.ts'
 import { done, refuse, told } from './stepped.ts'
@@ -29,6 +30,7 @@ export function begin(
   if (family.never.includes(part.role)) return refuse(device, 'never-written')
   if (image === undefined || image.role !== part.role) return refuse(device, 'not-signed')
   if (image.modified && device.lock === 'closed') return refuse(device, 'not-signed')
+  if (isService(image) && device.permit === undefined) return refuse(device, 'no-permit')
   if (isRefusedBelow(family, part.role) && isBelow(image, floorFor(device.floors, part.role)))
     return refuse(device, 'floor')
   if (input.offset + input.size > part.blocks * BLOCK_BYTES) return refuse(device, 'too-large')
@@ -39,7 +41,8 @@ export function begin(
   const session = resumes ? same : { partition, offset, size, image: input.image, got: 0 }
   const merging = device.merge === 'merging' && family.merge?.destroyedBy.includes('write') === true
   const data = merging ? ({ ...device.data, form: 'unreadable' } as const) : device.data
-  return told({ ...device, session, data }, { kind: 'kept', got: session.got })
+  const key = family.goOn === undefined ? device.key : 'due'
+  return told({ ...device, session, data, key }, { kind: 'kept', got: session.got })
 }
 
 /** Whether a part below its floor is refused as it is written, and not only when it is started. */
@@ -87,12 +90,13 @@ export function finish({ family, catalogue }: Nature, device: DeviceModel): Step
 export function digest(
   nature: Nature,
   device: DeviceModel,
-  input: Extract<TwinInput, { kind: 'digest' }>,
+  input: Extract<TwinInput, { kind: 'digest' | 'blocks' | 'read' }>,
 ): Stepped {
   const part = device.parts[input.partition]
-  if (!takesIn(nature.family, device.mode, 'digest', part?.role))
+  if (!takesIn(nature.family, device.mode, input.kind, part?.role))
     return refuse(device, 'wrong-mode')
   if (part === undefined) return refuse(device, 'no-partition')
+  if (input.size > part.blocks * BLOCK_BYTES) return refuse(device, 'too-large')
   const on = imageOn(part, nature.catalogue)
   const whole = on !== undefined && on.blocks * BLOCK_BYTES === input.size
   const output = { kind: 'digest', image: whole ? on.image : undefined } as const

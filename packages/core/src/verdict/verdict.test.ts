@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Finding } from './verdict.ts'
-import { VERDICTS, gravestFirst, isTakeable, overrule, worst } from './verdict.ts'
+import { VERDICTS, gravestFirst, isTakeable, worst } from './verdict.ts'
 
 const finding = (more: Partial<Finding> = {}): Finding => ({
   rule: 'r',
@@ -11,7 +11,7 @@ const finding = (more: Partial<Finding> = {}): Finding => ({
   marks: [],
   remedy: undefined,
   missing: [],
-  final: false,
+  overruled: 'lead',
   ...more,
 })
 
@@ -34,11 +34,5 @@ describe('verdicts', () => {
   it('stand gravest first', () => {
     const findings = VERDICTS.map((verdict) => finding({ verdict }))
     expect(gravestFirst(findings).map(({ verdict }) => verdict)).toEqual([...VERDICTS].reverse())
-  })
-
-  it('are overruled one by one, and some never', () => {
-    expect(overrule(finding()).verdict).toBe('fits-if')
-    expect(overrule(finding({ final: true })).verdict).toBe('does-not-fit')
-    expect(overrule(finding({ verdict: 'cannot-tell' })).verdict).toBe('cannot-tell')
   })
 })

@@ -16,13 +16,45 @@ export function worst(verdicts: readonly Verdict[]): Verdict {
 /** True for what can be taken, at once or once its conditions are met. */
 export const isTakeable = (verdict: Verdict): boolean => verdict === 'fits' || verdict === 'fits-if'
 
-/** What stands beside a verdict and is none. */
+/**
+ * What stands beside a verdict and is none. *Old* and *thin*: what it rests on was seen long ago, or on few
+ * devices.
+ */
 export type Mark =
-  { readonly kind: 'irreversible' } | { readonly kind: 'risky'; readonly seconds: number }
+  | { readonly kind: 'irreversible' }
+  | { readonly kind: 'risky'; readonly seconds: number }
+  | { readonly kind: 'old'; readonly date: string }
+  | { readonly kind: 'thin'; readonly devices: number }
+
+/** Who may overrule a rule: anybody with a reason, a lead with one, a lead and a second person, nobody. */
+export const OVERRULERS = ['anyone', 'lead', 'two', 'nobody'] as const
+export type Overruler = (typeof OVERRULERS)[number]
+
+/** What a person can do about a finding, on a page or by hand; *along*: the plan does it by itself. */
+export const REMEDIES = [
+  'read',
+  'look',
+  'by-eye',
+  'ask',
+  'fetch',
+  'publish',
+  'charge',
+  'consent',
+  'permit',
+  'card',
+  'along',
+  'overruled',
+] as const
+export type Remedy =
+  | { readonly kind: 'read'; readonly facts: readonly string[] }
+  | { readonly kind: 'look'; readonly what: string }
+  | { readonly kind: 'ask'; readonly topic: string }
+  | { readonly kind: 'along'; readonly first?: string }
+  | { readonly kind: Exclude<(typeof REMEDIES)[number], 'read' | 'look' | 'ask' | 'along'> }
 
 /**
- * What a rule found: its verdict, the fact it rests on, the code and parameters of its sentence, and
- * what would mend it. `missing`: the facts without which it cannot tell.
+ * What a rule found: its verdict, the code and parameters of its sentence, and what would mend it.
+ * `missing`: the facts without which it cannot tell.
  */
 export type Finding = {
   readonly rule: string
@@ -30,22 +62,12 @@ export type Finding = {
   readonly code: string
   readonly facts: Readonly<Record<string, string | number>>
   readonly marks: readonly Mark[]
-  readonly remedy: string | undefined
+  readonly remedy: Remedy | undefined
   readonly missing: readonly string[]
-  /** True when nobody may overrule it. */
-  readonly final: boolean
+  readonly overruled: Overruler
 }
 
 /** Gravest first; equals keep the order in which the rules stand. */
 export function gravestFirst(findings: readonly Finding[]): readonly Finding[] {
   return [...findings].sort((a, b) => VERDICTS.indexOf(b.verdict) - VERDICTS.indexOf(a.verdict))
-}
-
-/**
- * One finding overruled: it becomes fits-if and says so. A final one, and any other verdict than
- * does-not-fit, stays as it is.
- */
-export function overrule(finding: Finding): Finding {
-  if (finding.final || finding.verdict !== 'does-not-fit') return finding
-  return { ...finding, verdict: 'fits-if', remedy: 'overruled' }
 }

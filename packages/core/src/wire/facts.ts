@@ -22,6 +22,10 @@ export type StartOutcome = z.infer<typeof startOutcomeSchema>
 export const mergeSchema = z.enum(['none', 'staged', 'merging'])
 export type Merge = z.infer<typeof mergeSchema>
 
+/** What it waits for a hand to do. */
+export const asksSchema = z.enum(['confirm', 'go-on'])
+export type Asks = z.infer<typeof asksSchema>
+
 /** Characters of a fact at most: what is longer is no fact. */
 const FACT_MOST = 120
 /**
@@ -79,7 +83,9 @@ export const deviceFactsSchema = z.object({
   slotToTry: z.exactOptional(slotSchema),
   merge: z.exactOptional(mergeSchema),
   /** It waits for a hand to say yes to what it installed. */
-  asks: z.exactOptional(z.literal('confirm')),
+  asks: z.exactOptional(asksSchema),
+  /** Whether a permit of its maker's is on it, in a mode that takes one. */
+  permit: z.exactOptional(z.enum(['none', 'granted'])),
   /** Whole percent. */
   batteryPercent: z.exactOptional(z.int().min(0).max(100)),
   outcome: startOutcomeSchema,

@@ -6,7 +6,9 @@
 import { z } from 'zod'
 import { digestSchema } from '../book/entry.ts'
 import { modeSchema, slotSchema, storeSchema } from '../terms/device.ts'
-import { deviceFactsSchema } from './facts.ts'
+import { permitSchema } from './permit.ts'
+import { asksSchema, deviceFactsSchema } from './facts.ts'
+import { shownLegible } from '../terms/text.ts'
 
 const partition = z.string().min(1).max(36)
 const offset = z.int().nonnegative()
@@ -42,6 +44,9 @@ export const requestSchema = z.discriminatedUnion('verb', [
   /** The piece's own SHA-256 comes last, so that it can be made while the bytes are sent. */
   z.object({ verb: z.literal('finish'), ...lease, piece: digestSchema }),
   z.object({ verb: z.literal('digest'), partition, from: offset, to: length }),
+  /** A digest of each block of a range; the range's bytes themselves. Both as payload, 1 MiB at most. */
+  z.object({ verb: z.literal('blocks'), partition, from: offset, to: length }),
+  z.object({ verb: z.literal('read'), partition, from: offset, to: length }),
   z.object({ verb: z.literal('restart'), ...lease, to: modeSchema }),
   /** A partition, from end to end. */
   z.object({ verb: z.literal('erase'), ...lease, partition }),
@@ -50,6 +55,8 @@ export const requestSchema = z.discriminatedUnion('verb', [
   z.object({ verb: z.literal('slot'), ...lease, slot: slotSchema }),
   /** Its own update: answered when it is merged, or taken back while it is only prepared. */
   z.object({ verb: z.literal('merge'), ...lease, do: z.enum(['wait', 'cancel']) }),
+  /** What its maker permits this one device. */
+  z.object({ verb: z.literal('permit'), ...lease, permit: permitSchema }),
   z.object({ verb: z.literal('tally') }),
   /** A file to a store: its bytes follow in chunks, its own SHA-256 is what it must come to. */
   z.object({ verb: z.literal('file-put'), ...lease, ...file, size: length, image: digestSchema }),
@@ -91,6 +98,10 @@ export const REFUSALS = [
   'other-base',
   'modified',
   'merging',
+  /** Permits: for another device, used up, or none for what is written. */
+  'other-device',
+  'spent',
+  'no-permit',
   'busy',
   'unknown-verb',
 ] as const
@@ -99,7 +110,7 @@ export type DeviceRefusal = (typeof REFUSALS)[number]
 /** Verbs that change the device; the others may be asked again at will. */
 const WRITING: readonly Verb[] = [
   ...(['begin', 'chunk', 'finish', 'restart', 'erase', 'lock', 'slot'] as const),
-  ...(['file-put', 'file-drop', 'install', 'merge'] as const),
+  ...(['file-put', 'file-drop', 'install', 'merge', 'permit'] as const),
 ]
 export const isWriting = (verb: Verb): boolean => WRITING.includes(verb)
 
@@ -113,6 +124,10 @@ export const answerSchema = z.discriminatedUnion('answer', [
   /** Bytes of the open piece that are kept. */
   z.object({ answer: z.literal('kept'), ...refersTo, got: offset }),
   z.object({ answer: z.literal('digest'), ...refersTo, sha256: digestSchema }),
+  /** The first bytes of each block's SHA-256 as the payload, one block after the other. */
+  z.object({ answer: z.literal('blocks'), ...refersTo, blockBytes: length, digestBytes: length }),
+  /** The range's bytes as the payload. */
+  z.object({ answer: z.literal('bytes'), ...refersTo }),
   /** Ranges of the disk as the payload, one after the other. */
   z.object({
     answer: z.literal('table'),
@@ -149,10 +164,14 @@ export type LinkAnswer = z.infer<typeof answerSchema>
 /** The link's own version, said in hello; a device of another major version is not written to. */
 export const LINK_PROTOCOL = 'plain-slate/link@1'
 
+/** Of a block's SHA-256 as many bytes are told. */
+export const BLOCK_DIGEST_BYTES = 16
+
+const screenText = z.string().max(200).overwrite(shownLegible)
+/** What a device says without being asked, to whoever owns it: what its screen shows, what it waits for. */
 export const eventSchema = z.discriminatedUnion('event', [
-  z.object({ event: z.literal('mode'), mode: modeSchema }),
-  z.object({ event: z.literal('screen'), text: z.string() }),
-  z.object({ event: z.literal('gone') }),
+  z.object({ event: z.literal('screen'), text: screenText }),
+  z.object({ event: z.literal('prompt'), asks: asksSchema, text: screenText }),
 ])
 export type DeviceEvent = z.infer<typeof eventSchema>
 

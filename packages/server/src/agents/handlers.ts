@@ -10,6 +10,8 @@ import type { Handler } from '../edge/mount.ts'
 import { streamTo } from '../events/stream.ts'
 import type { Workshop } from '../base/workshop.ts'
 import { lookEnded } from '../job/read.ts'
+import { placesNow } from '../runs/places.ts'
+import { provenPackages } from '../shelf/shelf.ts'
 import { followRun } from '../job/show.ts'
 import type { Refusal } from '../base/refusal.ts'
 import type { Transaction } from '../tables/database.ts'
@@ -83,7 +85,8 @@ export function agentHandlers(workshop: Workshop) {
     const commands = [...run.commands]
     const { asked, met } = run.stop
     const stop = { asked, met }
-    return ok({ epoch, commands, journal, places: [...run.places], shown: run.shown, stop })
+    const places = await placesNow(run, () => provenPackages(workshop.db))
+    return ok({ epoch, commands, journal, places, shown: run.shown, stop })
   }
   const agentRenew: Of<'agentRenew'> = async ({ body: { agent, held } }) => {
     const still: string[] = []

@@ -28,6 +28,10 @@ export type Workshop = {
 /** The shop's clock: real time plus the shop's offset (zero outside the demo). */
 export type ShopClock = { readonly now: () => Promise<Ms> }
 
+/** The shop's day, as an ISO date. */
+export const dayOf = async ({ clock }: Pick<Workshop, 'clock'>): Promise<string> =>
+  new Date(await clock.now()).toISOString().slice(0, 10)
+
 /**
  * A clock that reads the offset once the shop is founded and keeps it, since it never changes after.
  * `realNow` is passed in so that tests can hold time still.

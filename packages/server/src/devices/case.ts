@@ -7,16 +7,24 @@ import type {
   DeviceFacts,
   Evidence,
   Family,
+  HouseRules,
   Identity,
   Intent,
   Mode,
+  Reading,
   Decoded,
+  Manifest,
   ReadDevice,
   Result,
+  Shelved,
+  Unheld,
 } from '@plain-slate/core'
 import {
+  NO_HISTORY,
   decodeRanges,
   familyOf,
+  modeOfKind,
+  modelOf,
   identify,
   modelled,
   ms,
@@ -29,11 +37,12 @@ import {
 import type { Modelled } from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
-import { HOUSE_RULES } from '../shop/rules.ts'
 import type { ProvenPackage } from '../shelf/shelf.ts'
-import { provenPackages, shelvedOf } from '../shelf/shelf.ts'
+import { familyShelf, provenPackages } from '../shelf/shelf.ts'
+import { ownDigests } from './digests.ts'
 import type { DeviceRow } from '../tables/devices.ts'
 import { listSights, readDevice } from '../tables/devices.ts'
+import { readHouse } from '../tables/house.ts'
 import { lastChanges } from '../tables/past-runs.ts'
 
 export type AtPort = {
@@ -42,16 +51,32 @@ export type AtPort = {
   readonly read: ReadDevice
   readonly shelf: readonly ProvenPackage[]
   readonly mode: Mode
-  /** The case without the package that is held against it. */
-  readonly at: Omit<Case, 'shelved'>
+  readonly house: HouseRules
+  /** The case without the package that is held against it; its shelf is what names this model. */
+  readonly at: Unheld
+  /** Every package of the family. */
+  readonly known: readonly Shelved[]
 }
 
 /** What is wanted of a device; at a port without a slip nobody was asked about eyes and things. */
-export type Wanted = Pick<Case, 'intent' | 'keepData' | 'byEye' | 'placeless'>
-export const wantedAtPort = (asked: {
-  readonly intent: Intent
-  readonly keepData: boolean
-}): Wanted => ({ ...asked, byEye: false, placeless: [] })
+export type Wanted = Omit<
+  Case,
+  'family' | 'identity' | 'house' | 'table' | 'evidence' | 'shelf' | 'shelved'
+>
+export const wantedAtPort = (
+  asked: {
+    readonly intent: Intent
+    readonly keepData: boolean
+  },
+  today: string,
+): Wanted => ({
+  ...asked,
+  byEye: false,
+  placeless: [],
+  lines: undefined,
+  history: NO_HISTORY,
+  today,
+})
 
 /** What is at a port, ready to be judged; refused when nothing is, or nobody's family. */
 export async function caseAt(
@@ -71,39 +96,69 @@ export async function caseAt(
   const changed = await lastChanges(workshop.db, facts.serial)
   const identity = identify(family, [...before, ...readingsOf(facts, now)], changed)
   const all = settledFacts(identity, facts.mode, facts) ?? facts
-  const read = deviceRead(all, row)
-  return ok(judgeable({ family, facts: all, read, shelf, identity, mode: facts.mode }, wanted))
+  const read = deviceRead(all, row, shelf)
+  const { rules: house } = await readHouse(workshop.db)
+  const known = { family, facts: all, read, shelf, house, identity, mode: facts.mode }
+  return ok(judgeable(known, wanted))
 }
 
-type Known = Omit<AtPort, 'at'> & { readonly identity: Identity }
+export type ReadingsAsked = readonly Pick<Reading, 'fact' | 'value' | 'source'>[]
+
+/** A device that is not here, by readings alone; refused where they do not even name its model. */
+export async function caseOfReadings(
+  workshop: Workshop,
+  asked: ReadingsAsked,
+  wanted: Wanted,
+): Promise<Result<AtPort, Refusal>> {
+  const at = ms(await workshop.clock.now())
+  const readings = asked.map((one) => ({ ...one, at, mode: undefined, person: undefined }))
+  const model = String(readings.find(({ fact }) => fact === 'model')?.value ?? '')
+  const family = workshop.families.find((one) => modelOf(one, model) !== undefined)
+  if (family === undefined) return refuse({ code: 'device.family', facts: { model } })
+  const identity = identify(family, readings)
+  const mode = modeOfKind(family, 'system')
+  const facts = settledFacts(identity, mode, undefined)
+  if (facts === undefined) return refuse({ code: 'device.family', facts: { model } })
+  const shelf = await provenPackages(workshop.db)
+  const read = deviceRead(facts, undefined, shelf)
+  const { rules: house } = await readHouse(workshop.db)
+  return ok(judgeable({ family, facts, read, shelf, house, identity, mode }, wanted))
+}
+
+type Known = Omit<AtPort, 'at' | 'known'> & { readonly identity: Identity }
 
 /** A device with the shelf it is held against. */
 export function judgeable(known: Known, wanted: Wanted): AtPort {
   const { identity, ...rest } = known
-  const { family, read, shelf } = known
+  const { family, read, shelf, house } = known
   const evidence = new Map(
     [...read.digests].map(([partition, sha256]): [string, Evidence] => [
       partition,
       { kind: 'digest', sha256 },
     ]),
   )
+  const { all, naming } = familyShelf(shelf, family.id)
   const at = {
     family,
     identity,
-    house: HOUSE_RULES,
+    house,
     ...wanted,
     table: read.table,
     evidence,
-    shelf: shelf.map(shelvedOf).filter(({ manifest }) => manifest.family === family.id),
+    shelf: naming.get(known.facts.model) ?? [],
   }
-  return { ...rest, at }
+  return { ...rest, at, known: all }
 }
 
-export function deviceRead(facts: DeviceFacts, row: DeviceRow | undefined): ReadDevice {
+export function deviceRead(
+  facts: DeviceFacts,
+  row: DeviceRow | undefined,
+  shelf: readonly ProvenPackage[],
+): ReadDevice {
   return {
     facts,
     table: layoutRead(row)?.table,
-    digests: new Map((row?.digests ?? []).map(({ partition, sha256 }) => [partition, sha256])),
+    digests: ownDigests(row?.digests ?? [], shelf),
   }
 }
 
@@ -117,9 +172,15 @@ export function layoutRead(row: DeviceRow | undefined): Decoded | undefined {
 }
 
 /** The model of the device for a rehearsal. */
-export const modelledAt = ({ family, read, at }: AtPort): Modelled =>
-  modelled(
-    family,
-    read,
-    at.shelf.map(({ manifest }) => manifest),
+export const modelledAt = (found: AtPort): Modelled =>
+  modelled(found.family, found.read, manifestsFor(found))
+
+/** What names this model, and what else holds an image that was read of the device. */
+export function manifestsFor({ read, at, known }: AtPort): readonly Manifest[] {
+  const digests = new Set(read.digests.values())
+  const own = new Set(at.shelf)
+  const others = known.filter(
+    (one) => !own.has(one) && one.manifest.images.some(({ sha256 }) => digests.has(sha256)),
   )
+  return [...at.shelf, ...others].map(({ manifest }) => manifest)
+}

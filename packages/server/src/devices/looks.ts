@@ -9,6 +9,7 @@ import { familyOf, modeTaking, ok, refuse } from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
 import { errorOf } from '../base/refusal.ts'
+import { rangesFor } from './digests.ts'
 import { provenPackages } from '../shelf/shelf.ts'
 import { listPorts } from '../tables/bench.ts'
 import type { Transaction } from '../tables/database.ts'
@@ -52,10 +53,11 @@ export async function askLook(
   )
   if (busy) return refuse({ code: 'port.busy', facts: { port } })
   const id = randomUUID()
-  const family = await familyThere(workshop, port)
+  const there = await seenThere(workshop, port)
+  const family = there?.family
   const into = (deep && family !== undefined ? modeTaking(family, 'table') : undefined) ?? null
   const epoch = into === null ? null : await takeEpoch(workshop.db)
-  const digests = family === undefined ? [] : await digestsWanted(workshop, family)
+  const digests = there === undefined ? [] : await digestsWanted(workshop, there)
   if (!(await insertLook(workshop.db, { id, port, ...whose, digests, into, epoch })))
     return refuse({ code: 'look.under-way', facts: { port } })
   await tell(workshop.db, 'work', id, 1)
@@ -136,21 +138,21 @@ export function lookShown(row: LookRow, now = Date.now()): LookShown {
   return { ...plain, state: 'failed', found: null, trouble }
 }
 
-/** The family of the device that answers at a port; undefined: nobody does, or it is nobody's. */
-async function familyThere(workshop: Workshop, port: string): Promise<Family | undefined> {
+type There = { readonly family: Family; readonly model: string }
+
+/** The family and model of the device that answers at a port; undefined: nobody does, or it is nobody's. */
+async function seenThere(workshop: Workshop, port: string): Promise<There | undefined> {
   const sight = (await listSights(workshop.db)).find((one) => one.port === port)
   const facts = sight?.facts ?? undefined
-  return facts === undefined ? undefined : familyOf(workshop.families, facts)
+  const family = facts === undefined ? undefined : familyOf(workshop.families, facts)
+  return facts === undefined || family === undefined ? undefined : { family, model: facts.model }
 }
 
-/** The ranges whose digests tell whether an image is there: those of the family's packages. */
-async function digestsWanted(workshop: Workshop, family: Family) {
-  const packages = (await provenPackages(workshop.db)).filter(
-    ({ manifest }) => manifest.family === family.id,
+/** The ranges whose digests tell whether an image is there. */
+async function digestsWanted({ db }: Workshop, { family, model }: There) {
+  const packages = await provenPackages(db)
+  return rangesFor(
+    packages.map(({ manifest }) => manifest).filter((one) => one.family === family.id),
+    model,
   )
-  const ranges = packages.flatMap(({ manifest }) =>
-    manifest.images.map(({ partition, size }) => ({ partition, size })),
-  )
-  const distinct = new Map(ranges.map((range) => [range.partition, range]))
-  return [...distinct.values()]
 }

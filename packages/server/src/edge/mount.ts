@@ -80,6 +80,12 @@ async function answer(
   return undefined
 }
 
+/** Routes that need a role have somebody; the mount saw to it. */
+export function someone({ actor }: { readonly actor: Face | undefined }): Face {
+  if (actor === undefined) throw new Error('a route that needs a role was reached by nobody')
+  return actor
+}
+
 /** Nobody signed in is told to sign in; somebody who may not is counted, and entered in the book. */
 async function notEnough(edge: Edge, route: Route, actor: Face | undefined): Promise<Refusal> {
   if (actor === undefined) return { code: 'session.none' }

@@ -1,16 +1,20 @@
 /** Handlers of a slip's job. */
 import type { Contract, Job, PaperShown, RunShown } from '@plain-slate/api'
 import type { Json, Paper, Result } from '@plain-slate/core'
-import { ok, refuse } from '@plain-slate/core'
-import { WRITTEN } from '../edge/mount.ts'
+import { ok, packState, refuse } from '@plain-slate/core'
+import { WRITTEN, someone } from '../edge/mount.ts'
 import type { Handler } from '../edge/mount.ts'
 import type { Workshop } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
 import { showRun } from '../runs/show.ts'
 import { readRun } from '../tables/runs.ts'
 import type { JobAt } from './job-at.ts'
+import { judgeAsked, planAsked } from './asked.ts'
+import { stateAt } from '../plans/roads.ts'
+import { whyOf } from './left.ts'
 import { loadJob } from './load.ts'
 import { planPage, takePlan } from './plan.ts'
+import { overruleRule } from './overrule.ts'
 import { paperFor } from './after.ts'
 import { proofOf } from './proof.ts'
 import { readForSlip } from './read.ts'
@@ -37,15 +41,27 @@ async function showing<Answer>(
 export function jobHandlers(workshop: Workshop) {
   const shown = async (job: Result<JobAt, Refusal>): Promise<Result<Job, Refusal>> =>
     job.ok ? ok(await showJob(workshop, job.value)) : job
+  const judge: Of<'judge'> = ({ body }) => judgeAsked(workshop, body)
+  const plan: Of<'plan'> = ({ body }) => planAsked(workshop, body)
   const job: Of<'job'> = async ({ params: { number } }) => shown(await loadJob(workshop, number))
   const jobLines: Of<'jobLines'> = async ({ params: { number }, body, actor }) =>
     shown(await sayLines(workshop, number, body.lines, actor))
+  const jobOverrule: Of<'jobOverrule'> = async (call) =>
+    shown(await overruleRule(workshop, call.params.number, { ...call.body, who: someone(call) }))
   const jobReading: Of<'jobReading'> = async ({ params: { number }, body, actor }) =>
     shown(await typeReading(workshop, number, body, actor?.id ?? null))
   const jobRead: Of<'jobRead'> = async ({ params: { number }, body, actor }) =>
     shown(await readForSlip(workshop, number, { ...body, by: actor?.id ?? null }))
   const jobRoutes: Of<'jobRoutes'> = ({ params: { number } }) =>
     showing(workshop, number, (at) => routesOf(workshop, at))
+  const jobWhy: Of<'jobWhy'> = async ({ params: { number }, query }) => {
+    const at = await loadJob(workshop, number)
+    return at.ok ? whyOf(at.value, query.package) : at
+  }
+  const jobCase: Of<'jobCase'> = ({ params: { number } }) =>
+    showing(workshop, number, ({ found }) => ({
+      state: found === undefined ? null : (packState(stateAt(found)) as unknown as Json),
+    }))
   const jobPlan: Of<'jobPlan'> = ({ params: { number } }) =>
     showing(workshop, number, (at) => planPage(workshop, at))
   const jobTake: Of<'jobTake'> = async ({ params: { number }, body, actor }) => {
@@ -64,11 +80,16 @@ export function jobHandlers(workshop: Workshop) {
     return ok<RunShown>(await showRun(workshop, run.value))
   }
   return {
+    judge,
+    plan,
     job,
     jobLines,
+    jobOverrule,
     jobReading,
     jobRead,
     jobRoutes,
+    jobWhy,
+    jobCase,
     jobPlan,
     jobTake,
     jobReady,

@@ -1,6 +1,6 @@
 /** A slip's job as everything about it reads it. */
 import type { LineShown, PlanShown, Slip } from '@plain-slate/api'
-import type { DeviceFacts, Family, Identity, Lines, Reading } from '@plain-slate/core'
+import type { DeviceFacts, Family, Identity, Lines, Move, Reading } from '@plain-slate/core'
 import type { AtPort } from '../devices/case.ts'
 import type { ProvenPackage } from '../shelf/shelf.ts'
 import type { CableRow } from '../tables/bench.ts'
@@ -14,6 +14,15 @@ import type { RunRow } from '../tables/runs.ts'
 export type TakenPlan = Omit<PlanRow, 'made'> & {
   readonly made: MadePlan
   readonly shown: PlanShown
+}
+
+/** The picked route: what it is called, its moves, and the package it ends in. */
+export type Picked = {
+  /** Picked by its own name; by that of its package it is whichever is best. */
+  readonly exact: boolean
+  readonly name: string
+  readonly moves: readonly Move[]
+  readonly aim: ProvenPackage
 }
 
 export type JobAt = {
@@ -46,7 +55,7 @@ export type JobAt = {
   /** The case; undefined while the family, or what it is, is not known well enough. */
   readonly found: AtPort | undefined
   readonly shelf: readonly ProvenPackage[]
-  readonly picked: ProvenPackage | undefined
+  readonly picked: Picked | undefined
   readonly taken: TakenPlan | undefined
   /** The customer's things as they were counted before and after. */
   readonly tally: Tallies

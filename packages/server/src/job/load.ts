@@ -4,8 +4,18 @@
  * nothing.
  */
 import type { Slip } from '@plain-slate/api'
-import type { DeviceFacts, Family, Identity, Lines, Mode, Reading, Result } from '@plain-slate/core'
+import type {
+  DeviceFacts,
+  Family,
+  HouseRules,
+  Identity,
+  Lines,
+  Mode,
+  Reading,
+  Result,
+} from '@plain-slate/core'
 import {
+  houseFor,
   modeOfKind,
   saysAsSeen,
   identify,
@@ -13,6 +23,8 @@ import {
   ms,
   msOf,
   ok,
+  overruledIn,
+  permitIn,
   refuse,
   said,
   settledFacts,
@@ -22,12 +34,14 @@ import {
   wishOf,
 } from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
+import { dayOf } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
 import type { AtPort, Wanted } from '../devices/case.ts'
 import { deviceRead, judgeable } from '../devices/case.ts'
 import type { JobAt, TakenPlan } from './job-at.ts'
 import { keepJob, keptJob } from './kept.ts'
-import { packageMeant, provenPackages } from '../shelf/shelf.ts'
+import { pickedIn } from './picked.ts'
+import { provenPackages } from '../shelf/shelf.ts'
 import { listCables } from '../tables/bench.ts'
 import type { Database } from '../tables/database.ts'
 import type { Sight } from '../tables/devices.ts'
@@ -37,14 +51,16 @@ import type { PlanRow } from '../tables/job.ts'
 import { listLines, listReadings, readPlan, readTallies, serialsOfOthers } from '../tables/job.ts'
 import type { MadePlan } from '../plans/made.ts'
 import { showPlan } from '../plans/made.ts'
+import { readHouse } from '../tables/house.ts'
 import { lastLook } from '../tables/looks.ts'
-import { lastRunOf, lastChanges } from '../tables/past-runs.ts'
+import { lastRunOf, lastChanges, permitsUsed } from '../tables/past-runs.ts'
 import { listRuns } from '../tables/runs.ts'
 import { readSlip } from '../tables/slips.ts'
 
 /** A slip's job; the one that is kept where nothing changed that it rests on. */
 export async function loadJob(workshop: Workshop, number: string): Promise<Result<JobAt, Refusal>> {
-  const mark = await jobMark(workshop.db, number)
+  const day = await dayOf(workshop)
+  const mark = `${await jobMark(workshop.db, number)} ${day}`
   const kept = keptJob(workshop, number, mark)
   if (kept !== undefined) return ok(kept)
   const job = await loadJobIn(workshop, number, workshop.db)
@@ -70,9 +86,7 @@ export async function loadJobIn(
   const bench = await readBench(db)
   const others = await serialsOfOthers(db, number)
   const look = await lastLook(db, { slip: number })
-  const lines = standingLines(
-    all.map(({ topic, answer, at, by }) => ({ topic, answer, at: msOf(at), by })),
-  )
+  const lines = linesIn(all)
   const family = familyFor(workshop.families, slip, kept)
   const trusting = family ?? { facts: {} }
   const serial = toldOf(identify(trusting, kept), 'serial')
@@ -84,17 +98,21 @@ export async function loadJobIn(
   const row = serial === undefined ? undefined : await readDevice(db, String(serial))
   const device = row === undefined ? undefined : readSince(row, slip.openedAt)
   const things = family?.items.map(({ id }) => id) ?? []
-  const keepData = wishOf(things, lines) === 'must'
-  const byEye = lookedAt(identity, readings, lines)
-  const placeless = thingsThere(things, lines).filter((thing) => !things.includes(thing))
-  const wanted = { intent: slip.intent, keepData, byEye, placeless }
-  const known = { slip, identity, sight, device, shelf, taken, wanted }
-  const picked = packageMeant(shelf, said(lines, 'route.package') ?? '')
+  const wanted: Wanted = {
+    intent: slip.intent,
+    byEye: lookedAt(identity, readings, lines),
+    history: { serials: serialsIn(kept), permitsUsed: await permitsUsed(db) },
+    today: await dayOf(workshop),
+    ...toldIn(things, lines),
+  }
+  const house = houseFor((await readHouse(db)).rules, lines)
+  const known = { slip, identity, sight, device, shelf, taken, wanted, house }
+  const found = family === undefined ? undefined : foundFor(family, known)
   return ok({
     ...known,
-    keepData,
+    keepData: wanted.keepData,
     things,
-    byEye,
+    byEye: wanted.byEye,
     bench,
     others,
     look,
@@ -105,8 +123,8 @@ export async function loadJobIn(
     family,
     serial: serial === undefined ? undefined : String(serial),
     sights,
-    found: family === undefined ? undefined : foundFor(family, known),
-    picked: picked.ok ? picked.value : undefined,
+    found,
+    picked: pickedIn(found, shelf, said(lines, 'route.package')),
     run: last?.state === 'stopped' && last.putAway ? undefined : last,
   })
 }
@@ -150,6 +168,31 @@ function sightOf(sights: readonly Sight[], serial: string | undefined): JobAt['s
   return undefined
 }
 
+/** The line of each topic that stands. */
+const linesIn = (all: JobAt['all']): Lines =>
+  standingLines(all.map(({ topic, answer, at, by }) => ({ topic, answer, at: msOf(at), by })))
+
+/** What people said, as rules take it. */
+const toldIn = (
+  things: readonly string[],
+  lines: Lines,
+): Pick<Wanted, 'keepData' | 'placeless' | 'lines' | 'permit' | 'overruled'> => ({
+  keepData: wishOf(things, lines) === 'must',
+  placeless: thingsThere(things, lines).filter((thing) => !things.includes(thing)),
+  lines,
+  permit: permitIn(lines),
+  overruled: overruledIn(lines),
+})
+
+/** Serial numbers by which it answered over the link, the newest last. */
+const serialsIn = (readings: readonly Reading[]): readonly string[] => [
+  ...new Set(
+    readings
+      .filter(({ fact, source }) => fact === 'serial' && source === 'link')
+      .map(({ value }) => String(value)),
+  ),
+]
+
 /** What follows from lines and from the port: the cell's look, the account, the charge as it is now. */
 function besides(lines: Lines, seen: DeviceFacts | undefined, now: number): readonly Reading[] {
   const by = { mode: undefined, person: undefined }
@@ -187,6 +230,7 @@ function lookedAt(identity: Identity, readings: readonly Reading[], lines: Lines
 
 type Known = Pick<JobAt, 'slip' | 'identity' | 'sight' | 'device' | 'shelf' | 'taken'> & {
   readonly wanted: Wanted
+  readonly house: HouseRules
 }
 
 /**
@@ -194,12 +238,12 @@ type Known = Pick<JobAt, 'slip' | 'identity' | 'sight' | 'device' | 'shelf' | 't
  * link is judged as settled. Undefined while not even its model is known.
  */
 function foundFor(family: Family, known: Known): AtPort | undefined {
-  const { identity, sight, device, shelf, wanted } = known
+  const { identity, sight, device, shelf, wanted, house } = known
   const mode = modeOf(family, known)
   const facts = settledFacts(identity, mode, sight?.facts ?? device?.facts)
   if (facts === undefined) return undefined
-  const read = deviceRead(facts, device)
-  return judgeable({ family, facts, read, shelf, identity, mode }, wanted)
+  const read = deviceRead(facts, device, shelf)
+  return judgeable({ family, facts, read, shelf, house, identity, mode }, wanted)
 }
 
 /** The mode it is in; where it is not seen, the one the plan was taken in, and else that it is off. */

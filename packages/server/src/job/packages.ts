@@ -1,21 +1,14 @@
 /** The packages of a job's picked route, before a plan is made of them. */
-import { raising, said, settled } from '@plain-slate/core'
+import { said } from '@plain-slate/core'
 import type { ProvenPackage } from '../shelf/shelf.ts'
-import { shelvedOf } from '../shelf/shelf.ts'
 import type { JobAt } from './job-at.ts'
+import { onceOf } from './kept.ts'
 
-/** The packages of the picked route: the aim, and what raises the loader before it. */
-export function routePackages({ picked, found, shelf, identity }: JobAt): readonly ProvenPackage[] {
+/** The packages of the picked route, in the order in which they go on. */
+export const routePackages = onceOf(({ picked, shelf }): readonly ProvenPackage[] => {
   if (picked === undefined) return []
-  const least = picked.manifest.requires.minLoader
-  const standing = settled(identity, 'loaderVersion')
-  const here = standing === undefined ? Infinity : Number(standing)
-  const at = found === undefined ? undefined : { ...found.at, shelved: shelvedOf(picked) }
-  const first =
-    at !== undefined && least !== undefined && here < least ? raising(at, least) : undefined
-  const before = shelf.filter(({ key }) => key === first?.key)
-  return [...before, picked]
-}
+  return picked.moves.flatMap(({ pack }) => shelf.find(({ key }) => key === pack) ?? [])
+})
 
 /** Everything its own manifest and sums say holds. */
 export const isWhole = ({ proof }: ProvenPackage): boolean =>

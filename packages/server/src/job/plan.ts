@@ -26,7 +26,7 @@ export async function plannedNow(
   if (found === undefined || picked === undefined)
     return refuse({ code: 'slip.no-plan', facts: { number: slip.number } })
   const own = await figuresOf(workshop.db, found.family.id)
-  return planOn(found, { package: picked.key, port: sight?.port ?? '' }, own)
+  return planOn(found, { package: picked.name, port: sight?.port ?? '' }, own)
 }
 
 /** The plan as it would be now beside the one that was taken; after a run has begun only the latter is told. */
@@ -65,7 +65,9 @@ function comparedIn({ device }: JobAt, now: Planned | undefined): PlanPage['comp
   return now.plan.packages.flatMap(({ manifest, decisions }) =>
     decisions.map(({ image, write, reason }) => {
       const { kind, ...facts } = reason
-      const own = device?.digests.find(({ partition }) => partition === image.partition)
+      const own = device?.digests.find(
+        ({ partition, size }) => partition === image.partition && size === image.size,
+      )
       return {
         partition: image.partition,
         package: manifest.title,

@@ -8,6 +8,7 @@ import {
   checksOf,
   confirmationsOf,
   doubtedFacts,
+  routeAlong,
   mayStart,
   modeName,
   modeProfile,
@@ -17,6 +18,7 @@ import {
 } from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
 import type { ProvenPackage } from '../shelf/shelf.ts'
+import { stateAt } from '../plans/roads.ts'
 import type { JobAt } from './job-at.ts'
 import { isPublished, isVouchedFor, isWhole, routePackages } from './packages.ts'
 
@@ -37,6 +39,7 @@ async function gateFacts(workshop: Workshop, job: JobAt, stale: boolean): Promis
     packages: await Promise.all(routePackages(job).map((one) => packageOf(workshop, one))),
     overruled: isVouchedFor(job),
     doubted: job.byEye ? [] : doubtedFacts(job.identity),
+    unasked: unaskedOf(job),
     keepData: job.keepData,
     idleDrain: family?.drainPerMinute.idle ?? 0,
     lines: job.lines,
@@ -64,6 +67,18 @@ function planOf({ taken, lines }: JobAt, stale: boolean): ReadyFacts['plan'] {
     ),
     fates: [...new Set(there.map(({ fate }): Fate => fate))],
   }
+}
+
+/** What a finding on the picked package, or on what goes before it, still asks people for. */
+function unaskedOf(job: JobAt): readonly string[] {
+  const { found, picked } = job
+  if (found === undefined || picked === undefined) return []
+  const route = routeAlong(stateAt(found), picked.moves)
+  const topics = (route?.findings ?? []).flatMap(({ remedy }) => {
+    if (remedy?.kind === 'ask') return [remedy.topic]
+    return remedy?.kind === 'card' ? ['accessory.card'] : []
+  })
+  return [...new Set(topics)]
 }
 
 const IDS = ['serial', 'model', 'board', 'chipset'] as const

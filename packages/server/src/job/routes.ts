@@ -1,33 +1,39 @@
-/** Routes of a job: takeable candidates planned and rehearsed, and every other package with its reasons. */
-import type { RouteShown } from '@plain-slate/api'
+/** Routes of a job: every one that is worth taking, planned at once and rehearsed in the background. */
+import type { BlockedShown, RouteShown } from '@plain-slate/api'
 import type { AnswerOf, Contract } from '@plain-slate/api'
-import type { CutClass } from '@plain-slate/core'
+import type { CutClass, OwnFigures, Plan } from '@plain-slate/core'
 import {
   CUT_CLASSES,
-  candidates,
-  isTakeable,
-  judge,
+  atRisk,
+  fold,
+  keepsPromise,
   orderBuilds,
+  planOf,
   readBuild,
   ruler,
   settled,
 } from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
-import type { Planned } from '../plans/plan.ts'
-import { candidateOf, figuresOf, planOn } from '../plans/plan.ts'
 import type { AtPort } from '../devices/case.ts'
-import { shelvedOf } from '../shelf/shelf.ts'
+import { fatesShown, stepsOf } from '../plans/made.ts'
+import { failsAt, figuresOf, planDigest } from '../plans/plan.ts'
+import type { Rehearsed } from '../plans/rehearsals.ts'
+import { rehearseAside } from '../plans/rehearsals.ts'
+import { roadsOf, stateAt } from '../plans/roads.ts'
+import type { Road, Roads } from '../plans/search-roads.ts'
+import { findingOf } from '../plans/shown.ts'
+import { tell } from '../tables/news.ts'
 import type { JobAt } from './job-at.ts'
+import { leftOf } from './left.ts'
+
+type Routes = AnswerOf<Contract['jobRoutes']>
 
 /**
- * Takeable packages are planned and rehearsed, one after the other in the thread beside; every other package
- * of the family keeps its reasons, so that nothing is left out in silence. A package that fits and of which
- * no plan can be made is told with why.
+ * The routes, what would open one where none is, and the packages that are left out with their first reason, so that
+ * nothing is left out in silence. A rehearsal that ends is told as news of the slip.
  */
-export async function routesOf(
-  workshop: Workshop,
-  { found, picked, shelf, identity }: JobAt,
-): Promise<AnswerOf<Contract['jobRoutes']>> {
+export async function routesOf(workshop: Workshop, job: JobAt): Promise<Routes> {
+  const { found, picked, shelf, identity, slip } = job
   const model = settled(identity, 'model')
   const names = shelf.filter(({ manifest }) =>
     manifest.targets.some((target) => target.model === model),
@@ -35,59 +41,114 @@ export async function routesOf(
   const counts = {
     known: shelf.length,
     naming: names.length,
-    picked: picked?.key ?? null,
+    foreign: shelf.filter(({ manifest }) => manifest.family !== found?.family.id).length,
+    picked: picked?.name ?? null,
   }
-  if (found === undefined) return { routes: [], left: [], ...counts }
+  if (found === undefined)
+    return { routes: [], open: 0, limit: false, blocked: [], left: [], more: 0, ...counts }
   const own = await figuresOf(workshop.db, found.family.id)
-  const judged = candidates(found.at)
-  const none = new Map<string, string>()
-  const takeable = judged.filter(({ verdict }) => isTakeable(verdict))
-  const routes: RouteShown[] = []
-  for (const { shelved } of takeable) {
-    const planned = await planOn(found, { package: shelved.key, port: '' }, own)
-    if (planned.ok) routes.push(routeOf(found, planned.value))
-    else none.set(shelved.key, String(planned.refusal.facts?.['why'] ?? ''))
-  }
-  const taken = new Set(routes.map((one) => one.package))
-  const rest = judged.filter(({ shelved }) => !taken.has(shelved.key))
-  const others = found.shelf
-    .map(shelvedOf)
-    .filter(({ key }) => !judged.some(({ shelved }) => shelved.key === key))
-    .map((shelved) => judge({ ...found.at, shelved }))
+  const roads = await roadsOf(found)
+  const news = () =>
+    void tell(workshop.db, 'slip', slip.number, slip.version).catch(() => undefined)
+  const routes = roads.routes.flatMap(
+    (road) => routeOf(found, road, { own, slip: slip.number, news }) ?? [],
+  )
   return {
     routes,
-    left: [...rest, ...others].map((one) => ({
-      ...candidateOf(one),
-      kind: one.shelved.manifest.kind,
-      none: none.get(one.shelved.key) ?? null,
-    })),
+    open: roads.more,
+    limit: roads.limit,
+    blocked: roads.blocked.map((one) => blockedShown(found, one)),
+    ...leftOf(found, routes),
     ...counts,
   }
 }
 
-/** A plan as a row of the list: its worst moment is the gravest class of any step, with the seconds of it. */
-function routeOf(found: AtPort, { plan, shown }: Planned): RouteShown {
-  const aim = plan.packages.at(-1)?.manifest
-  const gravity = (one: CutClass) => CUT_CLASSES.indexOf(one)
-  const leaves = shown.steps.reduce<CutClass>(
-    (worst, step) => (gravity(step.worst) > gravity(worst) ? step.worst : worst),
-    'unaffected',
-  )
+type About = { readonly own: OwnFigures; readonly slip: string; readonly news: () => void }
+
+/** A route as a row of the list; undefined: no plan comes of it after all, and its package is left out. */
+function routeOf(found: AtPort, road: Road, { own, slip, news }: About): RouteShown | undefined {
+  const made = planOf(stateAt(found), road.moves)
+  const aim = made.ok ? made.value.packages.at(-1) : undefined
+  const last = road.moves.at(-1)
+  if (!made.ok || aim === undefined || last === undefined) return undefined
+  const plan = made.value
+  const digest = planDigest(plan)
+  const rehearsal = rehearseAside(found, plan, { digest, who: slip, then: news })
+  const folds = fold(plan, found.at, own)
+  const { key, manifest } = aim
   return {
-    package: shown.package,
-    title: shown.title,
-    build: aim?.build ?? '',
-    verdict: shown.verdict,
-    findings: shown.findings,
-    first: plan.packages.slice(0, -1).map(({ manifest }) => manifest.title),
-    time: shown.time,
-    fates: shown.fates,
-    worst: { leaves, seconds: shown.atRisk[leaves] ?? 0 },
-    wayBack: shown.wayBack,
-    ruler: rulerOf(found, aim?.build ?? ''),
-    patchDate: aim?.patchDate ?? '',
+    route: road.name,
+    way: last.way,
+    package: key,
+    title: manifest.title,
+    build: manifest.build,
+    verdict: road.verdict,
+    findings: road.findings.map(findingOf),
+    first: plan.packages.slice(0, -1).map((one) => one.manifest.title),
+    time: { ...folds.time },
+    hands: { ...folds.hands },
+    fates: fatesShown(folds.fates),
+    ...rehearsedAs(found, plan, { rehearsal, fates: folds.fates, own }),
+    wayBack: titleOf(found, plan.wayBack ?? '') ?? null,
+    back:
+      road.back === undefined
+        ? null
+        : {
+            titles: road.back.packs.map((pack) => titleOf(found, pack) ?? pack),
+            data: road.back.data,
+            fetch: road.back.fetch,
+          },
+    misses: [...road.misses],
+    ruler: rulerOf(found, manifest.build),
+    patchDate: manifest.patchDate,
   }
 }
+
+export const titleOf = ({ known }: AtPort, key: string): string | undefined =>
+  known.find((one) => one.key === key)?.manifest.title
+
+type Rehearsal = {
+  readonly rehearsal: Rehearsed | undefined
+  readonly fates: ReturnType<typeof fold>['fates']
+  readonly own: OwnFigures
+}
+
+/** What its rehearsal shows: the gravest class of any step with the seconds of it, and where it fails. */
+function rehearsedAs(
+  { family }: AtPort,
+  plan: Plan,
+  { rehearsal, fates, own }: Rehearsal,
+): Pick<RouteShown, 'rehearsed' | 'worst' | 'fails'> {
+  if (rehearsal === undefined) return { rehearsed: false, worst: null, fails: null }
+  const { worst, end, says, stopped } = rehearsal
+  const steps = stepsOf({ plan, worst, own }, family)
+  const gravity = (one: CutClass) => CUT_CLASSES.indexOf(one)
+  const leaves = steps.reduce<CutClass>(
+    (gravest, step) => (gravity(step.worst) > gravity(gravest) ? step.worst : gravest),
+    'unaffected',
+  )
+  const reaches = keepsPromise(plan, fates, end, says)
+  return {
+    rehearsed: true,
+    worst: { leaves, seconds: atRisk(steps)[leaves] ?? 0 },
+    fails: reaches ? null : failsAt(plan, stopped),
+  }
+}
+
+/** What would open a way, package by package. */
+export const blockedShown = (
+  found: AtPort,
+  { aim, moves, obstacles }: Roads['blocked'][number],
+): BlockedShown => ({
+  package: aim,
+  title: titleOf(found, aim) ?? aim,
+  first: moves.slice(0, -1).map(({ pack }) => titleOf(found, pack) ?? pack),
+  obstacles: obstacles.map(({ title, pack, finding }) => ({
+    title,
+    package: pack,
+    finding: findingOf(finding),
+  })),
+})
 
 /** The build that is on it against another one, segment by segment. */
 function rulerOf({ family, at }: AtPort, to: string): RouteShown['ruler'] {

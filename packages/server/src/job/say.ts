@@ -2,9 +2,11 @@
 import type { BodyOf, Contract, Slip } from '@plain-slate/api'
 import type { Result, Role } from '@plain-slate/core'
 import {
+  PERMIT_TOPIC,
   endedBy,
   isOver,
   msOf,
+  permitOf,
   reaches,
   readTyped,
   refuse,
@@ -83,7 +85,9 @@ export async function sayLines(
 /** Why a line cannot be put down: no such answer, not this person's word, or a reason is wanting. */
 function whyNot({ topic, answer, note }: Draft, who: Speaker): Refusal | undefined {
   const known = topicOf(topic)
-  if (known === undefined || !takes(known, answer))
+  if (known === undefined || known.apart === true || !takes(known, answer))
+    return { code: 'slip.line', facts: { topic, answer } }
+  if (topic === PERMIT_TOPIC && permitOf(answer) === undefined)
     return { code: 'slip.line', facts: { topic, answer } }
   const { least, reason } = known
   if (least !== undefined && !reaches(who?.role, least))

@@ -58,8 +58,9 @@ export async function showJob(workshop: Workshop, job: JobAt): Promise<Job> {
       picked === undefined
         ? null
         : {
-            package: picked.key,
-            title: picked.manifest.title,
+            name: picked.name,
+            package: picked.aim.key,
+            title: picked.aim.manifest.title,
             keys: routePackages(job).map(({ key }) => key),
           },
     plan:

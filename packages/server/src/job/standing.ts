@@ -3,16 +3,17 @@ import type { Change, JobFacts, Plan, StageStanding } from '@plain-slate/core'
 import {
   basisOf,
   changesIn,
-  judge,
   neededFacts,
   openFacts,
+  routeAlong,
+  routeName,
   standingsOf,
   stepAt,
 } from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
 import { bareplan, planDigest } from '../plans/plan.ts'
+import { stateAt } from '../plans/roads.ts'
 import type { ProvenPackage } from '../shelf/shelf.ts'
-import { shelvedOf } from '../shelf/shelf.ts'
 import type { JobAt } from './job-at.ts'
 import { afterOf } from './after.ts'
 import { onceOf } from './kept.ts'
@@ -22,7 +23,7 @@ import { readyOf } from './ready.ts'
 /** The bare plan of the picked route as it would be now; undefined: none can be made. */
 export const planNow = onceOf(({ found, picked, run }): Plan | undefined => {
   if (found === undefined || picked === undefined || run !== undefined) return undefined
-  const made = bareplan(found, picked.key)
+  const made = bareplan(found, picked.name)
   return made.ok ? made.value.plan : undefined
 })
 
@@ -34,15 +35,27 @@ export const basisNow = ({ found }: JobAt, packages: readonly string[]) =>
 export const changesSince = onceOf((job): readonly Change[] | undefined => {
   const { taken, found, run } = job
   if (taken === undefined || run !== undefined) return undefined
-  const made = found === undefined ? undefined : bareplan(found, taken.package)
+  const exact = job.picked?.exact !== false
+  const route = exact ? nameOfTaken(taken) : taken.package
+  const made = found === undefined ? undefined : bareplan(found, route)
   const same = made?.ok === true && planDigest(made.value.plan) === taken.digest
-  const repicked = job.picked !== undefined && job.picked.key !== taken.package
+  const repicked = job.picked !== undefined && nameOf(job.picked) !== route
   if (same && !repicked) return undefined
-  const before = { ...taken.basis, route: taken.package }
+  const before = { ...taken.basis, route }
   const ids = taken.made.plan.packages.map(({ key }) => key)
-  const now = { ...basisNow(job, ids), route: job.picked?.key ?? '' }
+  const now = { ...basisNow(job, ids), route: job.picked === undefined ? '' : nameOf(job.picked) }
   return changesIn(before, now)
 })
+
+/** By what a route was picked: its own name, or that of its package. */
+const nameOf = ({ exact, name, aim }: NonNullable<JobAt['picked']>): string =>
+  exact ? name : aim.key
+
+/** What the route of a taken plan is called; one that was taken before routes had names, by its package. */
+const nameOfTaken = ({ made, package: key }: NonNullable<JobAt['taken']>): string =>
+  (made.plan.moves as typeof made.plan.moves | undefined) === undefined
+    ? key
+    : routeName(made.plan.moves)
 
 /** Every stage as it stands. */
 export async function standingOf(
@@ -96,9 +109,9 @@ const routeOf = onceOf(({ picked, found, run, taken }): JobFacts['route'] => {
   if (run !== undefined && taken !== undefined)
     return { title: taken.shown.title, verdict: taken.shown.verdict }
   if (picked === undefined) return undefined
-  const { title } = picked.manifest
-  if (found === undefined) return { title, verdict: 'cannot-tell' }
-  return { title, verdict: judge({ ...found.at, shelved: shelvedOf(picked) }).verdict }
+  const { title } = picked.aim.manifest
+  const route = found === undefined ? undefined : routeAlong(stateAt(found), picked.moves)
+  return { title, verdict: route?.verdict ?? 'cannot-tell' }
 })
 
 type PackageFacts = Pick<JobFacts, 'packages' | 'unproven' | 'unpublished' | 'overruled'>

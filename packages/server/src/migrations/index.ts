@@ -21,6 +21,7 @@ import * as plansAndTallies from './019-plans-and-tallies.ts'
 import * as evidenceHasATime from './020-evidence-has-a-time.ts'
 import * as modesHaveKinds from './021-modes-have-kinds.ts'
 import * as devicesInFull from './022-devices-in-full.ts'
+import * as houseRules from './023-house-rules.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -45,6 +46,7 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '020-evidence-has-a-time': evidenceHasATime,
   '021-modes-have-kinds': modesHaveKinds,
   '022-devices-in-full': devicesInFull,
+  '023-house-rules': houseRules,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

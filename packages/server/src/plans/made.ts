@@ -43,7 +43,7 @@ export type MadePlan = {
 
 /** Its steps, each with its seconds and the place of its first command. */
 export const stepsOf = (
-  { plan, worst, own }: MadePlan,
+  { plan, worst, own }: Pick<MadePlan, 'plan' | 'worst' | 'own'>,
   family: Family,
 ): readonly PlacedStep<CutClass>[] => placedSteps(plan, family, new Map(worst), 'unaffected', own)
 
@@ -64,7 +64,7 @@ export function showPlan(made: MadePlan, family: Family, digest: string): PlanSh
     hands: { ...folds.hands },
     needs: folds.needs,
     restarts: folds.restarts,
-    fates: folds.fates.map((fate) => ({ ...fate, name: thingName(fate) })),
+    fates: fatesShown(folds.fates),
     writes: writesOf(plan),
     wayBackUntil: folds.wayBackUntil ?? null,
     wayBack: made.wayBack,
@@ -80,6 +80,10 @@ export function showPlan(made: MadePlan, family: Family, digest: string): PlanSh
     scale: aim?.manifest.scale ?? 1,
   }
 }
+
+/** What becomes of each thing, with what it is called. */
+export const fatesShown = (fates: readonly ItemFate[]): PlanShown['fates'] =>
+  fates.map((fate) => ({ ...fate, name: thingName(fate) }))
 
 const say = speaker('en-GB')
 

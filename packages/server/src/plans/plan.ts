@@ -1,14 +1,16 @@
 /** Planning for a device: judged, planned, folded, rehearsed to its end and with its cuts. */
 import { createHash } from 'node:crypto'
 import type { Candidate, PlanShown } from '@plain-slate/api'
-import type { Judgement, NoPlan, OwnFigures, Plan, Result } from '@plain-slate/core'
+import type { Judgement, Move, NoPlan, OwnFigures, Plan, Result } from '@plain-slate/core'
 import {
-  candidates,
   digestOfJson,
   fold,
   flatten,
   judge,
-  makePlan,
+  bestMoves,
+  movesOf,
+  planOf as planAlong,
+  routeAlong,
   measuredIn,
   ok,
   ownFigures,
@@ -16,32 +18,20 @@ import {
   refuse,
 } from '@plain-slate/core'
 import { findingWords, sayAny } from '@plain-slate/texts'
-import type { Workshop } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
+import type { ProvenPackage } from '../shelf/shelf.ts'
 import { packageMeant, shelvedOf } from '../shelf/shelf.ts'
 import type { Database } from '../tables/database.ts'
 import { lastEnded, listEnded } from '../tables/past-runs.ts'
 import type { AtPort } from '../devices/case.ts'
-import { caseAt, wantedAtPort } from '../devices/case.ts'
 import type { MadePlan } from './made.ts'
 import { showPlan, stepsOf } from './made.ts'
 import { partitionsOf } from './pictures.ts'
 import { whyOf } from './why.ts'
 import type { Rehearsed } from './rehearsals.ts'
 import { rehearsed } from './rehearsals.ts'
+import { stateAt } from './roads.ts'
 import { findingOf } from './shown.ts'
-
-type Asked = Parameters<typeof wantedAtPort>[0]
-
-/** Every package that could be the aim, in order, with every reason. */
-export async function fitAt(
-  workshop: Workshop,
-  port: string,
-  wanted: Asked,
-): Promise<Result<Candidate[], Refusal>> {
-  const found = await caseAt(workshop, port, wantedAtPort(wanted))
-  return found.ok ? ok(candidates(found.value.at).map(candidateOf)) : found
-}
 
 /** A judged package as a row of the list. */
 export const candidateOf = ({ shelved, verdict, findings }: Judgement): Candidate => ({
@@ -52,7 +42,6 @@ export const candidateOf = ({ shelved, verdict, findings }: Judgement): Candidat
   findings: findings.map(findingOf),
 })
 
-export type PlanAsked = Asked & { readonly port: string; readonly package: string }
 /** A plan in its three forms: to be run, to be kept, to be shown. */
 export type Planned = {
   readonly plan: Plan
@@ -60,16 +49,6 @@ export type Planned = {
   readonly shown: PlanShown
   readonly steps: ReturnType<typeof stepsOf>
   readonly found: AtPort
-}
-
-/** A plan for the device at a port, or why there is none. */
-export async function planAt(
-  workshop: Workshop,
-  asked: PlanAsked,
-): Promise<Result<Planned, Refusal>> {
-  const found = await caseAt(workshop, asked.port, wantedAtPort(asked))
-  if (!found.ok) return found
-  return planOn(found.value, asked, await figuresOf(workshop.db, found.value.family.id))
 }
 
 /** This bench's own figures for a family, from the runs that ended. */
@@ -97,7 +76,7 @@ async function figuresFrom(db: Database, family: string): Promise<OwnFigures> {
   )
 }
 
-/** A plan on a case, folded and rehearsed, or why there is none. */
+/** A plan on a case, folded and rehearsed, or why there is none. `package`: its name, or that of a route. */
 export async function planOn(
   found: AtPort,
   asked: { readonly package: string; readonly port: string },
@@ -108,13 +87,14 @@ export async function planOn(
   const { plan, at } = bare.value
   const digest = planDigest(plan)
   const { worst, end, says, assumed, stopped } = await rehearsed(found, plan, digest)
-  const folds = fold(plan, at, own)
+  const folds = fold(plan, found.at, own)
+  const { verdict, findings } = routeAlong(stateAt(found), plan.moves) ?? judge(at)
   const reaches = keepsPromise(plan, folds.fates, end, says)
   const made: MadePlan = {
     plan,
     port: asked.port,
     folds,
-    judged: judge(at),
+    judged: { verdict, findings },
     worst,
     ends: {
       build: says.build ?? '',
@@ -140,21 +120,32 @@ export async function planOn(
 }
 
 /** Where its rehearsal fails: the step and the reason; neither where only its end is another than promised. */
-function failsAt(plan: Plan, stopped: Rehearsed['stopped']): MadePlan['fails'] {
+export function failsAt(plan: Plan, stopped: Rehearsed['stopped']): MadePlan['fails'] {
   if (stopped === null) return { step: null, why: null }
   return { step: flatten(plan).steps[stopped.command] ?? null, why: whyOf(stopped.why) }
 }
 
 /** The plan alone, without folds and rehearsal: quick enough to ask whether one still holds. */
-export function bareplan(found: AtPort, id: string) {
-  const meant = packageMeant(found.shelf, id)
+export function bareplan(found: AtPort, name: string) {
+  const meant = movesMeant(found, name)
   if (!meant.ok) return meant
-  const pack = meant.value
-  const at = { ...found.at, shelved: shelvedOf(pack) }
-  const made = makePlan({ at, mode: found.mode, permission: true })
-  if (made.ok) return ok({ plan: made.value, at })
-  const facts = { title: pack.manifest.title, why: whyNone(made.refusal) }
+  const { moves, aim } = meant.value
+  const made = planAlong(stateAt(found), moves)
+  if (made.ok) return ok({ plan: made.value, at: { ...found.at, shelved: shelvedOf(aim) } })
+  const facts = { title: aim.manifest.title, why: whyNone(made.refusal) }
   return refuse({ code: 'plan.none' as const, facts })
+}
+
+/** The moves of a route by its name; by the name of a package those of the best route to it. */
+export function movesMeant(
+  found: AtPort,
+  name: string,
+): Result<{ readonly moves: readonly Move[]; readonly aim: ProvenPackage }, Refusal> {
+  const moves = movesOf(name)
+  const meant = packageMeant(found.shelf, moves?.at(-1)?.pack ?? name)
+  if (!meant.ok) return meant
+  const aim = meant.value
+  return ok({ moves: moves ?? bestMoves(stateAt(found), shelvedOf(aim)), aim })
 }
 
 /** Why there is no plan, as the second half of a sentence. */

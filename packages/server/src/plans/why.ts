@@ -27,6 +27,7 @@ export function whyOf(why: StopReason): NonNullable<RunShown['why']> {
     }
     case 'bytes':
       return { code: why.kind, facts: { image: why.image.slice(0, IMAGE_DIGITS), what: why.what } }
+    case 'waits':
     case 'other-table':
       return { code: why.kind, facts: {} }
     case 'undecided':

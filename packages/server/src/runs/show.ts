@@ -89,6 +89,7 @@ export async function showRun(workshop: Workshop, run: RunRow): Promise<RunShown
     runSeconds: shown === null ? 0 : Math.max(0, shown.at - shown.runAt) / 1000,
     quiet: run.state === 'running' ? run.quiet : 0,
     waiting: waitingOf(workshop.families, run),
+    says: run.state === 'running' ? (shown?.says ?? null) : null,
     hold: holdOf(family, run, phase, journal) ?? null,
     parts: [...standingOf(run.commands, journal)],
     journal: journal.length,

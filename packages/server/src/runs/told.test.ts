@@ -16,11 +16,12 @@ const put: Command = {
   size: 1000,
   image: 'i',
 }
+const WRITE = { kind: 'write', facts: { partition: 'main', piece: 1, pieces: 1, mib: 8 } } as const
+const RESTART = { kind: 'restart', facts: { to: 'normal mode' } } as const
 const step = (number: number, firstCommand: number, low: number, high: number) => ({
   number,
   firstCommand,
-  kind: number === 1 ? 'write' : 'restart',
-  facts: { partition: 'main', piece: 1, pieces: 1, mib: 8 },
+  ...(number === 1 ? WRITE : RESTART),
   seconds: { low, high },
   hands: false,
   worst: 'unaffected' as const,
@@ -38,7 +39,7 @@ const run = (more: Partial<RunRow> = {}) =>
   }) as RunRow
 const entries: readonly JournalEntry[] = [
   { kind: 'intend', command: 0, epoch: 1, at: 5000 },
-  { kind: 'done', command: 0, evidence: 'kept', at: 35_000 },
+  { kind: 'done', command: 0, evidence: { is: 'kept' }, at: 35_000 },
 ]
 
 describe('the log of a run', () => {
@@ -47,9 +48,9 @@ describe('the log of a run', () => {
       {
         at: '2026-10-15T14:46:30.000Z',
         kind: 'write',
-        facts: step(1, 0, 0, 0).facts,
+        facts: WRITE.facts,
         seconds: 30,
-        evidence: 'kept',
+        evidence: { is: 'kept' },
       },
     ])
   })
@@ -62,17 +63,17 @@ describe('the log of a run', () => {
     const two: readonly JournalEntry[] = [
       ...entries,
       { kind: 'intend', command: 1, epoch: 1, at: 35_000 },
-      { kind: 'done', command: 1, evidence: 'met', at: 40_000 },
+      { kind: 'done', command: 1, evidence: { is: 'told' }, at: 40_000 },
     ]
     const oneStep = run({ steps: run().steps.slice(0, 1) })
     const [line, ...more] = logOf(oneStep, two)
-    expect([line?.seconds, line?.evidence, more]).toEqual([35, 'met', []])
+    expect([line?.seconds, line?.evidence, more]).toEqual([35, { is: 'told' }, []])
     expect(logOf(run(), two)).toHaveLength(2)
   })
   it('knows no length where the journal holds no times', () => {
     const bare: readonly JournalEntry[] = [
       { kind: 'intend', command: 0, epoch: 1 },
-      { kind: 'done', command: 0, evidence: 'kept' },
+      { kind: 'done', command: 0, evidence: { is: 'kept' } },
     ]
     expect(logOf(run(), bare)[0]?.seconds).toBe(null)
   })

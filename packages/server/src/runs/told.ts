@@ -1,19 +1,36 @@
 /** What core tells of a run, as the contract takes it: in shop time, and in the family's words. */
 import type { RunShown } from '@plain-slate/api'
-import type { DeviceFacts, Family, JournalEntry } from '@plain-slate/core'
-import { doneIn, isoOf, looksOf, modeOf, ms, msOf, secondsLeft } from '@plain-slate/core'
+import type { DeviceFacts, Family, JournalEntry, StepSaid } from '@plain-slate/core'
+import {
+  doneIn,
+  isoOf,
+  looksOf,
+  modeOf,
+  ms,
+  msOf,
+  secondsLeft,
+  stepSaidSchema,
+} from '@plain-slate/core'
 import { modeShown } from '../devices/seen.ts'
 import type { RunRow } from '../tables/runs.ts'
 
 /** Every step that was done, in order. Shop time is that of the start plus the device's own. */
 export const logOf = (run: RunRow, journal: readonly JournalEntry[]): RunShown['log'] =>
-  byStep(doneIn(run.steps, journal)).map(({ since, step, seconds, evidence }) => ({
-    at: isoOf(ms(Math.round(msOf(run.startedAt) + since))),
-    kind: step?.kind ?? '',
-    facts: step?.facts ?? {},
-    seconds: seconds ?? null,
-    evidence,
-  }))
+  byStep(doneIn(run.steps, journal)).flatMap(({ since, step, seconds, evidence }) =>
+    step === undefined
+      ? []
+      : [
+          {
+            ...saidOnly(step),
+            at: isoOf(ms(Math.round(msOf(run.startedAt) + since))),
+            seconds: seconds ?? null,
+            evidence,
+          },
+        ],
+  )
+
+/** As much of a step as its sentence needs. */
+const saidOnly = (step: RunRow['steps'][number]): StepSaid => stepSaidSchema.parse(step)
 
 type Done = ReturnType<typeof doneIn<RunRow['steps'][number]>>[number]
 

@@ -96,6 +96,37 @@ export const shelvedOf = ({ key, manifest, proof }: ProvenPackage): Shelved => (
   state: proof.state,
 })
 
+/** A family's part of a shelf, and of that what names each model. */
+export type FamilyShelf = {
+  readonly all: readonly Shelved[]
+  readonly naming: ReadonlyMap<string, readonly Shelved[]>
+}
+const families = new WeakMap<readonly ProvenPackage[], Map<string, FamilyShelf>>()
+
+/** What of a shelf concerns a family, sorted once for as long as the shelf is what it is. */
+export function familyShelf(shelf: readonly ProvenPackage[], family: string): FamilyShelf {
+  const known = families.get(shelf) ?? new Map<string, FamilyShelf>()
+  families.set(shelf, known)
+  const sorted = known.get(family) ?? sortedFor(shelf, family)
+  known.set(family, sorted)
+  return sorted
+}
+
+function sortedFor(shelf: readonly ProvenPackage[], family: string): FamilyShelf {
+  const all = shelf.filter(({ manifest }) => manifest.family === family).map(shelvedOf)
+  const naming = new Map<string, Shelved[]>()
+  for (const one of all)
+    for (const model of new Set(one.manifest.targets.map((target) => target.model)))
+      put(naming, model, one)
+  return { all, naming }
+}
+
+function put(naming: Map<string, Shelved[]>, model: string, one: Shelved): void {
+  const mine = naming.get(model)
+  if (mine === undefined) naming.set(model, [one])
+  else mine.push(one)
+}
+
 /** A package as a list shows it. */
 export function rowOf({ key, manifest, proof }: ProvenPackage): PackageRow {
   const { id, title, family, kind, channel, build, release, patchDate, targets, images } = manifest

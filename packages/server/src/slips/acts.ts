@@ -1,11 +1,12 @@
 /** Acts on a slip besides its head: notes, its state, withdrawing its personal text. */
 import type { EventLine, Slip } from '@plain-slate/api'
 import type { Result, SlipState } from '@plain-slate/core'
-import { authorise, nextStates, ok, refuse } from '@plain-slate/core'
+import { nextStates, ok, refuse } from '@plain-slate/core'
 import { enter, layText } from '../book/append.ts'
 import type { Workshop } from '../base/workshop.ts'
 import type { Face } from '@plain-slate/api'
-import { tryPin } from '../people/pin.ts'
+import type { Second } from '../people/beside.ts'
+import { allowed } from '../people/beside.ts'
 import type { Refusal } from '../base/refusal.ts'
 import { listEntries, withdrawTexts } from '../tables/book.ts'
 import type { Transaction } from '../tables/database.ts'
@@ -69,8 +70,6 @@ export async function setSlipState(
   })
 }
 
-type Second = { readonly person: string; readonly pin: string }
-
 /**
  * Erases every personal text of a slip, with a second person's PIN. The book keeps digests: the chain
  * holds, and the texts read "withdrawn".
@@ -82,56 +81,10 @@ export async function withdrawSlip(
   second: Second | undefined,
 ): Promise<Result<{ withdrawn: number; slip: Slip }, Refusal>> {
   return workshop.db.transaction(async (trx) => {
-    const beside = await secondPerson(trx, second)
-    if (!beside.ok) {
-      if (beside.refusal.code === 'act.second-pin')
-        await enter(workshop, trx, wrongSecond(number, actor, second))
-      return beside
-    }
-    const decision = authorise(actor, 'text.withdraw', beside.value)
-    if (decision.kind === 'needs-second') {
-      const { role } = decision
-      return refuse({ code: 'act.needs-second' as const, facts: { role }, more: { role } })
-    }
-    if (decision.kind === 'refused') {
-      await enter(workshop, trx, {
-        by: actor.id,
-        act: 'act.refused',
-        slip: number,
-        facts: { act: 'text.withdraw', why: decision.why, second: beside.value?.id ?? '' },
-      })
-      return decision.why === 'role'
-        ? refuse({
-            code: 'act.needs-second' as const,
-            facts: { role: decision.needs },
-            more: { role: decision.needs },
-          })
-        : refuse({ code: 'act.second-is-same' as const })
-    }
-    return withdraw(workshop, trx, number, actor, beside.value)
+    const asked = { act: 'text.withdraw', actor, slip: number, second } as const
+    const beside = await allowed(workshop, trx, asked)
+    return beside.ok ? withdraw(workshop, trx, number, actor, beside.value) : beside
   })
-}
-
-/** A second person's PIN that was wrong stands in the book as any other that was. */
-const wrongSecond = (slip: string, actor: Face, second: Second | undefined) =>
-  ({
-    by: actor.id,
-    act: 'session.refused',
-    slip,
-    facts: { person: second?.person ?? '', why: 'second-pin' },
-  }) as const
-
-async function secondPerson(
-  trx: Transaction,
-  second: Second | undefined,
-): Promise<Result<{ id: string; role: Face['role'] } | undefined, Refusal>> {
-  if (second === undefined) return ok(undefined)
-  const tried = await tryPin(trx, second.person, second.pin, Date.now())
-  if (tried.kind === 'right') return ok(tried.person)
-  if (tried.kind === 'wrong') return refuse({ code: 'act.second-pin' })
-  const { waitSeconds, person } = tried
-  const facts = { seconds: waitSeconds, name: person.name }
-  return refuse({ code: 'session.slow', facts, more: { waitSeconds } })
 }
 
 async function withdraw(

@@ -2,8 +2,8 @@
 import type { Contract, SlipQuery } from '@plain-slate/api'
 import { isoOf, ok, refuse } from '@plain-slate/core'
 import { sendCsv } from '../edge/csv.ts'
-import { WRITTEN } from '../edge/mount.ts'
-import type { Call, Handler } from '../edge/mount.ts'
+import { WRITTEN, someone } from '../edge/mount.ts'
+import type { Handler } from '../edge/mount.ts'
 import type { Workshop } from '../base/workshop.ts'
 import { listEntries } from '../tables/book.ts'
 import { countStates, listSlips, readSlip } from '../tables/slips.ts'
@@ -16,12 +16,6 @@ type Of<Name extends keyof Contract> = Handler<Contract[Name]>
 
 /** A slip's history is shown whole up to this many entries. */
 const HISTORY_MAX = 500
-
-/** Routes that need a role have somebody; the mount saw to it. */
-function someone(call: Pick<Call<Contract['slip']>, 'actor'>) {
-  if (call.actor === undefined) throw new Error('a route that needs a role was reached by nobody')
-  return call.actor
-}
 
 export function slipHandlers(workshop: Workshop) {
   const slips: Of<'slips'> = async ({ query }) => {

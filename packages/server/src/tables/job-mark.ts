@@ -21,6 +21,7 @@ const MARK = `
     (select count(*) > 0 from agents where until > now()),
     (select concat_ws(',', count(*), max(at)) from devices),
     (select string_agg(concat_ws(',', name, port, note), ';' order by name) from cables),
+    (select max(version) from house_rules),
     (select concat_ws(',', count(*), max(id)) from shelf_changes)
   )) as mark`
 

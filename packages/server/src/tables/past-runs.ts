@@ -45,6 +45,17 @@ export async function lastChanges(db: Database, serial: string): Promise<Changed
   }
 }
 
+/** Ids of permits that a device was given in a run that went to its end: each is good for one time. */
+export async function permitsUsed(db: Database): Promise<readonly string[]> {
+  const { rows: found } = (await db.raw(
+    `select distinct ${COMMAND} -> 'permit' ->> 'id' as id
+       from runs join run_entries on run_entries.run = runs.id
+      where runs.state = 'ended' and runs.commands @> '[{"kind": "permit"}]'
+        and entry ->> 'kind' = 'done' and ${COMMAND} @> '{"kind": "permit"}'`,
+  )) as { rows: { id: string }[] }
+  return found.map(({ id }) => id)
+}
+
 /** Takes the runs of a slip that ended off their ports; answers how many. */
 export async function putAwayRunsOf(trx: Transaction, slip: string): Promise<number> {
   return trx('runs').where({ slip, state: 'ended', put_away: false }).update({ put_away: true })

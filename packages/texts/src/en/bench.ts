@@ -45,6 +45,7 @@ export const bench = {
   'ledge.no-cable': 'no cable',
   'ledge.battery': '{n} %',
   'ledge.end': '…{end}',
+  'hands.more': 'What hands can do with it',
   'hands.title': 'Hands, simulated devices',
   'hands.lede': 'These devices are modelled here. Real ones are yours to hold.',
   'hands.at': 'at {port}, {mode}, battery {n} %',

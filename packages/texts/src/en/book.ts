@@ -44,6 +44,9 @@ export const book = {
   'act.slip.state': 'from {from} to {to}',
   'act.slip.noted': 'noted',
   'act.slip.line': 'said: {topic}: {answer}',
+  'act.house.changed': 'decided house rules anew: {names}. {reason}',
+  'act.rule.overruled':
+    '{stands, select, 1 {overruled the rule} other {no longer overrules the rule}} {rule} for {package}',
   'act.slip.reading': 'put down {fact} {value}, from {source}',
   'act.slip.read': 'read device {serial} over the link',
   'act.plan.taken': 'took the plan for {package}, {steps} steps',

@@ -1,7 +1,13 @@
-/** Findings of the rules of fit: what is so, and why. */
+/**
+ * Findings of the rules of fit: what is so, and why. Each sentence takes exactly the facts that its rule says with
+ * it: the compiler holds both against each other.
+ */
+import type { DECLARED } from '@plain-slate/core'
+
 export const fit = {
-  'fit.cannot-tell': 'We cannot tell yet: read {facts}',
   'fit.identity.model.fits': 'For {here}, which it is',
+  'fit.identity.model.sibling':
+    'For {wanted}, one letter off from {here}: its sibling, and another device',
   'fit.identity.model.not': 'For {wanted}; this is {here}',
   'fit.identity.board.fits': 'For board {here}, which it is',
   'fit.identity.board.not': 'For board {wanted}; this board is {here}',
@@ -12,62 +18,209 @@ export const fit = {
   'fit.identity.target.fits': 'One of its targets is this very device: {here}',
   'fit.identity.target.mixed':
     'Each field is named in some target of it, and no single target is this device: {here}',
+  'fit.identity.sales-name.told':
+    'That it is {here} says the {sources} alone, and a name is never enough: read its model',
   'fit.identity.by-eye.seen': 'The board was looked at: its fuses say {here}',
   'fit.identity.by-eye.look':
     'The fuses say {here}, and others of weight disagree ({fact}): look at the board itself',
+  'fit.identity.same.same': 'It answers as {here}, as it did before',
+  'fit.identity.same.other':
+    'It answers as {here}, and on this slip {before} was read: two devices, or a board that was replaced',
   'fit.identity.region.fits': 'For region {here}, which it is',
   'fit.identity.region.not': 'For region {wanted}; this is {here}',
-  'fit.identity.region.unlawful':
-    'Its radio is for region {wanted}, which may not be operated here. Local rules decide',
-  'fit.identity.region.unnamed':
+  'fit.identity.carrier.fits': 'For carrier {here}, which it is',
+  'fit.identity.carrier.not': 'For carrier {wanted}; this is of {here}',
+  'fit.identity.carrier.adopts':
+    'Takes up carrier {wanted} in place of {here}: the data stay, and the apps of {here} until the next reset',
+  'fit.identity.carrier.anew': 'Takes up carrier {wanted} in place of {here}, from new',
+  'fit.promise.radio-law.fits': 'Its radio is for region {region}, and may be operated here',
+  'fit.promise.radio-law.unlawful':
+    'Its radio is for region {region}, which may not be operated here ({lawful} may). Local rules decide',
+  'fit.promise.radio-law.unnamed':
     'It brings a radio and names no region: we cannot tell whether it may be operated here',
-  'fit.state.loader.fits': 'Loader {here} starts it',
-  'fit.state.loader.raise': 'Loader {here} is raised to {least} on the way, by {by}',
-  'fit.state.loader.old':
-    'Asks for loader {least}; this is {here}, and nothing on the shelf raises it',
-  'fit.state.loader.new': 'Takes loader {most} at most; this is {here}',
-  'fit.state.loader.back': 'Brings loader {brings}; this is {here}, and a loader does not go back',
+  'fit.state.loader.least.fits': 'Loader {here} starts it',
+  'fit.state.loader.least.brings': 'Loader {here} is raised to {brings}, which it brings itself',
+  'fit.state.loader.least.raise': 'Loader {here} is raised to {least} on the way, by {by}',
+  'fit.state.loader.least.old':
+    'Asks for loader {least}; this is {here}, and nothing on the shelf for this board raises it',
+  'fit.state.loader.most.fits': 'Loader {here} is not newer than it takes ({most})',
+  'fit.state.loader.most.new': 'Takes loader {most} at most; this is {here}, and does not go back',
+  'fit.state.loader.stays.older': 'Loader {here} stays: the {brings} that it brings is older',
+  'fit.state.loader.stays.back':
+    'Its device installs the whole of it by itself: the loader {brings} that it brings would go over {here}',
+  'fit.state.loader.stays.enough':
+    'Loader {here} stays: it starts this build, and {brings} need not be risked',
+  'fit.state.radio.fits': 'The radio of {build} runs under loader {brings}',
+  'fit.state.radio.apart':
+    'The radio of {build} runs up to loader {most}: under {brings} it starts without radio until another build is on it',
   'fit.state.floor.fits': 'Floor {here}, package {generation}',
   'fit.state.floor.rises':
     'Floor {here}, package {generation}: the floor rises {when, select, write {as it is written} lock {as the boot lock closes} good {as its slot is found good} other {at the first start}}',
   'fit.state.floor.below':
     'Generation {generation} is below the floor {here}, which the hardware keeps',
-  'fit.state.floor.part.fits': 'Floor of {part} {here}, package {generation}',
-  'fit.state.floor.part.rises':
-    'Floor of {part} {here}, package {generation}: it rises {when, select, write {as it is written} lock {as the boot lock closes} good {as its slot is found good} other {at the first start}}',
-  'fit.state.floor.part.below':
-    'Generation {generation} of {part} is below its floor {here}, which the hardware keeps',
+  'fit.state.floor.loader.fits': 'Floor of the loader {here}, package {generation}',
+  'fit.state.floor.loader.rises':
+    'Floor of the loader {here}, package {generation}: it rises {when, select, write {as it is written} lock {as the boot lock closes} good {as its slot is found good} other {at the first start}}',
+  'fit.state.floor.loader.below':
+    'Generation {generation} of the loader is below its floor {here}, which the hardware keeps',
+  'fit.state.floor.modem.fits': 'Floor of the radio {here}, package {generation}',
+  'fit.state.floor.modem.rises':
+    'Floor of the radio {here}, package {generation}: it rises {when, select, write {as it is written} lock {as the boot lock closes} good {as its slot is found good} other {at the first start}}',
+  'fit.state.floor.modem.below':
+    'Generation {generation} of the radio is below its floor {here}, which the hardware keeps',
+  'fit.state.floor.main.fits': 'Floor of the system {here}, package {generation}',
+  'fit.state.floor.main.rises':
+    'Floor of the system {here}, package {generation}: it rises {when, select, write {as it is written} lock {as the boot lock closes} good {as its slot is found good} other {at the first start}}',
+  'fit.state.floor.main.below':
+    'Generation {generation} of the system is below its floor {here}, which the hardware keeps',
   'fit.state.known-fault.shows':
-    'Only if the owner takes a known fault: {says} ({source} on {devices, plural, one {one device} other {# devices}}, {date})',
+    'A known fault, if the owner takes it: {says}; it drains {drain} times as fast ({source} on {devices, plural, one {one device} other {# devices}}, {date})',
   'fit.state.base.fits': 'It goes on build {wanted}, which is on it',
   'fit.state.base.other': 'It goes on build {wanted} alone, and {here} is on it',
-  'fit.state.base.changed':
+  'fit.state.untouched.fits': 'Nothing that was read of {wanted} was changed',
+  'fit.state.untouched.changed':
     'It goes on an untouched {wanted}: what stands on {partition} is something else',
+  'fit.state.step.fits': 'It goes on release {here}',
+  'fit.state.step.skips':
+    'Release {least} must be on it before; this is {here}, and the ones between may not be skipped',
+  'fit.state.patch-date.fits': 'Its patches are of {brings}, not older than {here}',
+  'fit.state.patch-date.back': 'Its patches go back from {here} to {brings}',
   'fit.state.merge.none': 'No update of its own is under way',
   'fit.state.merge.staged':
     'It has prepared an update of its own: the plan has it taken back first',
   'fit.state.merge.merging':
     'It is merging an update of its own, and what is written meanwhile destroys the data: the plan waits until that is through',
-  'fit.state.battery.fits': 'Battery {here} %, needs {needed} %',
-  'fit.state.battery.charge': 'Battery {here} %, needs {needed} %: charge it first',
+  'fit.state.lock.fits': 'The boot lock is closed over it, once it has started',
+  'fit.state.lock.closed': 'The boot lock is closed already',
+  'fit.state.lock.foreign':
+    'The fuses expect {region}/{carrier}: the boot lock closed over anything else never starts again',
+  'fit.state.lock.partly': 'The boot lock is closed over a whole package, and this is none',
+  'fit.permit.here.fits': 'Its maker permits it, by {id}',
+  'fit.permit.here.none': 'It needs a permit of its maker’s for this device, and none was brought',
+  'fit.permit.device.fits': 'The permit is for {here}',
+  'fit.permit.device.other': 'The permit is for {device}; this is {here}',
+  'fit.permit.day.fits': 'The permit holds until {until}',
+  'fit.permit.day.over': 'The permit ran out on {until}',
+  'fit.permit.spent.fits': 'Permit {id} was not used yet',
+  'fit.permit.spent.spent': 'Permit {id} was used, and is good for one time',
+  'fit.state.battery.fits': 'Battery {here} %, needs {needed} % with {margin} % left',
+  'fit.state.battery.charge':
+    'Battery {here} %, needs {needed} % with {margin} % left: charge it first',
   'fit.state.cell.damaged':
     'The cell is damaged: no charging, no writing. Isolate it and follow local rules',
+  'fit.state.card.here': 'It is installed from the memory card that is in it',
+  'fit.state.card.none': 'It is installed from a memory card, and none is in it: put one in',
+  'fit.state.room.fits': 'It is {bytes} bytes, and {most} may lie there',
+  'fit.state.room.large': 'It is {bytes} bytes, and {most} may lie there at most',
+  'fit.layout.present.fits':
+    'All {images, plural, one {# image} other {# images}} have their partitions',
+  'fit.layout.present.absent': 'There is no partition {partition} on this device',
   'fit.layout.images.fits':
     'All {images, plural, one {# image} other {# images}} fit their partitions',
-  'fit.layout.images.absent': 'There is no partition {partition} on this device',
   'fit.layout.images.large': '{partition} is {bytes} bytes larger than its partition here',
-  'fit.layout.never.touched': 'It would write {partition}, which is never touched',
+  'fit.layout.slots.one': 'All of it is for one slot',
+  'fit.layout.slots.mixed': 'It names parts of both slots: {partitions}',
+  'fit.layout.never-written.touched': 'It would write {partition}, which is never touched',
+  'fit.layout.never-erased.erased': 'It would erase {partition}, which is never touched',
   'fit.layout.table.equal': 'The layout is the one this storage size has',
   'fit.layout.table.differs': '{partition} is {how} against the layout this storage size has',
-  'fit.package.here.published': '{title} is whole, and what was published',
-  'fit.package.here.whole':
-    '{title} is whole by its own word alone: give the digest that is published for it',
+  'fit.layout.table.met':
+    'Its partition table was not read: it is held against the one it should have before anything is written',
+  'fit.layout.table.unread':
+    'Its partition table was not read, and no mode that writes shows it: we cannot tell whether all of it has its place',
+  'fit.package.here.fits': '{title} is here',
   'fit.package.here.fetch': '{title} is known, but not here',
-  'fit.package.here.refuted': '{title} is not what the maker published',
-  'fit.promise.data.kept': 'The customer’s data stay readable',
+  'fit.package.published.fits': '{title} is what was published',
+  'fit.package.published.whole':
+    '{title} is whole by its own word alone: give the digest that is published for it',
+  'fit.package.published.refuted': '{title} is not what the maker published',
+  'fit.package.source.maker': 'It comes from its maker: {source}',
+  'fit.package.source.equal': 'It comes from {source}, and equals what its maker published',
+  'fit.package.source.other':
+    'It comes from {source} ({date}), not from its maker: only a digest of the maker’s shows that nobody changed it',
+  'fit.package.source.house': 'It comes from {source}, and this house takes its maker’s alone',
+  'fit.package.pieces.whole':
+    'All of it lies in its {archives, plural, one {archive} other {# archives}}',
+  'fit.package.pieces.stray': '{file} should lie in {archive}, which is no part of it',
+  'fit.package.together.whole': 'What is signed as one set comes as one',
+  'fit.package.together.half':
+    'It brings {brings} without {lacks}: they are signed as one set, and halves of two never start',
+  'fit.package.kind.fits': 'A {kind} package, which suits what is wanted',
+  'fit.package.kind.service': 'Service software, and no service was asked for',
+  'fit.package.kind.unserviced':
+    'Service was asked for, and this is a {kind} package for its owner’s use',
+  'fit.package.channel.stable': 'A stable build',
+  'fit.package.channel.agreed': 'A {channel} build, which the owner agreed to',
+  'fit.package.channel.ask':
+    'A {channel} build: it gets no further updates by itself, and going back needs a wipe. The owner must agree',
+  'fit.package.channel.refused': 'A {channel} build, and the owner wants none',
+  'fit.package.unreleased.held':
+    'Its maker has not released it: it goes on with the owner’s word and a lead’s',
+  'fit.package.unreleased-source.maker': 'Not released, and from its maker: {source}',
+  'fit.package.unreleased-source.other':
+    'Not released by its maker, and from {source}: nobody vouches for it',
+  'fit.package.requires.odd':
+    'It asks for something that we cannot read ({names}), and that is not passed over',
+  'fit.package.supported.fits': 'Its maker supports it until {until}',
+  'fit.package.supported.ends': 'Its maker supports it until {until}: say that no more comes soon',
+  'fit.package.supported.over': 'Its maker’s support ended on {until}: say that this is the last',
+  'fit.owner.managed.none': 'Nobody manages it',
+  'fit.owner.managed.agreed': 'Whoever manages it agreed',
+  'fit.owner.managed.asked': 'Nobody has said whether somebody manages it: that is asked at intake',
+  'fit.owner.managed.not': 'Whoever manages it did not agree',
+  'fit.owner.account.absent': 'No account is on it',
+  'fit.owner.account.able': 'Its owner has shown that they can sign in',
+  'fit.owner.account.asked':
+    'After a wipe it asks for the account that is on it, and whether one is was not asked at intake',
+  'fit.owner.account.shut':
+    'After a wipe it asks for an account that nobody here can sign in to: it stays shut',
+  'fit.promise.data.kept': 'The customer’s data stay readable (release {here} to {release})',
+  'fit.promise.data.unseen':
+    'Nothing shows by what the data were last used. No build known for it is newer than release {release}: they open after, if they are whole',
+  'fit.promise.data.unread':
+    'We cannot tell whether the data open after: by what they were last used was not read ({facts})',
   'fit.promise.data.unreadable':
     'From release {here} back to {release}: the data stay there and nothing opens them',
-  'fit.promise.data.unpromised':
+  'fit.promise.data.lost':
+    'From release {here} back to {release} the data stay there and nothing opens them, and they must survive',
+  'fit.promise.data.wiped': 'The customer’s data are wiped (release {here} to {release})',
+  'fit.promise.data.erased':
+    'The customer’s data are wiped (release {here} to {release}), and they must survive',
+  'fit.promise.things.unpromised':
     'Nothing can be promised of {things}: this family has no place for them that we know',
-  'fit.promise.data.wiped': 'The customer’s data are wiped',
+  'fit.promise.updates.come': 'Its own updates go on as {row}',
+  'fit.promise.updates.none':
+    'As {row} it gets no updates of its own: {build}, which runs, is not made for that row',
+  'fit.promise.network.stays':
+    'A network lock of {carrier} stays as it is: with another carrier’s card it may stay shut',
+  'fit.promise.mark.agreed': 'It leaves a mark ({marks}), which the owner takes',
+  'fit.promise.mark.ask': 'It leaves a mark ({marks}): the owner must agree',
+  'fit.promise.mark.refused': 'It leaves a mark ({marks}), and the owner takes none',
+  'fit.promise.way-back.here': 'The way back is here: {by}',
+  'fit.promise.way-back.unvouched': 'The way back is here, and nobody outside vouches for it: {by}',
+  'fit.promise.way-back.fetch': 'The way back is known and not here: fetch {by} first',
+  'fit.promise.way-back.none': 'There is no way back: nothing known puts {build} on it again',
 } as const
+
+/** What stands in place of a rule's own sentence, where something was not read. */
+export const fitUnread = {
+  'fit.cannot-tell': 'We cannot tell yet: read {facts}',
+} as const
+
+/** The facts that a sentence may use, by its code: every one that its rule says. */
+type SaidBy<Rule> = Rule extends {
+  readonly id: infer Id extends string
+  readonly says: infer Says
+}
+  ? { readonly [Say in keyof Says & string as `fit.${Id}.${Say}`]: FactsIn<Says[Say]> }
+  : never
+type FactsIn<Said> = Said extends readonly [string, ...infer Names extends string[]]
+  ? Names[number]
+  : never
+type Together<Union> = (Union extends unknown ? (one: Union) => void : never) extends (
+  all: infer All,
+) => void
+  ? All
+  : never
+/** Every sentence of the rules, with the names of its facts. */
+export type FitFacts = Together<SaidBy<(typeof DECLARED)[number]>>

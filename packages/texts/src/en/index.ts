@@ -3,7 +3,7 @@ import { bench } from './bench.ts'
 import { book } from './book.ts'
 import { command } from './command.ts'
 import { errors } from './errors.ts'
-import { fit } from './fit.ts'
+import { fit, fitUnread } from './fit.ts'
 import { frame } from './frame.ts'
 import { job } from './job.ts'
 import { people } from './people.ts'
@@ -26,6 +26,7 @@ export const en = {
   ...errors,
   ...command,
   ...fit,
+  ...fitUnread,
   ...bench,
   ...runs,
   ...shelf,

@@ -78,7 +78,7 @@ export const slips = {
   'slip.withdraw': 'Withdraw personal text',
   'slip.withdraw.what':
     'Erases whose it is, their words and every note and reason of slip {number}, for good. The book keeps that they were there, and its chain still holds.',
-  'slip.withdraw.second': 'Second person',
-  'slip.withdraw.pin': 'Their PIN',
+  'second.person': 'Second person',
+  'second.pin': 'Their PIN',
   'slip.withdraw.go': 'Erase the texts of {number}',
 } as const

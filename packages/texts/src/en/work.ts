@@ -46,7 +46,7 @@ export const work = {
   'plan.margin.battery': 'Battery {battery} %, needs {needs} %',
   'plan.margin.battery.unseen': 'Needs {needs} % of charge',
   'plan.margin.battery.why':
-    'What {time} draw at the most, {restarts, plural, one {one restart} other {# restarts}} among them, and the margin of the house.',
+    'What {time} draw at the most, {restarts, plural, one {one restart} other {# restarts}} among them, its costliest step a second time and a way out, and the margin of the house.',
   'plan.margin.back': 'The way back is here',
   'plan.margin.back.why': '{title}, proven. It stays open until step {step} of {steps}.',
 
@@ -71,6 +71,7 @@ export const work = {
   'check.bytes': 'The packages’ bytes are where they were proven',
   'check.published': 'Somebody outside vouches for every package',
   'check.eye': 'The board itself was looked at',
+  'check.asked': 'Everything that its packages ask the owner was asked',
   'check.slip.says': 'open',
   'check.slip.fails': 'look at Intake',
   'check.rehearsed.says': 'on the device’s twin, to its end',
@@ -84,6 +85,8 @@ export const work = {
   'check.published.fails': 'nobody does for {titles}: see Proof',
   'check.published.overruled': 'a lead took it all the same: {titles}',
   'check.eye.says': 'as its fuses say',
+  'check.asked.says': 'and agreed to',
+  'check.asked.fails': '{topics}: not said at Intake',
   'check.eye.fails': '{doubted}: other sources disagree with the fuses; look at it at Readings',
   'ready.signed': '{by}, {when}',
   'ready.failing': 'In the way',
@@ -149,7 +152,7 @@ export const work = {
   'write.then.hands': 'Then your hands: {step}.',
   'write.stop.hint': 'hold Esc',
   'write.stop.leaves':
-    'Stopped now: {leaves}; it can be taken up from here. Left alone: it goes on by itself.',
+    'Stopped now: {leaves}; it can be taken up from here. Left alone: it {waits, select, yes {waits for you} other {goes on by itself}}.',
   'write.smoke': 'Smoke, heat, swelling: people first, pull the power, get away from it.',
   'write.awake': 'This screen is kept awake.',
   'write.awake.not': 'This browser does not keep its screen awake: look after that yourself.',

@@ -24,9 +24,8 @@ const say = useSay()
 const browser = useBrowserStore()
 const client = useQueryClient()
 const { port, intent, keepData, address, change } = usePort()
-const fit = useRead('fit', () => ({
-  params: { port: port.value },
-  body: { intent: intent.value, keepData: keepData.value },
+const judged = useRead('judge', () => ({
+  body: { port: port.value, intent: intent.value, keepData: keepData.value },
 }))
 const read = useChange('portRead')
 const about = computed(() => {
@@ -94,7 +93,7 @@ async function look() {
   <h2 id="fit">
     {{ say('at.fit') }} <small>{{ say('at.fit.small') }}</small>
   </h2>
-  <Resource :read="fit" :empty="(data) => data.length === 0">
+  <Resource :read="judged" :empty="(data) => data.candidates.length === 0">
     <template #empty>
       <EmptyNote :what="say('at.fit.none')" :todo="say('at.fit.none.do')" />
     </template>
@@ -103,7 +102,7 @@ async function look() {
         by="fit"
         :columns="[say('at.column.verdict'), say('at.column.package'), say('at.column.why')]"
       >
-        <tr v-for="one in data" :key="one.package">
+        <tr v-for="one in data.candidates" :key="one.package">
           <td class="nowrap"><Peg :verdict="one.verdict" /> {{ say(`verdict.${one.verdict}`) }}</td>
           <td>
             <router-link v-if="isTakeable(one.verdict)" :to="address({ package: one.package })">{{

@@ -34,6 +34,51 @@ const place = computed(() => {
   const about = { mode: mode.value, n }
   return port === null ? say('hands.off', about) : say('hands.at', { ...about, port })
 })
+type Offered = { readonly label: string; readonly act: StandInAct; readonly title?: string }
+/** What hands can do as it is now, each by its words. */
+const acts = computed((): readonly Offered[] => {
+  const { device } = props
+  const { serial: of } = device
+  const runs = device.mode?.kind === 'system'
+  const offer = (is: boolean, label: string, act: StandInAct): readonly Offered[] =>
+    is ? [{ label, act }] : []
+  const cell = device.cellOut ? 'in' : 'out'
+  const permit = device.permission ? 'off' : 'on'
+  const opens = device.lockSwitch === true ? 'off' : 'on'
+  return [
+    ...offer(device.port !== null, say('hands.unplug'), { kind: 'unplug', serial: of }),
+    ...offer(device.removable, say(`hands.cell.${cell}`), { kind: `cell-${cell}`, serial: of }),
+    ...offer(device.battery < CHARGED, say('hands.charge'), {
+      kind: 'charge',
+      serial: of,
+      percent: CHARGED,
+    }),
+    ...offer(runs, say(`hands.permit.${permit}`), {
+      kind: 'permit',
+      serial: of,
+      given: !device.permission,
+    }),
+    ...offer(device.canReset, say('hands.reset'), { kind: 'reset', serial: of }),
+    ...offer(runs && device.lockSwitch !== null, say(`hands.lock-switch.${opens}`), {
+      kind: 'lock-switch',
+      serial: of,
+      on: device.lockSwitch !== true,
+    }),
+    ...device.installs.map(({ id: store, name }) => ({
+      label: say('hands.install', { store: name }),
+      act: { kind: 'install', serial: of, store } as const,
+    })),
+    ...offer(device.asks !== null, say('hands.confirm', { say: device.asks ?? '' }), {
+      kind: 'confirm',
+      serial: of,
+    }),
+    ...device.keys.map(({ to, say: title }) => ({
+      label: say('hands.keys', { to: to.name }),
+      act: { kind: 'keys', serial: of, to: to.id } as const,
+      title,
+    })),
+  ]
+})
 const refused = computed(() =>
   act.data.value?.done === false ? act.data.value.sentence : undefined,
 )
@@ -52,84 +97,30 @@ function plug(event: Event) {
     <p class="dim">
       {{ place }}<template v-if="device.cellOut">, {{ say('hands.cell-out') }}</template>
     </p>
-    <ul v-if="may">
-      <li v-if="device.port === null">
-        <label>
-          {{ say('hands.plug') }}
-          <select
-            class="pick"
-            value=""
-            :aria-label="say('hands.plug.of', { serial: device.serial })"
-            @change="plug"
-          >
-            <option value="" />
-            <option v-for="port in ports" :key="port">{{ port }}</option>
-          </select>
-        </label>
-      </li>
-      <li v-else>
-        <button type="button" class="act" @click="go({ kind: 'unplug', serial })">
-          {{ say('hands.unplug') }}
-        </button>
-      </li>
-      <li v-if="device.removable">
-        <button
-          type="button"
-          class="act"
-          @click="go({ kind: device.cellOut ? 'cell-in' : 'cell-out', serial })"
+    <p v-if="may && device.port === null">
+      <label>
+        {{ say('hands.plug') }}
+        <select
+          class="pick"
+          value=""
+          :aria-label="say('hands.plug.of', { serial: device.serial })"
+          @change="plug"
         >
-          {{ say(device.cellOut ? 'hands.cell.in' : 'hands.cell.out') }}
-        </button>
-      </li>
-      <li v-if="device.battery < CHARGED">
-        <button type="button" class="act" @click="go({ kind: 'charge', serial, percent: CHARGED })">
-          {{ say('hands.charge') }}
-        </button>
-      </li>
-      <li v-if="device.mode?.kind === 'system'">
-        <button
-          type="button"
-          class="act"
-          @click="go({ kind: 'permit', serial, given: !device.permission })"
-        >
-          {{ say(device.permission ? 'hands.permit.off' : 'hands.permit.on') }}
-        </button>
-      </li>
-      <li v-if="device.canReset">
-        <button type="button" class="act" @click="go({ kind: 'reset', serial })">
-          {{ say('hands.reset') }}
-        </button>
-      </li>
-      <li v-if="device.mode?.kind === 'system' && device.lockSwitch !== null">
-        <button
-          type="button"
-          class="act"
-          @click="go({ kind: 'lock-switch', serial, on: !device.lockSwitch })"
-        >
-          {{ say(device.lockSwitch ? 'hands.lock-switch.off' : 'hands.lock-switch.on') }}
-        </button>
-      </li>
-      <li v-for="store in device.installs" :key="store.id">
-        <button type="button" class="act" @click="go({ kind: 'install', serial, store: store.id })">
-          {{ say('hands.install', { store: store.name }) }}
-        </button>
-      </li>
-      <li v-if="device.asks !== null">
-        <button type="button" class="act" @click="go({ kind: 'confirm', serial })">
-          {{ say('hands.confirm', { say: device.asks }) }}
-        </button>
-      </li>
-      <li v-for="key in device.keys" :key="key.to.id">
-        <button
-          type="button"
-          class="act"
-          :title="key.say"
-          @click="go({ kind: 'keys', serial, to: key.to.id })"
-        >
-          {{ say('hands.keys', { to: key.to.name }) }}
-        </button>
-      </li>
-    </ul>
+          <option value="" />
+          <option v-for="port in ports" :key="port">{{ port }}</option>
+        </select>
+      </label>
+    </p>
+    <component :is="device.port === null ? 'details' : 'div'" v-if="may">
+      <summary v-if="device.port === null">{{ say('hands.more') }}</summary>
+      <ul>
+        <li v-for="one in acts" :key="one.label">
+          <button type="button" class="act" :title="one.title" @click="go(one.act)">
+            {{ one.label }}
+          </button>
+        </li>
+      </ul>
+    </component>
     <p v-if="refused" role="status">{{ refused }}</p>
     <Trouble v-if="act.error.value" :trouble="troubleOf(act.error.value)" quiet />
   </section>

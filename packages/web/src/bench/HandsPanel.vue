@@ -17,6 +17,12 @@ const hands = useRead('hands')
 const bench = useRead('bench')
 const ports = computed(() => bench.data.value?.ports.map(({ name }) => name) ?? [])
 const may = computed(() => reaches(session.person?.role, leastOf('bench.hands')))
+/** Those on a port first, in the ports' order; the others as their slips are numbered. */
+const devices = computed(() => {
+  const place = ({ port, name }: { readonly port: string | null; readonly name: string }) =>
+    port === null ? `2 ${name}` : `1 ${port}`
+  return [...(hands.data.value ?? [])].sort((a, b) => place(a).localeCompare(place(b)))
+})
 const MINUTE = 60
 const pace = computed(() => hands.data.value?.[0]?.pace ?? 0)
 </script>
@@ -36,7 +42,7 @@ const pace = computed(() => hands.data.value?.[0]?.pace ?? 0)
       }}
     </p>
     <HandsDevice
-      v-for="device in hands.data.value"
+      v-for="device in devices"
       :key="device.serial"
       :device="device"
       :ports="ports"

@@ -48,18 +48,19 @@ describe('from a plan to its start', () => {
   })
 })
 
-const step = (number: number, more: Partial<StepShown> = {}): StepShown => ({
-  number,
-  kind: 'restart',
-  facts: {},
-  seconds: { low: 9, high: 14 },
-  hands: false,
-  worst: 'unaffected',
-  source: 'family',
-  n: 0,
-  silent: 20,
-  ...more,
-})
+const step = (number: number, more: Partial<StepShown> = {}) =>
+  ({
+    number,
+    kind: 'restart',
+    facts: { to: 'the loader' },
+    seconds: { low: 9, high: 14 },
+    hands: false,
+    worst: 'unaffected',
+    source: 'family',
+    n: 0,
+    silent: 20,
+    ...more,
+  }) as StepShown
 
 describe('a list of steps', () => {
   const steps = [step(1, { hands: true }), step(2, { worst: 'dead' }), step(3)]
@@ -254,7 +255,7 @@ describe('a finding', () => {
   const finding = {
     rule: 'state.loader',
     verdict: 'fits-if',
-    code: 'fit.state.loader.raise',
+    code: 'fit.state.loader.least.raise',
     facts: { here: 6, least: 7, by: 'loader 7' },
     marks: [{ kind: 'risky', seconds: 1 }, { kind: 'irreversible' }],
     remedy: null,

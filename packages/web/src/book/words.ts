@@ -37,6 +37,23 @@ export function actWords(say: Say, line: EventLine, name: (id: string) => string
   return ofBench(line) ? benchWords(say, line) : slipWords(say, line, name)
 }
 
+/** House rules that were decided anew, by name. */
+function houseWords(say: Say, facts: EventLine['facts']): string {
+  const names = Object.keys((facts['to'] ?? {}) as object)
+  const words = names.map((name) => word(say, 'house.rule', name))
+  return say('act.house.changed', { names: words.join(', '), reason: textOf(facts['reason']) })
+}
+
+/** Something that was said of a slip. */
+function lineWords(say: Say, facts: EventLine['facts']): string {
+  const [group, what] = [textOf(facts['topic']), textOf(facts['answer'])]
+  const topic = isCode(`topic.${group}`)
+    ? say(`topic.${group}` as 'topic.ready.permission', { what: '' })
+    : group.replace(/^survive\./, '')
+  const named = topic.replace(/:? *$/, '')
+  return say('act.slip.line', { topic: named, answer: word(say, 'answer', what) })
+}
+
 function slipWords(say: Say, line: EventLine, name: (id: string) => string): string {
   const { facts } = line
   switch (line.act) {
@@ -53,6 +70,14 @@ function slipWords(say: Say, line: EventLine, name: (id: string) => string): str
         : say('act.session.refused')
     case 'act.refused':
       return refusedWords(say, facts)
+    case 'house.changed':
+      return houseWords(say, facts)
+    case 'rule.overruled':
+      return say('act.rule.overruled', {
+        rule: textOf(facts['rule']),
+        package: textOf(facts['package']),
+        stands: textOf(facts['stands']),
+      })
     case 'slip.changed': {
       const fields = Array.isArray(facts['fields']) ? (facts['fields'] as readonly Json[]) : []
       const words = fields.map((field) => word(say, 'slip.short', field))
@@ -63,14 +88,8 @@ function slipWords(say: Say, line: EventLine, name: (id: string) => string): str
         from: word(say, 'state', facts['from']),
         to: word(say, 'state', facts['to']),
       })
-    case 'slip.line': {
-      const [group, what] = [textOf(facts['topic']), textOf(facts['answer'])]
-      const topic = isCode(`topic.${group}`)
-        ? say(`topic.${group}` as 'topic.ready.permission', { what: '' })
-        : group.replace(/^survive\./, '')
-      const named = topic.replace(/:? *$/, '')
-      return say('act.slip.line', { topic: named, answer: word(say, 'answer', what) })
-    }
+    case 'slip.line':
+      return lineWords(say, facts)
     case 'slip.reading':
       return say('act.slip.reading', {
         fact: word(say, 'fact', facts['fact']),

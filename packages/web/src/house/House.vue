@@ -12,6 +12,7 @@ import { useSessionStore } from '../people/session.ts'
 import { useSay } from '../base/said.ts'
 import { useRead } from '../server/query.ts'
 import AddPerson from './AddPerson.vue'
+import HouseRules from './HouseRules.vue'
 import PersonRow from './PersonRow.vue'
 
 const say = useSay()
@@ -39,6 +40,7 @@ const isLead = computed(() => reaches(session.person?.role, 'lead'))
     </Columns>
     <AddPerson v-if="isLead" />
   </Resource>
+  <HouseRules />
   <h2>{{ say('house.browser') }}</h2>
   <fieldset>
     <legend>{{ say('theme.label') }}</legend>

@@ -1,5 +1,5 @@
 <script lang="ts">
-/** Marks beside a verdict: the triangle of a risk with its seconds, the ratchet tooth of what stays. */
+/** Marks beside a verdict: the triangle of a risk with its seconds, the ratchet tooth of what stays, in words what a rule rests on weakly. */
 </script>
 
 <script setup lang="ts">
@@ -8,6 +8,18 @@ import { useSay } from '../base/said.ts'
 
 defineProps<{ marks: FindingShown['marks'] }>()
 const say = useSay()
+function words({ kind, seconds = 0, date = '', devices = 0 }: FindingShown['marks'][number]) {
+  switch (kind) {
+    case 'risky':
+      return say('mark.risky', { seconds })
+    case 'irreversible':
+      return say('mark.irreversible')
+    case 'old':
+      return say('mark.old', { date })
+    case 'thin':
+      return say('mark.thin', { n: devices })
+  }
+}
 </script>
 
 <template>
@@ -15,14 +27,16 @@ const say = useSay()
     <svg v-if="mark.kind === 'risky'" width="13" height="12" viewBox="0 0 13 12" aria-hidden="true">
       <path d="M6.5 0L13 12H0Z" />
     </svg>
-    <svg v-else width="14" height="12" viewBox="0 0 14 12" aria-hidden="true">
+    <svg
+      v-else-if="mark.kind === 'irreversible'"
+      width="14"
+      height="12"
+      viewBox="0 0 14 12"
+      aria-hidden="true"
+    >
       <path d="M0 12V0L5 5V0L10 5V0L14 4V12Z" />
     </svg>
-    {{
-      mark.kind === 'risky'
-        ? say('mark.risky', { seconds: mark.seconds ?? 0 })
-        : say('mark.irreversible')
-    }}
+    {{ words(mark) }}
   </span>
 </template>
 

@@ -21,6 +21,9 @@ const band = computed(() =>
   bandOf(props.range, props.passed, props.share, { quiet: props.quiet, limit: props.limit }),
 )
 const at = (seconds: number) => `${Math.min(100, (seconds / band.value.drawnTo) * 100)}%`
+/** Room for a word that is laid with its middle at a place, at either end of the band. */
+const WORD_PX = 34
+const wordAt = (seconds: number) => `clamp(${WORD_PX}px, ${at(seconds)}, calc(100% - ${WORD_PX}px))`
 const zone = (from: number, to: number) => ({
   left: at(from),
   width: `calc(${at(to)} - ${at(from)})`,
@@ -49,12 +52,12 @@ const says = computed(() =>
 <template>
   <div class="pace" role="img" :aria-label="says" :title="says" :data-pace="band.word">
     <div class="words">
-      <b :style="{ left: at(band.now) }">{{ now }}</b>
+      <b :style="{ left: wordAt(band.now) }">{{ now }}</b>
       <span
         v-if="band.ends !== undefined"
         class="end"
         :class="{ second: Math.abs(band.ends - band.now) / band.drawnTo < 0.22 }"
-        :style="{ left: at(band.ends) }"
+        :style="{ left: wordAt(band.ends) }"
         >{{ ends }}</span
       >
     </div>

@@ -119,7 +119,7 @@ describe('the strip’s arithmetic', () => {
 const step = (number: number, kind: string) => ({
   number,
   kind,
-  facts: {},
+  facts: { to: 'the loader', mode: 'the loader', left: 0 },
   seconds: { low: 1, high: 2 },
   hands: false,
   worst: 'unaffected',

@@ -10,18 +10,39 @@ import type { Answer, InputOf } from './call.ts'
 import { Refused, call } from './call.ts'
 
 /** Everything that is read of a slip's job. */
-const JOB = ['job', 'jobReady', 'jobPlan', 'jobRoutes', 'jobProof'] as const
+const JOB = ['job', 'jobReady', 'jobPlan', 'jobRoutes', 'jobWhy', 'jobCase', 'jobProof'] as const
 
 /** Which reads each topic makes old. */
 const READS: Readonly<Record<Topic, readonly RouteName[]>> = {
   slip: ['slips', 'slip', 'slipHistory', 'find', 'bench', ...JOB],
   book: ['book', 'slipHistory'],
   people: ['people', 'faces', 'find'],
-  bench: ['bench', 'hands', 'fit', 'job', 'jobReady', 'jobPlan', 'jobRoutes', 'jobProof'],
+  bench: [
+    'bench',
+    'hands',
+    'judge',
+    'job',
+    'jobReady',
+    'jobPlan',
+    'jobRoutes',
+    'jobWhy',
+    'jobCase',
+    'jobProof',
+  ],
   run: ['run', 'runs', 'job', 'jobProof'],
-  shelf: ['shelf', 'shelfPackage', 'fit', 'plan', 'job', 'jobReady', 'jobPlan', 'jobRoutes'],
+  shelf: [
+    'shelf',
+    'shelfPackage',
+    'judge',
+    'plan',
+    'job',
+    'jobReady',
+    'jobPlan',
+    'jobRoutes',
+    'jobWhy',
+  ],
   work: [],
-  shop: ['shop'],
+  shop: ['shop', 'house', 'judge', 'plan', ...JOB],
   session: ['sessionShow'],
 }
 

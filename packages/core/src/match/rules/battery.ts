@@ -1,37 +1,49 @@
 /**
- * The charge is enough: what writing, reading back and a first start drain at the longest, plus the
- * house's margin; or the house's fixed floor where that is higher. A damaged cell is never overruled.
+ * The charge is enough: what writing in pieces, reading back and a first start drain at the longest, the worst of
+ * them twice and a way out, plus the house's margin; or the house's fixed floor where that is higher.
  */
+import type { Operation } from '../../effect/effect.ts'
 import { effectOf } from '../../effect/effect.ts'
-import { chargeNeeded, drainOf } from '../../pace/pace.ts'
-import type { Case, Rule } from '../rule.ts'
+import { chargeFor, drainOf } from '../../pace/pace.ts'
+import type { Case } from '../rule.ts'
+import { rule } from '../rule.ts'
 
-export const battery: Rule = {
+const MIB = 1024 * 1024
+
+export const battery = rule({
   id: 'state.battery',
+  overruled: 'nobody',
   needs: ['batteryPercent'],
-  final: false,
-  codes: ['fit.state.battery.fits', 'fit.state.battery.charge'],
+  reads: ['house'],
+  says: {
+    fits: ['fits', 'here', 'needed', 'margin'],
+    charge: ['fits-if', 'here', 'needed', 'margin'],
+  },
   check: ({ batteryPercent }, at) => {
     const needed = needOf(at)
     const facts = { here: Number(batteryPercent), needed, margin: at.house.batteryMargin }
-    return Number(batteryPercent) >= needed
-      ? { verdict: 'fits', code: 'fit.state.battery.fits', facts }
-      : { verdict: 'fits-if', code: 'fit.state.battery.charge', facts, remedy: 'charge' }
+    return facts.here >= needed
+      ? { say: 'fits', facts }
+      : { say: 'charge', facts, remedy: { kind: 'charge' } }
   },
-}
-
+})
 /** Percent needed for every image of the package, rounded up. */
-function needOf(at: Case): number {
+function needOf(at: Pick<Case, 'family' | 'shelved' | 'house'>): number {
   const { family, shelved, house } = at
   const { images, scale } = shelved.manifest
-  const bytes = images.reduce((sum, { size }) => sum + size, 0) * scale
-  const [image] = images
-  if (image === undefined) return house.batteryFloor ?? 0
-  const { partition, role } = image
-  const drained = [
-    effectOf(family, { kind: 'write', partition, role, bytes }),
-    effectOf(family, { kind: 'digest', bytes }),
-    effectOf(family, { kind: 'first-start', wiped: false }),
-  ].reduce((sum, effect) => sum + drainOf(family, effect), 0)
-  return chargeNeeded(drained, house)
+  const [first] = images
+  if (first === undefined) return house.batteryFloor ?? 0
+  const { partition, role } = first
+  const sizes = images.map(({ size }) => size * scale)
+  const all = sizes.reduce((sum, size) => sum + size, 0)
+  const largest = Math.max(...sizes)
+  const drain = (operation: Operation) => drainOf(family, effectOf(family, operation))
+  const writing = (bytes: number) => drain({ kind: 'write', partition, role, bytes })
+  const digesting = (bytes: number) => drain({ kind: 'digest', bytes })
+  const start = drain({ kind: 'first-start', wiped: false })
+  /* What is drained goes by bytes: pieces and images are added up, and the largest of each is the costliest. */
+  const drained = writing(all) + digesting(all) + start
+  const piece = Math.min(family.pieceMiB * MIB, largest)
+  const again = Math.max(writing(piece), digesting(largest), start)
+  return chargeFor(family, { drained, again }, house)
 }

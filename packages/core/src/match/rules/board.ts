@@ -1,4 +1,4 @@
-import { listed } from '../rule.ts'
+import { listed } from '../targets.ts'
 
-/** The board is one that the package lists. Never overruled: another board's firmware can kill. */
-export const board = listed('board', true)
+/** The board is one that the package lists: another has other parts at other places. */
+export const board = listed('board', 'nobody')

@@ -3,20 +3,20 @@
  * anything is written: a mistake there kills.
  */
 import { doubtedFacts, settled } from '../../device/identity.ts'
-import type { Rule } from '../rule.ts'
+import { rule } from '../rule.ts'
 
-export const byEye: Rule = {
+export const byEye = rule({
   id: 'identity.by-eye',
-  needs: [],
-  final: true,
-  codes: ['fit.identity.by-eye.seen', 'fit.identity.by-eye.look'],
+  overruled: 'nobody',
+  reads: ['identity', 'byEye'],
+  says: { seen: ['fits', 'here'], look: ['fits-if', 'fact', 'here'] },
   check: (_, at) => {
     const doubted = doubtedFacts(at.identity)
     const [first] = doubted
     if (first === undefined) return undefined
-    const facts = { fact: doubted.join(', '), here: settled(at.identity, first) ?? '' }
+    const here = settled(at.identity, first) ?? ''
     return at.byEye
-      ? { verdict: 'fits', code: 'fit.identity.by-eye.seen', facts }
-      : { verdict: 'fits-if', code: 'fit.identity.by-eye.look', facts, remedy: 'by-eye' }
+      ? { say: 'seen', facts: { here } }
+      : { say: 'look', facts: { fact: doubted.join(', '), here }, remedy: { kind: 'by-eye' } }
   },
-}
+})

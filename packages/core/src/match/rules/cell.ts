@@ -1,15 +1,15 @@
-/** A swollen, hot, wet or dented cell is not charged and not written on. Never overruled. */
-import type { Rule } from '../rule.ts'
+/** A swollen, hot, wet or dented cell is not charged and not written on, whoever says that it is. */
+import { rule } from '../rule.ts'
 
-export const cell: Rule = {
+export const cell = rule({
   id: 'state.cell',
-  needs: [],
-  final: true,
-  codes: ['fit.state.cell.damaged'],
-  check: (_, at) => {
-    const health = at.identity.batteryHealth
+  overruled: 'nobody',
+  reads: ['identity'],
+  says: { damaged: ['does-not-fit'] },
+  check: (_, { identity: { batteryHealth } }) => {
     const damaged =
-      health.kind !== 'missing' && health.claims.some(({ value }) => value === 'damaged')
-    return damaged ? { verdict: 'does-not-fit', code: 'fit.state.cell.damaged' } : undefined
+      batteryHealth.kind !== 'missing' &&
+      batteryHealth.claims.some(({ value }) => value === 'damaged')
+    return damaged ? { say: 'damaged', facts: {} } : undefined
   },
-}
+})

@@ -1,4 +1,4 @@
-import { listed } from '../rule.ts'
+import { listed } from '../targets.ts'
 
-/** The chipset is the package's. Never overruled. */
-export const chipset = listed('chipset', true)
+/** The chipset is the one that the package lists: nothing of another can run. */
+export const chipset = listed('chipset', 'nobody')

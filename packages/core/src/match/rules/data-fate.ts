@@ -1,13 +1,17 @@
 /**
  * What becomes of the customer's data: wiped when the package erases its partition, there but unreadable
- * when its keys hang on something that goes back, kept otherwise. What the family has no place for
- * cannot be promised.
+ * when its keys hang on something that goes back, kept otherwise. Data of which nothing shows by what they were
+ * last used are taken to open under a build that is not older than any of its kind.
  */
+import type { FactValue } from '../../device/identity.ts'
 import { settled } from '../../device/identity.ts'
 import { lockChange } from '../../effect/effect.ts'
 import { modeTaking } from '../../family/modes.ts'
 import { isTrackBack } from '../../family/profile.ts'
-import type { Answer, Case, Rule, Values } from '../rule.ts'
+import type { Fact } from '../../terms/device.ts'
+import { adoptionOf } from '../adoption.ts'
+import type { Case } from '../rule.ts'
+import { rule } from '../rule.ts'
 
 export const FATES = ['kept', 'unreadable', 'wiped', 'unpromised'] as const
 export type Fate = (typeof FATES)[number]
@@ -25,6 +29,8 @@ export const FATE_WHYS = [
   'patchDate',
   'back',
   'lock',
+  'adopted',
+  'house',
   'erased',
   'written',
   'placeless',
@@ -37,6 +43,10 @@ export const FATE_OF: Readonly<Record<FateWhy, Fate>> = {
   patchDate: 'unreadable',
   /** It could not be opened after, and need not survive: the plan erases it. */
   back: 'wiped',
+  /** Another variant is taken up from new. */
+  adopted: 'wiped',
+  /** They need not survive, and this house begins from new. */
+  house: 'wiped',
   /** Closing the boot lock takes it. */
   lock: 'wiped',
   erased: 'wiped',
@@ -44,76 +54,126 @@ export const FATE_OF: Readonly<Record<FateWhy, Fate>> = {
   placeless: 'unpromised',
 }
 
-export const dataFate: Rule = {
+/** The facts on which data may hang, and those that decide besides what becomes of them. */
+const HANG = ['release', 'patchDate', 'track'] as const
+const BESIDES = ['model', 'bootLock', 'region', 'carrier'] as const
+type Hanging = Readonly<Partial<Record<(typeof HANG)[number], FactValue>>>
+type DataValues = Hanging & Readonly<Partial<Record<(typeof BESIDES)[number], FactValue>>>
+type About = Pick<Case, 'family' | 'shelved' | 'intent' | 'keepData' | 'house'>
+
+export const dataFate = rule({
   id: 'promise.data',
-  needs: ['release', 'patchDate'],
-  final: false,
-  codes: [
-    'fit.promise.data.kept',
-    'fit.promise.data.unreadable',
-    'fit.promise.data.wiped',
-    'fit.promise.data.unpromised',
-  ],
-  check: (values, at) => {
-    const fate = fateOf(values, at)
-    const code = `fit.promise.data.${fate}`
-    const facts = { here: values.release ?? '', release: at.shelved.manifest.release }
-    const { placeless } = at
-    if (fate === 'kept' && at.keepData && placeless.length > 0)
-      return {
-        verdict: 'fits-if',
-        code: 'fit.promise.data.unpromised',
-        facts: { things: placeless.join(', ') },
-        remedy: 'consent',
-      }
-    if (fate === 'kept') return { verdict: 'fits', code, facts } satisfies Answer
-    return at.keepData
-      ? { verdict: 'does-not-fit', code, facts }
-      : { verdict: 'fits-if', code, facts, remedy: 'consent' }
+  overruled: 'nobody',
+  sees: [...HANG, ...BESIDES],
+  reads: ['intent', 'keepData', 'shelf', 'house'],
+  says: {
+    kept: ['fits', 'here', 'release'],
+    unseen: ['fits-if', 'release'],
+    unread: ['cannot-tell', 'facts'],
+    unreadable: ['fits-if', 'here', 'release'],
+    lost: ['does-not-fit', 'here', 'release'],
+    wiped: ['fits-if', 'here', 'release'],
+    erased: ['does-not-fit', 'here', 'release'],
   },
+  check: (values, at) => {
+    const { release } = at.shelved.manifest
+    const missing = HANG.filter((fact) => hangsOn(at, fact) && values[fact] === undefined)
+    const fate = FATE_OF[fateWhy(values, at)]
+    const facts = { here: values.release ?? '', release }
+    const consent = { kind: 'consent' } as const
+    /* A promise is not overruled: its owner may wish otherwise, and that is said at Intake. */
+    const wish = { kind: 'ask', topic: 'survive' } as const
+    if (fate === 'wiped')
+      return at.keepData
+        ? { say: 'erased', facts, remedy: wish }
+        : { say: 'wiped', facts, remedy: consent }
+    if (missing.length > 0)
+      return isNewest(at)
+        ? { say: 'unseen', facts: { release }, remedy: { kind: 'read', facts: missing } }
+        : {
+            say: 'unread',
+            facts: { facts: missing.join(', ') },
+            remedy: { kind: 'read', facts: missing },
+          }
+    if (fate === 'kept') return { say: 'kept', facts }
+    return at.keepData
+      ? { say: 'lost', facts, remedy: wish }
+      : { say: 'unreadable', facts, remedy: consent }
+  },
+})
+
+/** Whether a package's start makes data of its own: a part's leaves the system that is there. */
+const hangsOn = ({ family, shelved }: Pick<Case, 'family' | 'shelved'>, fact: Fact): boolean =>
+  shelved.manifest.kind !== 'part' && family.dataKeys.hangOn.some((one) => one === fact)
+
+/** No build that is known for a device like this is newer, by release or patch date: whatever used the data is not. */
+function isNewest({ shelved: { manifest }, shelf }: Pick<Case, 'shelved' | 'shelf'>): boolean {
+  const models = manifest.targets.map(({ model }) => model)
+  const alike = shelf.filter(
+    (one) =>
+      one.manifest.family === manifest.family &&
+      one.manifest.targets.some(({ model }) => models.includes(model)),
+  )
+  return alike.every(
+    ({ manifest: { release, patchDate } }) =>
+      release <= manifest.release && patchDate <= manifest.patchDate,
+  )
 }
 
-/** The fate of what lies on the customer's partition. */
-export const fateOf = (values: Values, at: Case): Fate => FATE_OF[fateWhy(values, at)]
+/** What decides it, of a case as it stands. */
+export const fateIn = (at: Case): FateWhy => fateWhy(valuesIn(at), at)
 
-/** What decides it. */
-export function fateWhy(values: Values, at: Case): FateWhy {
+const valuesIn = ({ identity }: Case): DataValues =>
+  Object.fromEntries(
+    [...HANG, ...BESIDES].flatMap((fact) => {
+      const value = settled(identity, fact)
+      return value === undefined ? [] : [[fact, value]]
+    }),
+  )
+
+/** What decides it, by these values. */
+export function fateWhy(values: DataValues, at: About): FateWhy {
   const { family, shelved } = at
   const theirs = family.partitions.filter(({ role }) => role === 'customer')
   if (theirs.some(({ name }) => shelved.manifest.effects.erases.includes(name))) return 'erased'
   const back = goesBack(values, at)
-  if (back !== 'untouched') return whyErased(at) === undefined ? back : 'back'
-  const model = String(settled(at.identity, 'model') ?? '')
-  const closes = at.intent === 'relock' && settled(at.identity, 'bootLock') === 'open'
-  return closes && lockChange(family, 'closed', model) !== 'keeps' ? 'lock' : 'untouched'
+  if (back !== 'untouched') return erasedFor(values, at) === undefined ? back : 'back'
+  const own = erasedFor(values, at)
+  if (own === 'adopted' || own === 'house') return own
+  if (adopted(values, at) === 'from-new') return 'adopted'
+  const closes = at.intent === 'relock' && values.bootLock === 'open'
+  const change = lockChange(family, 'closed', String(values.model ?? ''))
+  return closes && change !== 'keeps' ? 'lock' : 'untouched'
 }
 
 /**
- * Why a plan erases the customer's data by itself: what it goes back to could not open them, they need not
- * survive, and some mode erases them. Undefined: it does not.
+ * Why a plan erases the customer's data by itself: what it goes back to could not open them, or another variant is
+ * taken up from new; they need not survive, and some mode erases them. Undefined: it does not.
  */
-export function whyErased(at: Case): FateWhy | undefined {
-  const { family, identity, keepData } = at
-  const values = {
-    release: settled(identity, 'release') ?? 0,
-    patchDate: settled(identity, 'patchDate') ?? '',
-    track: settled(identity, 'track') ?? '',
-  }
-  const back = goesBack(values, at)
-  const can = modeTaking(family, 'erase', 'customer') !== undefined
-  return back !== 'untouched' && !keepData && can ? 'back' : undefined
+export const whyErased = (at: Case): FateWhy | undefined => erasedFor(valuesIn(at), at)
+
+function erasedFor(values: DataValues, at: About): FateWhy | undefined {
+  const can = modeTaking(at.family, 'erase', 'customer') !== undefined
+  if (at.keepData || !can) return undefined
+  if (goesBack(values, at) !== 'untouched') return 'back'
+  if (adopted(values, at) === 'from-new') return 'adopted'
+  const { kind } = at.shelved.manifest
+  const begins = at.house.data === 'new' && kind !== 'part' && kind !== 'service'
+  return begins ? 'house' : undefined
 }
+
+const adopted = ({ region, carrier }: DataValues, at: About) => adoptionOf(at, { region, carrier })
 
 /** What the data hang on that the package does not reach. */
 function goesBack(
-  { release, patchDate, track }: Values,
-  { family, shelved: { manifest } }: Case,
+  { release, patchDate, track }: Hanging,
+  { family, shelved: { manifest } }: About,
 ): 'untouched' | 'release' | 'patchDate' {
   if (manifest.kind === 'part') return 'untouched'
   const { hangOn } = family.dataKeys
-  if (hangOn.includes('release') && manifest.release < Number(release)) return 'release'
+  if (hangOn.includes('release') && manifest.release < Number(release ?? 0)) return 'release'
   const back = isTrackBack(family, String(track ?? ''), manifest.track ?? '')
   if (hangOn.includes('track') && back) return 'release'
-  const older = hangOn.includes('patchDate') && manifest.patchDate < String(patchDate)
+  const older = hangOn.includes('patchDate') && manifest.patchDate < String(patchDate ?? '')
   return older ? 'patchDate' : 'untouched'
 }

@@ -1,53 +1,71 @@
-/**
- * The package is not below what the hardware still accepts: one rule for the whole, one for each part whose
- * floor a family keeps by itself. Never overruled.
- */
+/** What the rules of floors share: which image a floor is asked of, when it rises. */
 import type { Family } from '../../family/profile.ts'
-import { generationFor } from '../../firmware/manifest.ts'
 import type { Image } from '../../firmware/manifest.ts'
+import { generationFor } from '../../firmware/manifest.ts'
 import type { PartRole } from '../../terms/device.ts'
+import { loaderStays } from '../../difference/loader-stays.ts'
 import { floorFact } from '../../wire/facts.ts'
-import type { Case, Rule } from '../rule.ts'
+import type { Ground } from '../rule.ts'
+import { rule } from '../rule.ts'
 
-const WHOLE = ['fit.state.floor.fits', 'fit.state.floor.rises', 'fit.state.floor.below'] as const
-const PART = [
-  'fit.state.floor.part.fits',
-  'fit.state.floor.part.rises',
-  'fit.state.floor.part.below',
-] as const
-
-/** The rule of one floor. It does not concern a family that keeps no such floor, or a package without the part. */
-function floorOf(role: PartRole | 'all'): Rule {
+/**
+ * The package is not below what the hardware still accepts of a part, or of the whole. It does not concern a
+ * family that keeps no such floor, or a package without the part.
+ */
+export function floorOf<const Id extends string>(id: Id, role: PartRole | 'all') {
   const fact = floorFact(role)
-  const [fits, rises, below] = role === 'all' ? WHOLE : PART
-  return {
-    id: role === 'all' ? 'state.floor' : `state.floor.${role}`,
+  return rule({
+    id,
+    overruled: 'nobody',
     needs: [fact],
-    final: true,
-    codes: [fits, rises, below],
+    sees: ['loaderVersion'],
+    says: {
+      fits: ['fits', 'here', 'generation'],
+      rises: ['fits', 'here', 'generation', 'when'],
+      below: ['does-not-fit', 'here', 'generation'],
+    },
+    concerns: (at) => imagesUnder(at, role).length > 0,
     check: (values, at) => {
-      const image = imageUnder(at, role)
+      const written = imagesUnder(at, role).filter(
+        (one) => !staysBehind(at, one, values.loaderVersion),
+      )
+      const image = lowest(at, written)
       if (image === undefined) return undefined
       const generation = generationFor(at.shelved.manifest, image.role)
-      const here = Number(values[fact] ?? 0)
+      const here = Number(values[fact])
+      const facts = { here, generation }
+      if (generation < here) return { say: 'below', facts }
+      if (generation === here) return { say: 'fits', facts }
       const when = risesWhen(at.family, image.role)
-      const facts = { here, generation, when, part: role }
-      if (generation < here) return { verdict: 'does-not-fit', code: below, facts }
-      if (generation === here) return { verdict: 'fits', code: fits, facts }
-      return { verdict: 'fits', code: rises, facts, marks: [{ kind: 'irreversible' }] }
+      return { say: 'rises', facts: { ...facts, when }, marks: [{ kind: 'irreversible' }] }
     },
-  }
+  })
 }
 
-/** An image of the package that the floor is asked of: the lowest, where one floor is for the whole. */
-function imageUnder({ family, shelved }: Case, role: PartRole | 'all'): Image | undefined {
-  const { manifest } = shelved
+/** Images of the package that the floor is asked of: all of them, where one floor is for the whole. */
+function imagesUnder({ family, shelved }: Ground, role: PartRole | 'all'): readonly Image[] {
   const isKept = (family.floors.kept === 'one') === (role === 'all')
-  if (!isKept || (role !== 'all' && !isRuled(family, role))) return undefined
-  const mine = manifest.images.filter((image) => role === 'all' || image.role === role)
-  const generation = (image: Image) => generationFor(manifest, image.role)
-  return [...mine].sort((a, b) => generation(a) - generation(b))[0]
+  if (!isKept || (role !== 'all' && !isRuled(family, role))) return []
+  return shelved.manifest.images.filter((image) => role === 'all' || image.role === role)
 }
+
+function lowest({ shelved: { manifest } }: Ground, images: readonly Image[]): Image | undefined {
+  const generation = (image: Image) => generationFor(manifest, image.role)
+  return images.reduce<Image | undefined>(
+    (least, one) => (least === undefined || generation(one) < generation(least) ? one : least),
+    undefined,
+  )
+}
+
+/** A loader that does not go on is asked nothing. */
+const staysBehind = (
+  { family, shelved }: Ground,
+  { role }: Image,
+  here: string | number | undefined,
+): boolean =>
+  role === 'loader' &&
+  here !== undefined &&
+  loaderStays(family, shelved.manifest, Number(here)) !== undefined
 
 const isRuled = ({ floors }: Family, role: PartRole): boolean =>
   floors.rules.some(({ roles }) => roles === 'any' || roles.includes(role))
@@ -55,7 +73,3 @@ const isRuled = ({ floors }: Family, role: PartRole): boolean =>
 /** The first moment at which the floor of a part rises. */
 const risesWhen = ({ floors }: Family, role: PartRole): string =>
   floors.rules.find(({ roles }) => roles === 'any' || roles.includes(role))?.rises[0] ?? ''
-
-export const FLOOR_RULES: readonly Rule[] = (['all', 'loader', 'modem', 'main'] as const).map(
-  floorOf,
-)

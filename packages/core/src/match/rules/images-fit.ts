@@ -1,30 +1,41 @@
-/** Every image has its partition and is not larger than it. Never overruled. */
+/**
+ * No image is larger than its partition, in the device's own table or, until that is read, in the one that its
+ * family gives a device of this storage.
+ */
 import { placesOf } from '../../family/layout.ts'
-import type { Rule } from '../rule.ts'
+import type { Table } from '../../layout/table.ts'
+import { rule } from '../rule.ts'
+import { TABLE_FACTS, tableFor } from '../tables.ts'
 
-export const imagesFit: Rule = {
+const kept = new WeakMap<Table, ReadonlyMap<string, number>>()
+
+/** Bytes of a partition; one that is not there has room for anything, and another rule says so. */
+function roomOf(table: Table, name: string): number {
+  const rooms =
+    kept.get(table) ??
+    new Map(table.partitions.map((one) => [one.name, one.sectors * table.sectorBytes]))
+  kept.set(table, rooms)
+  return rooms.get(name) ?? Infinity
+}
+
+export const imagesFit = rule({
   id: 'layout.images',
-  needs: [],
-  final: true,
-  codes: ['fit.layout.images.fits', 'fit.layout.images.absent', 'fit.layout.images.large'],
-  check: (_, at) => {
-    const { table } = at
+  overruled: 'nobody',
+  sees: TABLE_FACTS,
+  reads: ['table'],
+  says: { fits: ['fits', 'images'], large: ['does-not-fit', 'partition', 'bytes'] },
+  check: (about, at) => {
+    const table = at.table ?? tableFor(at, about)
     if (table === undefined) return undefined
-    for (const image of at.shelved.manifest.images) {
-      const { partition, size } = image
-      const names = placesOf(at.family, image).map(({ name }) => name)
-      const places = table.partitions.filter(({ name }) => names.includes(name))
-      const sizes = places.map(({ sectors }) => sectors * table.sectorBytes)
-      if (places.length === 0)
-        return { verdict: 'does-not-fit', code: 'fit.layout.images.absent', facts: { partition } }
-      const over = size - Math.min(...sizes)
-      if (over > 0) {
-        const bytes = over * at.shelved.manifest.scale
-        const facts = { partition, bytes }
-        return { verdict: 'does-not-fit', code: 'fit.layout.images.large', facts }
+    const { images, scale } = at.shelved.manifest
+    for (const image of images) {
+      const rooms = placesOf(at.family, image).map(({ name }) => roomOf(table, name))
+      const least = Math.min(...rooms)
+      if (image.size > least) {
+        const facts = { partition: image.partition, bytes: (image.size - least) * scale }
+        return { say: 'large', facts }
       }
     }
-    const facts = { images: at.shelved.manifest.images.length }
-    return { verdict: 'fits', code: 'fit.layout.images.fits', facts }
+    return { say: 'fits', facts: { images: images.length } }
   },
-}
+})

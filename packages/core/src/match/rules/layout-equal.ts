@@ -1,45 +1,30 @@
-/** The device's table is the one its storage size should have; repartitioning is not foreseen. */
-import type { LaidOut } from '../../family/layout.ts'
-import { familyTable } from '../../family/layout.ts'
-import type { Difference, Table } from '../../layout/table.ts'
-import { compareTables } from '../../layout/table.ts'
-import type { Family } from '../../family/profile.ts'
-import type { Rule } from '../rule.ts'
+/**
+ * The device's table is the one that its storage size should have; repartitioning is not foreseen. One that nobody
+ * read is asked for at the meeting, before anything is written, where a mode that writes shows it.
+ */
+import { modeTaking } from '../../family/modes.ts'
+import { rule } from '../rule.ts'
+import { TABLE_FACTS, firstDifference } from '../tables.ts'
 
-export const layoutEqual: Rule = {
+export const layoutEqual = rule({
   id: 'layout.table',
-  needs: ['storageGb', 'model', 'board'],
-  final: false,
-  codes: ['fit.layout.table.equal', 'fit.layout.table.differs'],
-  check: ({ storageGb, model, board }, at) => {
-    const { table, family, shelved } = at
-    if (table === undefined || storageGb === undefined) return undefined
-    const about = { storageGb: Number(storageGb), model: String(model), board: String(board) }
-    const first = firstDifference(family, table, about, shelved.manifest.scale)
-    if (first === undefined) return { verdict: 'fits', code: 'fit.layout.table.equal' }
-    const facts = { partition: first.name, how: first.how }
-    return { verdict: 'does-not-fit', code: 'fit.layout.table.differs', facts }
+  overruled: 'nobody',
+  needs: TABLE_FACTS,
+  reads: ['table'],
+  says: {
+    equal: ['fits'],
+    differs: ['does-not-fit', 'partition', 'how'],
+    met: ['fits-if'],
+    unread: ['cannot-tell'],
   },
-}
-
-/** Comparisons of one device's table, kept: a whole shelf is judged on it. */
-type Compared = Map<string, Difference | undefined>
-const compared = new WeakMap<Table, WeakMap<Family, Compared>>()
-
-function firstDifference(
-  family: Family,
-  table: Table,
-  about: LaidOut,
-  scale: number,
-): Difference | undefined {
-  const ofTable = compared.get(table) ?? new WeakMap<Family, Compared>()
-  compared.set(table, ofTable)
-  const known: Compared = ofTable.get(family) ?? new Map()
-  ofTable.set(family, known)
-  const key = `${about.model ?? ''} ${about.board ?? ''} ${about.storageGb} ${scale}`
-  if (known.has(key)) return known.get(key)
-  const disk = table.diskSectors * table.sectorBytes
-  const [first] = compareTables(table, familyTable(family, about, scale, disk))
-  known.set(key, first)
-  return first
-}
+  check: (about, at) => {
+    if (at.table === undefined)
+      return modeTaking(at.family, 'table') === undefined
+        ? { say: 'unread', facts: {}, remedy: { kind: 'look', what: 'table' } }
+        : { say: 'met', facts: {}, remedy: { kind: 'look', what: 'table' } }
+    const first = firstDifference(at, at.table, about)
+    return first === undefined
+      ? { say: 'equal', facts: {} }
+      : { say: 'differs', facts: { partition: first.name, how: first.how } }
+  },
+})

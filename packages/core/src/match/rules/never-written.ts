@@ -1,21 +1,21 @@
-/** Nothing of the package goes to calibration, identity or the customer's data. Never overruled. */
-import type { Rule } from '../rule.ts'
+/** Nothing of the package goes to calibration, identity or the customer's data. */
+import type { Ground } from '../rule.ts'
+import { rule } from '../rule.ts'
 
-export const neverWritten: Rule = {
-  id: 'layout.never',
-  needs: [],
-  final: true,
-  codes: ['fit.layout.never.touched'],
+export const neverWritten = rule({
+  id: 'layout.never-written',
+  overruled: 'nobody',
+  says: { touched: ['does-not-fit', 'partition'] },
+  concerns: (at) => touched(at) !== undefined,
   check: (_, at) => {
-    const { images, effects } = at.shelved.manifest
-    const untouchable = at.family.partitions.filter(({ role }) => at.family.never.includes(role))
-    const touched = untouchable.find(
-      ({ name, role }) =>
-        images.some((image) => image.partition === name || image.role === role) ||
-        (!at.family.wipe.includes(role) && effects.erases.includes(name)),
-    )
-    if (touched === undefined) return undefined
-    const facts = { partition: touched.name }
-    return { verdict: 'does-not-fit', code: 'fit.layout.never.touched', facts }
+    const partition = touched(at)
+    return partition === undefined ? undefined : { say: 'touched', facts: { partition } }
   },
-}
+})
+
+const touched = ({ family, shelved }: Ground): string | undefined =>
+  family.partitions.find(
+    ({ name, role }) =>
+      family.never.includes(role) &&
+      shelved.manifest.images.some((image) => image.partition === name || image.role === role),
+  )?.name

@@ -1,26 +1,24 @@
 /**
  * One target of the package holds whole: model, board, chipset and storage of the same row. Rows are not
- * mixed: what fits field by field across them was made for none of them. Never overruled.
+ * mixed: what fits field by field across them was made for none of them.
  */
-import type { Rule } from '../rule.ts'
-import { TARGET_FACTS, TARGET_FIELDS, admits, targetsOf } from '../rule.ts'
+import { rule } from '../rule.ts'
+import { TARGET_FACTS, TARGET_FIELDS, admits, targetsOf } from '../targets.ts'
 
-export const target: Rule = {
+export const target = rule({
   id: 'identity.target',
+  overruled: 'nobody',
   needs: TARGET_FACTS,
-  final: true,
-  codes: ['fit.identity.target.fits', 'fit.identity.target.mixed'],
+  says: { fits: ['fits', 'here'], mixed: ['does-not-fit', 'here'] },
+  concerns: (at) => targetsOf(at).length > 1,
   check: (values, at) => {
     const targets = targetsOf(at)
-    if (targets.length < 2) return undefined
-    const facts = { here: TARGET_FACTS.map((fact) => values[fact] ?? '').join(' ') }
-    if (targets.some((one) => admits(one, values)))
-      return { verdict: 'fits', code: 'fit.identity.target.fits', facts }
+    const facts = { here: TARGET_FACTS.map((fact) => values[fact]).join(' ') }
+    if (targets.some((one) => admits(one, values))) return { say: 'fits', facts }
     /* A field that no row lists has its own rule, and its own sentence. */
     const unlisted = TARGET_FACTS.some(
-      (fact) => !targets.some((one) => TARGET_FIELDS[fact](one).includes(values[fact] ?? '')),
+      (fact) => !targets.some((one) => TARGET_FIELDS[fact](one).includes(values[fact])),
     )
-    if (unlisted) return undefined
-    return { verdict: 'does-not-fit', code: 'fit.identity.target.mixed', facts }
+    return unlisted ? undefined : { say: 'mixed', facts }
   },
-}
+})

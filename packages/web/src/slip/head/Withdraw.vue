@@ -5,29 +5,21 @@
 <script setup lang="ts">
 import type { Slip } from '@plain-slate/api'
 import { useQueryClient } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { ref } from 'vue'
 import HoldButton from '../../keys/HoldButton.vue'
 import Trouble from '../../parts/Trouble.vue'
-import { useSessionStore } from '../../people/session.ts'
+import SecondPerson from '../../people/SecondPerson.vue'
 import { useSay } from '../../base/said.ts'
 import { troubleOf } from '../../server/call.ts'
-import { renew, useChange, useRead } from '../../server/query.ts'
+import { renew, useChange } from '../../server/query.ts'
 
 const props = defineProps<{ slip: Slip }>()
 const say = useSay()
 const client = useQueryClient()
-const session = useSessionStore()
-const faces = useRead('faces')
 const withdraw = useChange('slipWithdraw')
 const open = ref(false)
 const second = ref<string>()
 const pin = ref('')
-
-const others = computed(() =>
-  (faces.data.value ?? [])
-    .filter((face) => face.id !== session.person?.id)
-    .map((face) => ({ value: face.id, title: `${face.name}, ${say(`role.${face.role}`)}` })),
-)
 
 async function go() {
   if (second.value === undefined) return
@@ -51,15 +43,7 @@ async function go() {
     <div v-if="open">
       <p class="lede">{{ say('slip.withdraw.what', { number: slip.number }) }}</p>
       <div class="form">
-        <v-select v-model="second" :items="others" :label="say('slip.withdraw.second')" />
-        <v-text-field
-          v-model="pin"
-          :label="say('slip.withdraw.pin')"
-          type="password"
-          inputmode="numeric"
-          autocomplete="off"
-          maxlength="8"
-        />
+        <SecondPerson v-model:person="second" v-model:pin="pin" />
         <div class="wide">
           <HoldButton
             :label="say('slip.withdraw.go', { number: slip.number })"

@@ -13,6 +13,10 @@ const title = computed(() => {
   const about = { title: shown.value.title }
   return asked.value === undefined ? say('routes.findings', about) : say('routes.why', about)
 })
+/** What would fit in its place, where that is something else. */
+const near = computed(() =>
+  asked.value?.nearest === asked.value?.title ? undefined : (asked.value?.nearest ?? undefined),
+)
 const right = computed(() => {
   const all = shown.value?.findings ?? []
   const count = (verdict: string) => all.filter((one) => one.verdict === verdict).length
@@ -22,6 +26,7 @@ const right = computed(() => {
 
 <template>
   <Margin v-if="shown" :title="title" :right="right">
-    <FindingList :findings="shown.findings" :number="number" />
+    <p v-if="asked && near" class="dim small">{{ say('routes.nearest', { title: near }) }}</p>
+    <FindingList :findings="shown.findings" :number="number" :package="shown.package" />
   </Margin>
 </template>

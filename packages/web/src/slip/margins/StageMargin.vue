@@ -9,12 +9,13 @@ import FirmwareMargin from './FirmwareMargin.vue'
 import PlanMargin from './PlanMargin.vue'
 import SlipMargin from './SlipMargin.vue'
 import WriteMargin from './WriteMargin.vue'
+import WhatIf from '../whatif/WhatIf.vue'
 
 const route = useRoute()
 const margin = computed(() => {
   switch (String(route.params['stage'])) {
     case 'firmware':
-      return FirmwareMargin
+      return route.query['if'] === undefined ? FirmwareMargin : WhatIf
     case 'plan':
     case 'ready':
       return PlanMargin

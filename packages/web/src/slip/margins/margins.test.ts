@@ -21,10 +21,11 @@ describe('numbers of findings', () => {
     facts: {},
     marks: [],
     remedy: null,
+    overruled: 'nobody' as const,
     ...more,
   })
   it('tie a finding in two routes together, and leave plain ones without', () => {
-    const first = finding('fit.state.loader.raise')
+    const first = finding('fit.state.loader.least.raise')
     const plain = finding('fit.state.floor.fits', { verdict: 'fits' })
     const marked = finding('fit.state.floor.rises', {
       verdict: 'fits',
@@ -39,21 +40,50 @@ describe('numbers of findings', () => {
     const findings = [
       finding('fit.state.battery.charge', {
         facts: { here: 24, needed: 44, margin: 20 },
-        remedy: 'charge',
+        remedy: { kind: 'charge' },
       }),
-      finding('fit.package.here.fetch', { facts: { title: 'x' }, remedy: 'fetch' }),
+      finding('fit.package.here.fetch', { facts: { title: 'x' }, remedy: { kind: 'fetch' } }),
     ]
     const { shown } = await mounted(FindingList, { findings, number: () => 3 }, { at })
     expect(shown.find('.told').text()).toBe('3')
     const links = shown.findAll('a').map((one) => one.attributes('href'))
     expect(links).toEqual(['/slips/0417/ready', '/shelf'])
-    expect(shown.text()).toContain('Battery 24 %, needs 44 %: charge it first')
+    expect(shown.text()).toContain('Battery 24 %, needs 44 % with 20 % left: charge it first')
     const there = await mounted(FindingList, { findings }, { at: '/slips/0417/ready' })
     expect(there.shown.findAll('a').map((one) => one.attributes('href'))).toEqual(['/shelf'])
   })
 
+  it('offers to overrule a rule where that helps, to who may, and nothing beside one that is final', async () => {
+    const region = finding('fit.identity.region.not', {
+      verdict: 'does-not-fit',
+      rule: 'identity.region',
+      facts: { here: 'HI', wanted: 'EX' },
+      overruled: 'lead',
+    })
+    const board = finding('fit.identity.board.not', {
+      verdict: 'does-not-fit',
+      rule: 'identity.board',
+      facts: { here: 'r4', wanted: 'r5' },
+    })
+    const text = async (
+      findings: readonly object[],
+      role: 'lead' | 'technician' = 'lead',
+      of: string | undefined = 'a package',
+    ) => {
+      const props = of === '' ? { findings } : { findings, package: of }
+      return (await mounted(FindingList, props, { at, role })).shown.text()
+    }
+    expect(await text([region])).toContain('Overrule this rule')
+    expect(await text([region], 'technician')).toContain('A lead may overrule this')
+    for (const none of [await text([region, board]), await text([region], 'lead', '')])
+      expect(none).not.toMatch(/overrule/i)
+  })
+
   it('folds what merely holds away and counts it, and shows it where nothing else is to be said', async () => {
-    const first = finding('fit.package.here.fetch', { facts: { title: 'x' }, remedy: 'fetch' })
+    const first = finding('fit.package.here.fetch', {
+      facts: { title: 'x' },
+      remedy: { kind: 'fetch' },
+    })
     const plain = finding('fit.state.floor.fits', {
       verdict: 'fits',
       facts: { here: 5, generation: 6 },

@@ -7,7 +7,8 @@
 
 <script setup lang="ts">
 import type { Job, RunShown } from '@plain-slate/api'
-import { passedWords, rangeWords, runTitle, stepWords } from '@plain-slate/texts'
+import { partitionOf } from '@plain-slate/core'
+import { evidenceWords, passedWords, rangeWords, runTitle, stepWords } from '@plain-slate/texts'
 import { useNow } from '@vueuse/core'
 import { computed, ref, toRef, watch } from 'vue'
 import HoldPower from '../../bench/HoldPower.vue'
@@ -46,7 +47,7 @@ const byItself = computed(() => {
   const hands = then.value.findIndex((one) => one.hands)
   const alone = hands < 0 ? then.value : then.value.slice(0, hands)
   /* Pieces of one partition are one thing to whoever waits. */
-  const about = (one: (typeof alone)[number]) => `${one.kind} ${String(one.facts['partition'])}`
+  const about = (one: (typeof alone)[number]) => `${one.kind} ${partitionOf(one) ?? ''}`
   const seen = new Set(step.value === undefined ? [] : [about(step.value)])
   const next = alone.filter((one) => !seen.has(about(one)) && seen.add(about(one)))
   return next.slice(0, 3).map((one) => stepWords(say, one))
@@ -68,6 +69,12 @@ const title = computed(() =>
 const under = computed(() =>
   isPlain.value && step.value !== undefined ? stepWords(say, step.value) : '',
 )
+/** Wiped and started, it is heard by nobody before its set-up: a loss there ends only by hands. */
+const startsEmpty = computed(() => {
+  const now = step.value
+  const waits = going.value && run.value.word === 'in-doubt'
+  return waits && now?.kind === 'first-start' && now.facts.wiped === 'true'
+})
 const attended = computed(() => going.value && !run.value.ownerless)
 const awake = useAwake(attended)
 const CALLING: readonly string[] = ['hands-now', 'in-doubt', 'stopped', 'done']
@@ -100,10 +107,12 @@ useHeldKey(
       {{ say('write.now') }} <b>{{ run.looks.says }}</b>.
       <ShowsElse :job="job" :wanted="run.looks.mode" />
     </p>
+    <p v-if="run.says" role="status" class="shows">{{ say('run.says', { text: run.says }) }}</p>
     <HoldPower v-if="run.hold" :part="run.hold" />
     <p v-if="run.stop" class="amiss" role="status">{{ say(`run.stop.waits.${run.stop}`) }}</p>
     <p v-if="run.ownerless">{{ say('run.ownerless.do') }}</p>
     <p v-else-if="run.word === 'in-doubt'">{{ say('run.waiting.do') }}</p>
+    <p v-if="startsEmpty">{{ say('run.waiting.set-up') }}</p>
     <RunParts v-if="going && !driven" :run="run" />
     <Wall :partitions="run.wall" :courses="[liveCourse(say, run)]" />
     <template v-if="driven && step">
@@ -128,6 +137,7 @@ useHeldKey(
         <tr v-for="(line, at) in log" :key="at">
           <td class="mono">{{ time(line.at) }}</td>
           <td>{{ stepWords(say, line) }}</td>
+          <td class="dim">{{ evidenceWords(say, line.evidence) }}</td>
           <td class="mono">{{ line.seconds === null ? '' : passedWords(say, line.seconds) }}</td>
         </tr>
       </tbody>
@@ -139,7 +149,8 @@ useHeldKey(
     <RunActs :run="run">
       <template v-if="driven" #stop>
         <kbd>{{ say('write.stop.hint') }}</kbd>
-        {{ say('write.stop.leaves', { leaves }) }} {{ say('write.smoke') }}
+        {{ say('write.stop.leaves', { leaves, waits: run.asked === null ? 'no' : 'yes' }) }}
+        {{ say('write.smoke') }}
       </template>
     </RunActs>
     <p v-if="attended" class="small dim">

@@ -10,9 +10,7 @@ type Drawn = Pick<RunShown, 'wall' | 'parts' | 'got' | 'size' | 'steps' | 'step'
 /** One course: the device as it stands now. */
 export function liveCourse(say: Say, run: Drawn): CourseShown {
   const under = run.steps.find(({ number }) => number === run.step)
-  const erased = run.steps.flatMap(({ kind, facts }) =>
-    kind === 'erase' ? [String(facts['partition'])] : [],
-  )
+  const erased = run.steps.flatMap(({ kind, facts }) => (kind === 'erase' ? [facts.partition] : []))
   return {
     title: '',
     bricks: run.wall.map(({ name, role, bytes }): BrickShown => {
@@ -24,7 +22,7 @@ export function liveCourse(say: Say, run: Drawn): CourseShown {
         return { partition: name, fate, label: name, says }
       }
       const all = parts.reduce((sum, part) => sum + part.bytes, 0)
-      const now = under?.kind === 'write' && under.facts['partition'] === name ? run.got : 0
+      const now = under?.kind === 'write' && under.facts.partition === name ? run.got : 0
       const kept = parts.reduce((sum, part) => sum + part.kept, 0)
       const done = Math.min(1, (kept + now) / all)
       const readBack = parts.every((part) => part.readBack)

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 /** A run on its slip's page: what is told of it follows the run, and the held key stops it. */
-import type { RunShown } from '@plain-slate/api'
+import type { RunShown, StepShown } from '@plain-slate/api'
 import { enableAutoUnmount, flushPromises } from '@vue/test-utils'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { HOLD_MS } from '../../keys/hold.ts'
@@ -48,19 +48,32 @@ describe('a run on its slip', () => {
   })
 
   it('tells what happened, with how long it took', async () => {
-    const log = [
+    const log: RunShown['log'] = [
       {
         at: '2026-10-15T14:31:00.000Z',
         kind: 'restart',
         facts: { to: 'the loader' },
         seconds: 11,
-        evidence: '',
+        evidence: { is: 'met', serial: 'TRN4490077F31', mode: 'loader' },
       },
     ]
     const { shown } = await live({ log })
     const cells = shown.findAll('.log td').map((one) => one.text())
-    expect(cells.slice(1)).toEqual(['Restart into the loader', '11 s'])
+    expect(cells.slice(1)).toEqual(['Restart into the loader', 'met, serial …7F31', '11 s'])
     expect((await live()).shown.text()).toContain('Nothing yet.')
+  })
+
+  it('says what hands can do where a start after a wipe was lost, and nowhere else', async () => {
+    const [first] = run().steps
+    if (first === undefined) throw new Error('no step')
+    const words = async (wiped: 'true' | 'false', word: RunShown['word']) => {
+      const steps: StepShown[] = [{ ...first, kind: 'first-start', facts: { wiped, say: '' } }]
+      return (await live({ steps, step: first.number, word })).shown.text()
+    }
+    const hint = 'go through the set-up and give it the link permission'
+    expect(await words('true', 'in-doubt')).toContain(hint)
+    expect(await words('false', 'in-doubt')).not.toContain(hint)
+    expect(await words('true', 'hands-off')).not.toContain(hint)
   })
 
   it('says that nobody drives it, and shows no pace then', async () => {
@@ -159,15 +172,16 @@ describe('the wall while it is written', () => {
     liveCourse(say, run({ parts: [part()], ...more })).bricks.find(
       ({ partition }) => partition === 'loader',
     )
+  const writes = (partition: string): StepShown[] => {
+    const facts = { partition, piece: 1, pieces: 1, mib: 1 }
+    return step === undefined ? [] : [{ ...step, kind: 'write', facts }]
+  }
   it('fills as far as pieces are kept, with the one under way', () => {
     expect(brick({})?.done).toBe(0.25)
-    const writing =
-      step === undefined ? [] : [{ ...step, kind: 'write', facts: { partition: 'loader' } }]
+    const writing = writes('loader')
     expect(brick({ steps: writing, got: MIB })?.done).toBe(0.5)
     expect(brick({ steps: writing, got: MIB })?.label).toBe('loader · 50 %')
-    const other =
-      step === undefined ? [] : [{ ...step, kind: 'write', facts: { partition: 'main' } }]
-    expect(brick({ steps: other, got: MIB })?.done).toBe(0.25)
+    expect(brick({ steps: writes('main'), got: MIB })?.done).toBe(0.25)
   })
   it('ticks what was read back', () => {
     expect(brick({ parts: [part({ kept: 4 * MIB, readBack: true })] })?.readBack).toBe(true)
@@ -176,10 +190,10 @@ describe('the wall while it is written', () => {
   it('leaves the customer’s alone', () => {
     const customer = liveCourse(say, run()).bricks.find(({ partition }) => partition === 'customer')
     expect(customer?.fate).toBe('customer')
-    const steps = run().steps.map((one) => ({
+    const steps = run().steps.map((one): StepShown => ({
       ...one,
       kind: 'erase',
-      facts: { partition: 'customer' },
+      facts: { partition: 'customer', role: 'customer' },
     }))
     const erased = liveCourse(say, run({ steps })).bricks
     expect(erased.find(({ partition }) => partition === 'customer')?.fate).toBe('erased')

@@ -7,12 +7,14 @@ import type { Ready } from '@plain-slate/api'
 import type { Code } from '@plain-slate/texts'
 import { isCode, sayAny } from '@plain-slate/texts'
 import { useBrowserStore } from '../../base/browser.ts'
+import { useLineWords } from '../job.ts'
 import { useSay } from '../../base/said.ts'
 
 type Check = Ready['checks'][number]
 defineProps<{ checks: readonly Check[]; label: string }>()
 const say = useSay()
 const browser = useBrowserStore()
+const words = useLineWords()
 
 /** Which of a check's sentences: not every check has one for what could not be looked at. */
 function codeOf({ check, holds, seen, facts }: Check): Code {
@@ -34,6 +36,10 @@ function saysOf(one: Check): string {
     titles: text('titles'),
     other: text('other'),
     doubted: text('doubted'),
+    topics: text('topics')
+      .split(', ')
+      .map((one) => words.topic(one))
+      .join(', '),
     cable: text('cable'),
     runs: Number(facts['runs'] ?? 0),
     losses: Number(facts['losses'] ?? 0),

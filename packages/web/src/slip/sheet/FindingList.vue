@@ -6,7 +6,8 @@
 </script>
 
 <script setup lang="ts">
-import type { FindingShown } from '@plain-slate/api'
+import type { FindingShown, RemedyShown } from '@plain-slate/api'
+import type { Stage } from '@plain-slate/core'
 import { findingWords } from '@plain-slate/texts'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
@@ -15,11 +16,14 @@ import Marks from '../../pictures/Marks.vue'
 import Peg from '../../pictures/Peg.vue'
 import { useSay } from '../../base/said.ts'
 import { useJob } from '../job.ts'
+import Overrule from './Overrule.vue'
 import { isTold } from './routes.ts'
 
 const props = defineProps<{
   findings: readonly FindingShown[]
   number?: (finding: FindingShown) => number | undefined
+  /** The key of the package that is judged, where its rules can be overruled. */
+  package?: string
 }>()
 const told = computed(() => props.findings.filter(isTold))
 const held = computed(() => props.findings.filter((one) => !isTold(one)))
@@ -29,25 +33,39 @@ const { number: slip } = useJob()
 const route = useRoute()
 const claim = (finding: FindingShown) => findingWords(browser.language, finding)
 
-/** Where a remedy is done; one that does itself has no address. */
-const GOES = {
-  charge: 'ready',
-  publish: 'proof',
+/** Where each kind of remedy is done; one that does itself has no address. */
+const PLACE: Readonly<Record<RemedyShown['kind'], Stage | 'shelf' | undefined>> = {
   read: 'readings',
+  look: 'compare',
   'by-eye': 'readings',
+  ask: 'intake',
+  fetch: 'shelf',
+  publish: 'proof',
+  charge: 'ready',
   consent: 'ready',
-} as const
-type Named = keyof typeof GOES
-const isNamed = (remedy: string): remedy is Named => Object.hasOwn(GOES, remedy)
-function remedyOf({ remedy }: FindingShown) {
-  if (remedy === null) return undefined
-  if (remedy === 'fetch') return { text: say('remedy.fetch'), to: '/shelf' }
-  /* Where one stands already, there is nowhere to go. */
-  if (isNamed(remedy) && GOES[remedy] === route.params['stage']) return undefined
-  if (isNamed(remedy))
-    return { text: say(`remedy.${remedy}`), to: `/slips/${slip.value}/${GOES[remedy]}` }
-  return { text: say('remedy.along'), to: undefined }
+  permit: 'firmware',
+  card: 'intake',
+  along: undefined,
+  overruled: undefined,
 }
+function remedyOf({ remedy }: FindingShown) {
+  if (remedy === null || remedy.kind === 'overruled') return undefined
+  const place = PLACE[remedy.kind]
+  const text = say(`remedy.${remedy.kind}`)
+  if (place === undefined) return { text, to: undefined }
+  if (place === 'shelf') return { text, to: '/shelf' }
+  /* Where one stands already, there is nowhere to go. */
+  if (place === route.params['stage']) return undefined
+  return { text, to: `/slips/${slip.value}/${place}` }
+}
+/** Something rules the package out that nobody overrules: then overruling another rule helps nobody. */
+const isShut = computed(() =>
+  props.findings.some((one) => one.verdict === 'does-not-fit' && one.overruled === 'nobody'),
+)
+/** A rule that rules a package out may be overruled for it, or was. */
+const isOpen = ({ verdict, remedy, overruled }: FindingShown) =>
+  remedy?.kind === 'overruled' ||
+  (overruled !== 'nobody' && verdict === 'does-not-fit' && !isShut.value)
 </script>
 
 <template>
@@ -66,6 +84,7 @@ function remedyOf({ remedy }: FindingShown) {
         }}</router-link>
         <template v-else>{{ remedyOf(finding)?.text }}</template>
       </p>
+      <Overrule v-if="package && isOpen(finding)" :finding="finding" :package="package" />
     </div>
   </div>
   <slot />

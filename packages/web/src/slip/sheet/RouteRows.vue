@@ -5,7 +5,7 @@
 <script setup lang="ts">
 import type { FindingShown, RouteShown } from '@plain-slate/api'
 import { worstFate } from '@plain-slate/core'
-import { passedWords, rangeWords } from '@plain-slate/texts'
+import { failsWords, passedWords, rangeWords } from '@plain-slate/texts'
 import Peg from '../../pictures/Peg.vue'
 import { useSay } from '../../base/said.ts'
 
@@ -20,20 +20,31 @@ const say = useSay()
 const worstOf = ({ fates }: Pick<RouteShown, 'fates'>) => worstFate(fates.map(({ fate }) => fate))
 const numbers = ({ findings }: RouteShown) =>
   findings.map((one) => props.number(one)).filter((one) => one !== undefined)
-const back = ({ wayBack }: RouteShown) =>
-  wayBack === null ? say('routes.back.none') : say('routes.back', { title: wayBack })
+/** What leads back from its end; where nothing does, what does as long as it is not written yet. */
+function back({ back: from, wayBack }: RouteShown): string {
+  if (from !== null) {
+    const words = { title: from.titles.join(', '), fate: say(`fate.${from.data}`) }
+    return say(from.fetch ? 'routes.back.fetch' : 'routes.back', words)
+  }
+  return wayBack === null ? say('routes.back.none') : say('routes.back.closes', { title: wayBack })
+}
+const missed = ({ misses }: RouteShown) =>
+  misses.map((one) => say(`routes.misses.${one}`)).join(', ')
 const HARM: readonly string[] = ['dead', 'data-lost']
-const worst = ({ worst: { leaves, seconds } }: RouteShown) =>
-  `${passedWords(say, Math.ceil(seconds))}, ${say(`strip.${leaves}`)}`
+const isHarm = ({ worst }: RouteShown) => worst !== null && HARM.includes(worst.leaves)
+const worst = ({ worst: at }: RouteShown) =>
+  at === null
+    ? say('routes.rehearsing')
+    : `${passedWords(say, Math.ceil(at.seconds))}, ${say(`strip.${at.leaves}`)}`
 </script>
 
 <template>
   <ul class="routes" :aria-label="say('routes.routes')">
     <li
       v-for="route in routes"
-      :key="route.package"
-      :class="{ picked: route.package === picked }"
-      :data-route="route.package"
+      :key="route.route"
+      :class="{ picked: route.route === picked }"
+      :data-route="route.route"
     >
       <Peg :verdict="route.verdict" />
       <div class="what">
@@ -41,16 +52,20 @@ const worst = ({ worst: { leaves, seconds } }: RouteShown) =>
           <template v-if="route.first.length > 0">{{
             say('routes.first', { first: route.first.join(', ') }) + ' '
           }}</template>
-          <span class="mono">{{ route.build }}</span> {{ say('routes.by-parts') }}
+          <span class="mono">{{ route.title }}</span> {{ say(`routes.way.${route.way}`) }}
           <span v-for="n in numbers(route)" :key="n" class="told">{{ n }}</span>
         </b>
         <span class="dim small block">{{ route.patchDate }} · {{ back(route) }}</span>
-        <span v-if="route.package === picked" class="small block">{{ say('routes.picked') }}</span>
+        <span v-if="route.misses.length > 0" class="amiss small block">{{
+          say('routes.misses', { what: missed(route) })
+        }}</span>
+        <span v-if="route.fails" class="amiss small block">{{ failsWords(say, route.fails) }}</span>
+        <span v-if="route.route === picked" class="small block">{{ say('routes.picked') }}</span>
         <button
           v-else-if="may"
           type="button"
           class="act no-print"
-          @click="emit('pick', route.package)"
+          @click="emit('pick', route.route)"
         >
           {{ say('routes.pick', { title: route.title }) }}
         </button>
@@ -58,6 +73,9 @@ const worst = ({ worst: { leaves, seconds } }: RouteShown) =>
       <div>
         <span class="dim small block">{{ say('routes.work') }}</span>
         <b class="mono">{{ rangeWords(say, route.time) }}</b>
+        <span class="dim small block">{{
+          say('routes.hands', { range: rangeWords(say, route.hands) })
+        }}</span>
       </div>
       <div>
         <span class="dim small block">{{ say('routes.data') }}</span>
@@ -65,14 +83,8 @@ const worst = ({ worst: { leaves, seconds } }: RouteShown) =>
       </div>
       <div>
         <span class="dim small block">{{ say('routes.worst') }}</span>
-        <span class="small" :class="{ harm: HARM.includes(route.worst.leaves) }">
-          <svg
-            v-if="HARM.includes(route.worst.leaves)"
-            width="12"
-            height="11"
-            viewBox="0 0 12 11"
-            aria-hidden="true"
-          >
+        <span class="small" :class="{ harm: isHarm(route), dim: !route.rehearsed }">
+          <svg v-if="isHarm(route)" width="12" height="11" viewBox="0 0 12 11" aria-hidden="true">
             <path d="M6 0L12 11H0Z" />
           </svg>
           {{ worst(route) }}

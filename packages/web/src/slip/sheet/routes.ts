@@ -2,11 +2,8 @@
 import type { FindingShown, RouteShown } from '@plain-slate/api'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
-import type { Answer } from '../../server/call.ts'
 import { useRead } from '../../server/query.ts'
 import { useJob } from '../job.ts'
-
-type Left = Answer<'jobRoutes'>['left'][number]
 
 /** What makes two findings the same one. */
 const keyOf = ({ rule, code, facts }: FindingShown): string =>
@@ -24,7 +21,7 @@ export function numbersOf(routes: readonly Pick<RouteShown, 'findings'>[]) {
   }
 }
 
-/** Routes, the one in hand (picked, or else the first), and the package that is asked about. */
+/** Routes, the one in hand (picked, or else the first), and every finding on the package that is asked about. */
 export function useRoutes() {
   const route = useRoute()
   const { params, job } = useJob()
@@ -33,13 +30,15 @@ export function useRoutes() {
     enabled: known,
     keep: true,
   })
-  const asked = computed(() => {
-    const why = route.query['why']
-    return read.data.value?.left.find((one: Left) => one.package === why)
+  const about = computed(() => String(route.query['why'] ?? ''))
+  const why = useRead('jobWhy', () => ({ params: params.value, query: { package: about.value } }), {
+    enabled: computed(() => known.value && about.value !== ''),
+    keep: true,
   })
+  const asked = computed(() => (about.value === '' ? undefined : why.data.value))
   const inHand = computed(() => {
     const data = read.data.value
-    return data?.routes.find((one) => one.package === data.picked) ?? data?.routes[0]
+    return data?.routes.find((one) => one.route === data.picked) ?? data?.routes[0]
   })
   const number = computed(() => numbersOf(read.data.value?.routes ?? []))
   return { read, asked, inHand, number, known }

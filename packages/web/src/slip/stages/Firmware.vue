@@ -4,7 +4,7 @@
 
 <script setup lang="ts">
 import type { Job, RouteShown } from '@plain-slate/api'
-import { worstFate } from '@plain-slate/core'
+import { isTakeable, worstFate } from '@plain-slate/core'
 import { findingWords } from '@plain-slate/texts'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
@@ -15,6 +15,9 @@ import Peg from '../../pictures/Peg.vue'
 import Ruler from '../../pictures/Ruler.vue'
 import { useSay } from '../../base/said.ts'
 import type { Answer } from '../../server/call.ts'
+import BlockedRows from '../sheet/BlockedRows.vue'
+import Departures from '../sheet/Departures.vue'
+import PermitForm from '../sheet/PermitForm.vue'
 import RouteRows from '../sheet/RouteRows.vue'
 import StageSheet from '../sheet/StageSheet.vue'
 import { useJob } from '../job.ts'
@@ -38,7 +41,7 @@ function title(data: Job): string {
   const fate = say(`fate.${worstOf(best)}`)
   if (data.route !== null)
     return say('routes.title.away', { build: best.build, n: best.first.length + 1, fate })
-  const keep = routes.filter((one) => worstOf(one) === 'kept').length
+  const keep = routes.filter((one) => worstOf(one) === 'kept' && one.misses.length === 0).length
   return say('routes.title.keep', { n: keep, build: best.build })
 }
 const lede = () => {
@@ -49,22 +52,28 @@ const lede = () => {
     : say('routes.lede', { known: data.known, naming: data.naming, intent })
 }
 const pick = (answer: string) => tell([{ topic: 'route.package', answer }])
-/** Until a route is picked, Enter takes the best one, unless that loses something. */
+/** Until a route is picked, Enter takes the best one, unless that loses something or fails in rehearsal. */
 const main = computed(() => {
   const best = inHand.value
   const data = job.data.value
   if (data === undefined || data.route !== null || best === undefined || !may.value) return
-  if (worstOf(best) !== 'kept' && data.keepData) return
+  if ((worstOf(best) !== 'kept' && data.keepData) || !best.rehearsed || best.fails !== null) return
   const label = say('routes.pick', { title: best.title })
-  return { label, act: () => void pick(best.package), busy: put.isPending.value }
+  return { label, act: () => void pick(best.route), busy: put.isPending.value }
 })
 const sides = ({ ruler }: RouteShown) => ({
   from: ruler?.parts.map(({ name, from, mark }) => ({ name, text: from, mark })) ?? [],
   to: ruler?.parts.map(({ name, to, mark }) => ({ name, text: to, mark })) ?? [],
 })
 const whole = (parts: readonly { text: string }[]) => parts.map(({ text }) => text).join(' ')
-const reason = ({ findings: [gravest] }: Routes['left'][number]) =>
-  gravest === undefined ? '' : findingWords(browser.language, gravest)
+/** Why one is no route: a part that goes along, a plan that cannot be made, or its gravest finding. */
+function whyLeft(one: Routes['left'][number]): string {
+  if (one.kind === 'part') return say('routes.kind.part')
+  if (one.kind === 'variant' && isTakeable(one.verdict)) return say('routes.kind.variant')
+  return one.none ?? reason(one)
+}
+const reason = ({ reason: gravest }: Routes['left'][number]) =>
+  gravest === null ? '' : findingWords(browser.language, gravest)
 </script>
 
 <template>
@@ -81,11 +90,17 @@ const reason = ({ findings: [gravest] }: Routes['left'][number]) =>
           <Ruler :segments="sides(inHand).to" :label="whole(sides(inHand).to)" />
         </p>
       </template>
-      <EmptyNote
-        v-if="data.routes.length === 0"
-        :what="say('routes.title.none')"
-        :todo="say('routes.none.do')"
-      />
+      <p class="no-print">
+        <router-link v-if="route.query['if'] === undefined" :to="{ query: { if: '1' } }" replace>{{
+          say('what-if.open')
+        }}</router-link>
+        <router-link v-else :to="{ query: {} }" replace>{{ say('what-if.close') }}</router-link>
+      </p>
+      <Departures />
+      <template v-if="data.routes.length === 0">
+        <BlockedRows v-if="data.blocked.length > 0" :blocked="data.blocked" />
+        <EmptyNote v-else :what="say('routes.walled')" :todo="say('routes.none.do')" />
+      </template>
       <template v-else>
         <h2>{{ say('routes.routes') }}</h2>
         <RouteRows
@@ -95,7 +110,10 @@ const reason = ({ findings: [gravest] }: Routes['left'][number]) =>
           :may="may"
           @pick="pick"
         />
+        <p v-if="data.open > 0" class="dim">{{ say('routes.open', { n: data.open }) }}</p>
+        <p v-if="data.limit" class="dim">{{ say('routes.limit') }}</p>
       </template>
+      <PermitForm v-if="slip.data.value?.intent === 'service'" />
       <h2 id="left">
         {{ say('routes.left') }} <small>{{ say('routes.left.small') }}</small>
       </h2>
@@ -108,13 +126,15 @@ const reason = ({ findings: [gravest] }: Routes['left'][number]) =>
           <Peg :verdict="one.verdict" />
           <span class="mono">{{ one.title }}</span>
           <span>
-            {{ one.kind === 'part' ? say('routes.kind.part') : (one.none ?? reason(one)) }}
+            {{ whyLeft(one) }}
             <router-link :to="{ query: { why: one.package } }" replace>{{
               say('routes.why.this')
             }}</router-link>
           </span>
         </li>
       </ul>
+      <p v-if="data.more > 0" class="dim">{{ say('routes.more', { n: data.more }) }}</p>
+      <p v-if="data.foreign > 0" class="dim">{{ say('routes.foreign', { n: data.foreign }) }}</p>
     </Resource>
   </StageSheet>
 </template>

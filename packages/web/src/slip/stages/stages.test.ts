@@ -1,10 +1,9 @@
 // @vitest-environment jsdom
 /** What the sheets up to Proof say moves with what the server tells, and stays with what it does not rest on. */
-import type { Job, Slip } from '@plain-slate/api'
+import type { Slip } from '@plain-slate/api'
 import { describe, expect, it } from 'vitest'
 import { NORMAL, fact, job, slip, stagesAt } from '../testing/job.ts'
 import { SHOP, sheet } from '../testing/sheet.ts'
-import Firmware from './Firmware.vue'
 import Intake from './Intake.vue'
 import Proof from './Proof.vue'
 import Readings from './Readings.vue'
@@ -134,75 +133,6 @@ describe('Readings', () => {
     const several = await sheet(Readings, { job: two })
     expect(several.text).not.toContain('Read it at')
     expect(several.text).toContain('Compare the end of the serial with the label')
-  })
-})
-
-const route = (more: object = {}) => ({
-  package: 'tarn-H2.104.r4',
-  title: 'H2.104.r4',
-  build: 'H2.104.r4',
-  verdict: 'fits',
-  findings: [],
-  first: ['loader 7'],
-  time: { low: 1080, high: 1560 },
-  fates: [
-    {
-      item: 'tickets',
-      name: 'stored tickets',
-      partition: 'customer',
-      fate: 'kept',
-      why: 'untouched',
-    },
-  ],
-  worst: { leaves: 'dead', seconds: 0.2 },
-  wayBack: 'H2.0ZC.r4',
-  ruler: null,
-  patchDate: '2026-10-01',
-  ...more,
-})
-
-describe('Firmware', () => {
-  const routes = (list: readonly object[], picked: string | null = null) => ({
-    routes: { routes: list, left: [], known: 7, naming: 6, picked },
-  })
-  const at = (more: Partial<Job> = {}) => job('firmware', { route: null, ...more })
-
-  it('says how many routes keep the data, and takes the best with Enter', async () => {
-    const more = routes([route(), route({ package: 'b', build: 'H2.0ZP.r4' })])
-    const { h1, text } = await sheet(Firmware, { job: at(), more })
-    expect(h1).toBe('2 routes keep the data; the best ends on H2.104.r4')
-    expect(text).toContain('Take H2.104.r4')
-    expect(text).toContain('1 s, dead')
-    expect(text).toContain('18 to 26 min')
-  })
-
-  it('never preselects a loss: where the data must survive nothing is taken by itself', async () => {
-    const wiping = route({
-      fates: [
-        {
-          item: 'tickets',
-          name: 'stored tickets',
-          partition: 'customer',
-          fate: 'wiped',
-          why: 'erased',
-        },
-      ],
-    })
-    const { shown } = await sheet(Firmware, { job: at(), more: routes([wiping]) })
-    expect(shown.find('.go').exists()).toBe(false)
-    const agreed = await sheet(Firmware, { job: at({ keepData: false }), more: routes([wiping]) })
-    expect(agreed.shown.find('.go').exists()).toBe(true)
-  })
-
-  it('says how far the picked one is, and where there is none that nothing fits', async () => {
-    const picked = routes([route()], 'tarn-H2.104.r4')
-    const stands = job('firmware', { stages: stagesAt('proof') })
-    expect((await sheet(Firmware, { job: stands, more: picked })).h1).toBe(
-      'H2.104.r4 is 2 packages away, and the data are kept',
-    )
-    expect((await sheet(Firmware, { job: at(), more: routes([]) })).h1).toBe(
-      'Nothing on the shelf fits it',
-    )
   })
 })
 

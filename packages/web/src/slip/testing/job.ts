@@ -99,6 +99,7 @@ export const job = (at: Stage, more: Partial<Job> = {}): Job => ({
   },
   ports: [],
   route: {
+    name: 'tarn-loader-7-r4~bbbbbbbbbbbb by images > tarn-H2.104.r4~aaaaaaaaaaaa by images',
     package: 'tarn-H2.104.r4~aaaaaaaaaaaa',
     title: 'H2.104.r4',
     keys: ['tarn-loader-7-r4~bbbbbbbbbbbb', 'tarn-H2.104.r4~aaaaaaaaaaaa'],
@@ -144,7 +145,7 @@ export const plan = (more: Partial<PlanShown> = {}): PlanShown => ({
     {
       number: 1,
       kind: 'meet',
-      facts: { mode: 'the loader' },
+      facts: { mode: 'the loader', left: 0 },
       seconds: { low: 2, high: 2 },
       hands: false,
       worst: 'unaffected',
@@ -219,6 +220,7 @@ export const run = (more: Partial<RunShown> = {}): RunShown => ({
   quiet: 0,
   runSeconds: 10,
   waiting: null,
+  says: null,
   parts: [],
   journal: 4,
   log: [],

@@ -1,0 +1,100 @@
+/** Routes as they are shown, what would open one, and what is judged of one package. Codes and figures only. */
+import { CUT_CLASSES, FATES, MISSES, PLAN_WAYS } from '@plain-slate/core'
+import { z } from 'zod'
+import { rulerSchema } from './job-shapes.ts'
+import { candidateSchema, findingSchema, planSchema, rangeSchema } from './runs.ts'
+
+export const routeSchema = candidateSchema.extend({
+  /** What the route is called: its moves one after the other. */
+  route: z.string(),
+  /** How its last package goes on. */
+  way: z.enum(PLAN_WAYS),
+  /** Titles of what goes on before it. */
+  first: z.array(z.string()),
+  time: rangeSchema,
+  hands: rangeSchema,
+  fates: planSchema.shape.fates,
+  /** Whether its rehearsal is done; until then nothing is said of its worst moment. */
+  rehearsed: z.boolean(),
+  /** The worst that a cut leaves, and for how many seconds at the longest. */
+  worst: z.object({ leaves: z.enum(CUT_CLASSES), seconds: z.number() }).nullable(),
+  wayBack: z.string().nullable(),
+  /** From its end back to what was on it: what would be put on, what becomes of the data. */
+  back: z
+    .object({ titles: z.array(z.string()), data: z.enum(FATES), fetch: z.boolean() })
+    .nullable(),
+  /** Where its rehearsal fails, on what is read so far; null: it does not. */
+  fails: planSchema.shape.fails,
+  /** What it misses of the wish, the gravest first. */
+  misses: z.array(z.enum(MISSES)),
+  ruler: rulerSchema.nullable(),
+  patchDate: z.string(),
+})
+export type RouteShown = z.infer<typeof routeSchema>
+
+/** What would have to be lifted for a way to a package. */
+export const blockedSchema = z.object({
+  package: z.string(),
+  title: z.string(),
+  /** Titles of what would go on before it. */
+  first: z.array(z.string()),
+  obstacles: z.array(z.object({ package: z.string(), title: z.string(), finding: findingSchema })),
+})
+export type BlockedShown = z.infer<typeof blockedSchema>
+
+export const routesSchema = z.object({
+  routes: z.array(routeSchema),
+  /** Routes that are open and not listed: the others come before them. */
+  open: z.int(),
+  /** The search gave up at its limit: there may be more routes. */
+  limit: z.boolean(),
+  /** Where no route is open: the smallest sets of what would open one. */
+  blocked: z.array(blockedSchema),
+  left: z.array(
+    candidateSchema.omit({ findings: true }).extend({
+      kind: z.string(),
+      /** Its gravest finding. */
+      reason: findingSchema.nullable(),
+      /** Why there is no plan for one that fits. */
+      none: z.string().nullable(),
+    }),
+  ),
+  /** Packages of the family that are left out and not listed. */
+  more: z.int(),
+  known: z.int(),
+  naming: z.int(),
+  /** Packages for devices of other families. */
+  foreign: z.int(),
+  /** What the picked route is called. */
+  picked: z.string().nullable(),
+})
+
+/** Everything that is judged of one device: packages alone, routes with what each costs, what would open one. */
+export const judgedSchema = z.object({
+  candidates: z.array(candidateSchema),
+  routes: z.array(
+    z.object({
+      route: z.string(),
+      package: z.string(),
+      title: z.string(),
+      first: z.array(z.string()),
+      way: z.enum(PLAN_WAYS),
+      verdict: candidateSchema.shape.verdict,
+      findings: z.array(findingSchema),
+      misses: z.array(z.enum(MISSES)),
+      /** At the longest. */
+      minutes: z.int(),
+      data: z.enum(FATES),
+    }),
+  ),
+  /** Routes that are open and not listed. */
+  open: z.int(),
+  blocked: z.array(blockedSchema),
+  limit: z.boolean(),
+})
+export type Judged = z.infer<typeof judgedSchema>
+
+export const whySchema = candidateSchema.extend({
+  /** The route's title that is nearest to it and open; null: none is. */
+  nearest: z.string().nullable(),
+})

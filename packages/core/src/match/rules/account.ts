@@ -1,0 +1,27 @@
+/**
+ * No account is on it that nobody can sign in to: a device that is wiped asks for it, and stays shut. Settled at
+ * intake, before any wipe.
+ */
+import { rule } from '../rule.ts'
+
+export const account = rule({
+  id: 'owner.account',
+  overruled: 'nobody',
+  sees: ['accountLock'],
+  reads: ['lines', 'keepData'],
+  says: {
+    absent: ['fits'],
+    able: ['fits'],
+    asked: ['cannot-tell'],
+    shut: ['does-not-fit'],
+  },
+  concerns: ({ family, lines, keepData }) =>
+    family.account.asksAfterReset && lines !== undefined && !keepData,
+  check: ({ accountLock }, { lines }) => {
+    const answer = lines?.get('owner.account')?.answer ?? accountLock
+    if (answer === 'absent') return { say: 'absent', facts: {} }
+    if (answer === 'owner-able') return { say: 'able', facts: {} }
+    if (answer !== undefined) return { say: 'shut', facts: {} }
+    return { say: 'asked', facts: {}, remedy: { kind: 'ask', topic: 'owner.account' } }
+  },
+})

@@ -1,0 +1,34 @@
+/**
+ * A package whose own loader need not go on leaves the one that is there alone: an older one never goes on, and one
+ * kept once is raised only where the package would not start under what is there. What a device installs by itself it
+ * writes whole: there an older loader is a reason against it.
+ */
+import type { Manifest } from '../../firmware/manifest.ts'
+import type { Case } from '../rule.ts'
+import { rule } from '../rule.ts'
+import { loaderStays } from '../../difference/loader-stays.ts'
+
+export const loaderKept = rule({
+  id: 'state.loader.stays',
+  overruled: 'nobody',
+  needs: ['loaderVersion'],
+  reads: ['way'],
+  says: {
+    older: ['fits', 'here', 'brings'],
+    enough: ['fits', 'here', 'brings'],
+    back: ['does-not-fit', 'here', 'brings'],
+  },
+  concerns: ({ shelved: { manifest } }) =>
+    manifest.loaderVersion !== undefined && manifest.images.length > 1,
+  check: ({ loaderVersion }, { family, way, shelved: { manifest } }) => {
+    const here = Number(loaderVersion)
+    const why = loaderStays(family, manifest, here)
+    const facts = { here, brings: manifest.loaderVersion ?? 0 }
+    if (!isInstalled(manifest, way)) return why === undefined ? undefined : { say: why, facts }
+    return why === 'older' ? { say: 'back', facts } : undefined
+  },
+})
+
+/** Its device writes the whole of it by itself: nothing of it can be left alone. */
+const isInstalled = ({ kind }: Manifest, way: Case['way']): boolean =>
+  way === undefined ? kind === 'incremental' : way !== 'images'

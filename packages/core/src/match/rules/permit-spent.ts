@@ -1,0 +1,17 @@
+/** A permit is used once: what the book knows to be used, the device refuses. */
+import { rule } from '../rule.ts'
+
+export const permitSpent = rule({
+  id: 'permit.spent',
+  overruled: 'nobody',
+  reads: ['permit', 'history'],
+  says: { fits: ['fits', 'id'], spent: ['does-not-fit', 'id'] },
+  concerns: ({ shelved, permit }) => shelved.manifest.kind === 'service' && permit !== undefined,
+  check: (_, { permit, history }) => {
+    if (permit === undefined) return undefined
+    const facts = { id: permit.id }
+    return history.permitsUsed.includes(permit.id)
+      ? { say: 'spent', facts }
+      : { say: 'fits', facts }
+  },
+})

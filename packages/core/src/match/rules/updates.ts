@@ -1,0 +1,34 @@
+/**
+ * After a change of variant its own updates go on: they come for rows of the build that it runs. A variant part
+ * alone leaves the build that is on it, which may not be of that row.
+ */
+import { adoptionOf } from '../adoption.ts'
+import { rule } from '../rule.ts'
+import { fullOf } from '../shelf-index.ts'
+import { isForRow } from '../targets.ts'
+
+export const updates = rule({
+  id: 'promise.updates',
+  overruled: 'anyone',
+  needs: ['region', 'carrier'],
+  sees: ['build'],
+  reads: ['intent', 'keepData', 'shelf'],
+  says: {
+    come: ['fits', 'row'],
+    none: ['fits-if', 'row', 'build'],
+  },
+  concerns: ({ intent }) => intent === 'variant-change',
+  check: ({ region, carrier, build }, at) => {
+    const { manifest } = at.shelved
+    if (adoptionOf(at, { region, carrier }) === undefined) return undefined
+    const [to] = manifest.targets.flatMap(({ carriers }) => carriers ?? [])
+    const row = `${region}/${to ?? ''}`
+    const runs = manifest.images.some(({ role }) => role === 'main')
+      ? manifest
+      : fullOf(at.shelf, build)[0]?.manifest
+    if (runs === undefined) return undefined
+    return runs.targets.some((target) => isForRow(target, region, to ?? ''))
+      ? { say: 'come', facts: { row } }
+      : { say: 'none', facts: { row, build: runs.build } }
+  },
+})

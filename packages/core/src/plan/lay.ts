@@ -1,0 +1,294 @@
+/**
+ * The steps of one stretch of a plan: parts written first, and the package that is started after them. Reads where the
+ * device stands and how each package goes on; gives the road on, in the family's order: into the writing mode, writes
+ * in pieces with the family's restarts, read-back, first start, facts; or brought and installed by the device.
+ */
+import { settled } from '../device/identity.ts'
+import type { ImageDecision } from '../difference/least-write.ts'
+import { fullWrite, installedWrite, leastWrite } from '../difference/least-write.ts'
+import { placesOf } from '../family/layout.ts'
+import type { Family } from '../family/profile.ts'
+import type { Manifest } from '../firmware/manifest.ts'
+import type { Case } from '../match/rule.ts'
+import type { FateWhy } from '../match/rules/data-fate.ts'
+import { fateIn, whyErased } from '../match/rules/data-fate.ts'
+import type { Result } from '../result/result.ts'
+import { ok, refuse } from '../result/result.ts'
+import type { PartRole, Slot } from '../terms/device.ts'
+import { byHand, locked, started, tried } from './ends.ts'
+import type { Aim } from './expected.ts'
+import { expectedOf } from './expected.ts'
+import type { Install, PlanWay } from './install.ts'
+import { installed, installsOf, isByImages, tidied } from './install.ts'
+import type { Road, Written } from './road.ts'
+import { adding, erased, to, toMode, written } from './road.ts'
+import type { PutOn } from './state.ts'
+import type { Expected, StepBody } from './step.ts'
+
+export type PlannedPackage = {
+  readonly key: string
+  readonly manifest: Manifest
+  readonly decisions: readonly ImageDecision[]
+  /** What decides of the customer's data as it goes on. */
+  readonly fate: FateWhy
+}
+
+/** A package as it stands held against the device that it meets, and how it goes on. */
+export type Stretch = {
+  /** Parts that are written before, each held against the device that it meets. */
+  readonly parts: readonly Case[]
+  readonly main: Case
+  readonly way: PlanWay
+}
+
+export type Laid = {
+  readonly packages: readonly PlannedPackage[]
+  readonly put: readonly PutOn[]
+  readonly road: Road
+  readonly expect: Expected
+}
+
+export type NoStretch = 'nothing-to-write' | 'no-road' | 'no-permit' | 'no-way'
+
+/** What a stretch puts on, before any step of it is laid. */
+type Putting = {
+  readonly install: Install | undefined
+  readonly packages: readonly PlannedPackage[]
+  readonly aim: Aim
+}
+
+function putting({ parts, main: at, way }: Stretch): Result<Putting, NoStretch> {
+  const install =
+    way === 'images' ? undefined : installsOf(at).find(({ rule }) => rule.from === way)
+  if (at.shelved.manifest.kind === 'service' && at.permit === undefined) return refuse('no-permit')
+  if (install === undefined && (way !== 'images' || !isByImages(at.shelved.manifest)))
+    return refuse('no-road')
+  const slot = slotToWrite(at)
+  const packages = [
+    ...parts.map((one) => byImages(one, slot)),
+    install === undefined ? byImages(at, slot) : byInstall(at, slot),
+  ]
+  if (packages.every(({ decisions }) => decisions.every(({ write }) => !write)) && !relocks(at))
+    return refuse('nothing-to-write')
+  return ok({ install, packages, aim: { at, manifests: packages.map(asWritten), slot } })
+}
+
+/** Each package as far as it goes on, and how. */
+const putOn = ({ install, packages, aim }: Putting): readonly PutOn[] =>
+  packages.map(({ decisions }, index) => ({
+    manifest: aim.manifests[index] as Manifest,
+    decisions,
+    slot: aim.slot,
+    merges: install?.rule.merges === true && index === packages.length - 1,
+  }))
+
+/** What a stretch makes of a device, of package and family alone: nothing is laid. */
+export function effectOf(
+  stretch: Stretch,
+): Result<{ readonly put: readonly PutOn[]; readonly expect: Expected }, NoStretch> {
+  const put = putting(stretch)
+  if (!put.ok) return put
+  const { aim } = put.value
+  const moments = serves(aim.at) ? [] : (['write', 'first-start', 'good'] as const)
+  const expect = relocks(aim.at)
+    ? { ...expectedOf(aim, [...moments, 'lock']), bootLock: 'closed' as const }
+    : expectedOf(aim, moments)
+  return ok({ put: putOn(put.value), expect })
+}
+
+/** Lays a stretch on from a road. */
+export function lay(begin: Road, stretch: Stretch): Result<Laid, NoStretch> {
+  const found = putting(stretch)
+  if (!found.ok) return found
+  const { install, packages, aim } = found.value
+  const parts = partsErased(aim.at)
+  const road =
+    install === undefined
+      ? roadOf(begin, packages, { parts, aim })
+      : installRoadOf(begin, install, {
+          before: packages.slice(0, -1).flatMap(imagesOf),
+          wipes: parts.some(({ role }) => role === 'customer'),
+          aim,
+        })
+  if (road === undefined) return refuse('no-way')
+  const proof = road.steps.findLast((one) => one.kind === 'prove')
+  const expect = proof?.kind === 'prove' ? proof.expect : expectedOf(aim, [])
+  return ok({ packages, put: putOn(found.value), road, expect })
+}
+
+/** Partitions that what a stretch puts on leaves alone because the device's own digest says so. */
+export const leftAlone = (packages: readonly PlannedPackage[]) =>
+  packages.flatMap(({ manifest: { scale }, decisions }) =>
+    decisions.flatMap(({ image, write, reason }) =>
+      !write && reason.kind === 'same-digest' ? [{ image, scale }] : [],
+    ),
+  )
+
+/** What is left alone by a stretch, before its road is laid: it is looked at again on the way. */
+export function leftBy({ parts, main, way }: Stretch): ReturnType<typeof leftAlone> {
+  const slot = slotToWrite(main)
+  return leftAlone([
+    ...parts.map((one) => byImages(one, slot)),
+    ...(way === 'images' ? [byImages(main, slot)] : []),
+  ])
+}
+
+const byInstall = (at: Case, slot: Slot | undefined): PlannedPackage => {
+  const { key, manifest } = at.shelved
+  const { family } = at
+  return {
+    key,
+    manifest,
+    decisions: installedWrite(family, inSlot(family, manifest, slot)),
+    fate: fateIn(at),
+  }
+}
+
+function byImages(at: Case, slot: Slot | undefined): PlannedPackage {
+  const { family, shelved, evidence, identity, house } = at
+  const { key, manifest } = shelved
+  const loader = settled(identity, 'loaderVersion')
+  const decide = house.writes === 'all' ? fullWrite : leastWrite
+  const own = inSlot(family, manifest, slot)
+  const decisions = decide(family, own, evidence, loader === undefined ? undefined : Number(loader))
+  return { key, manifest, decisions, fate: fateIn(at) }
+}
+
+const relocks = ({ intent, identity }: Case): boolean =>
+  intent === 'relock' && settled(identity, 'bootLock') === 'open'
+
+/** From where it is to its end: writes in their order, erases, the slot, the start, the lock. */
+function roadOf(
+  begin: Road,
+  packages: readonly PlannedPackage[],
+  { parts, aim }: { readonly parts: ReturnType<typeof partsErased>; readonly aim: Aim },
+): Road | undefined {
+  const { at } = aim
+  const settledThen = settledUpdate(at, begin)
+  const allowed = settledThen && permitted(settledThen, at)
+  const wrote = packages
+    .flatMap(imagesOf)
+    .reduce<Road | undefined>((road, one) => road && written(road, one), allowed)
+  const wiped = parts.some(({ role }) => role === 'customer')
+  const emptied = wrote && erased(wrote, parts)
+  const switched = emptied && tried(wiped ? { ...emptied, permission: false } : emptied, aim.slot)
+  if (switched === undefined) return undefined
+  const changes = switched.steps.length > 0
+  const expect = expectedOf(aim, serves(at) ? [] : ['write', 'first-start', 'good'])
+  return relocked(
+    changes
+      ? started(switched, {
+          wiped,
+          expect,
+          written: packages.some((one) => imagesOf(one).length > 0),
+        })
+      : switched,
+    aim,
+  )
+}
+
+const serves = ({ shelved }: Case): boolean => shelved.manifest.kind === 'service'
+
+/** What its maker permits it, given before anything of service software is written. */
+function permitted(road: Road, at: Case): Road | undefined {
+  if (!serves(at) || at.permit === undefined) return road
+  const there = to(road, 'permit')
+  return there && adding(there, { kind: 'permit', mode: there.here, permit: at.permit })
+}
+
+/** The lock closed at its end, where that is what the owner wants. */
+function relocked(road: Road, aim: Aim): Road | undefined {
+  const { at } = aim
+  if (!relocks(at)) return road
+  const closed = {
+    ...expectedOf(aim, ['write', 'first-start', 'good', 'lock']),
+    bootLock: 'closed' as const,
+  }
+  return locked(road, { model: String(settled(at.identity, 'model') ?? ''), expect: closed })
+}
+
+type Installing = {
+  readonly before: readonly Written[]
+  readonly wipes: boolean
+  readonly aim: Aim
+}
+
+/**
+ * The device's own road: the package brought, what must be raised first written, the package installed, begun
+ * empty where its data could not be opened.
+ */
+function installRoadOf(
+  begin: Road,
+  install: Install,
+  { before, wipes, aim }: Installing,
+): Road | undefined {
+  const { at } = aim
+  const settledThen = settledUpdate(at, begin)
+  const there = settledThen && installed(settledThen, install, { before, slot: aim.slot })
+  if (there === undefined) return undefined
+  const emptied = wipes ? adding(there, byHand(there, 'reset', '', there.here)) : there
+  const expect = expectedOf(aim, ['write', 'first-start', 'good'])
+  const proven = tidied(started(emptied, { wiped: wipes, expect, written: false }), install, wipes)
+  /* What it installed merges now: the lock is not turned over that. */
+  const { family } = at
+  const turns = relocks(at) && family.merge?.destroyedBy.includes('lock') === true
+  const waits = install.rule.merges && turns
+  const wait: StepBody = { kind: 'merge', mode: proven.here, do: 'wait' }
+  return relocked(waits ? adding(proven, wait) : proven, aim)
+}
+
+/** An update of its own first: one that merges is waited for, one that is only staged is taken back. */
+function settledUpdate({ family, identity }: Case, road: Road): Road | undefined {
+  const merge = settled(identity, 'merge')
+  if (family.merge === undefined || merge === undefined || merge === 'none') return road
+  const act = merge === 'merging' ? 'wait' : 'cancel'
+  const kind = act === 'wait' ? 'system' : 'rescue'
+  const mode = family.modes.find((one) => one.kind === kind && one.takes.merge !== undefined)?.id
+  const there = mode === undefined ? undefined : toMode(road, mode)
+  if (there === undefined || mode === undefined) return undefined
+  /* Met again in the mode that writes: what is looked at there was not looked at here. */
+  return { ...adding(there, { kind: 'merge', mode, do: act }), met: false }
+}
+
+/** A package as far as it goes on: a loader that stays brings no version and raises no floor. */
+function asWritten({ manifest, decisions }: PlannedPackage): Manifest {
+  const stays = decisions.find(({ reason }) => reason.kind === 'loader-stays')
+  if (stays === undefined) return manifest
+  const { loaderVersion: _, ...rest } = manifest
+  return { ...rest, images: manifest.images.filter((image) => image.role !== stays.image.role) }
+}
+
+/** Of a family with slots the one that does not run: the other one it falls back to. */
+function slotToWrite({ family, identity }: Case): Slot | undefined {
+  const slots = [...new Set(family.partitions.flatMap(({ slot }) => slot ?? []))]
+  const runs = settled(identity, 'slot')
+  return slots.find((slot) => slot !== runs)
+}
+
+/** A package's images on the partitions of the slot they go to. */
+const inSlot = (family: Family, manifest: Manifest, slot: Slot | undefined): Manifest => ({
+  ...manifest,
+  images: manifest.images.map((image) => {
+    const places = placesOf(family, image)
+    const own = places.find((place) => place.slot === slot) ?? places[0]
+    return own === undefined ? image : { ...image, partition: own.name }
+  }),
+})
+
+/**
+ * Partitions that the plan erases: those the package says, and all that a wipe takes where the data could not
+ * be opened after and need not survive.
+ */
+function partsErased(at: Case): readonly { readonly name: string; readonly role: PartRole }[] {
+  const { family, shelved } = at
+  const wipes = whyErased(at) !== undefined
+  const told = shelved.manifest.effects.erases
+  return family.partitions.filter(
+    ({ name, role }) => told.includes(name) || (wipes && family.wipe.includes(role)),
+  )
+}
+
+const imagesOf = ({ key: pack, manifest, decisions }: PlannedPackage): readonly Written[] =>
+  decisions
+    .filter(({ write }) => write)
+    .map(({ image }) => ({ pack, image, scale: manifest.scale }))

@@ -1,0 +1,184 @@
+/**
+ * All ways that are worth taking: from a state by moves to each aim, of which none is worse than another in
+ * everything. A label search, exact: a label is dropped only where another stands in a state that can do as much at no
+ * higher cost. Reads moves with guard, effect and cost; gives fronts. The same input gives the same answer.
+ */
+import type { Cost } from './cost.ts'
+import { NO_COST, costOfBoth, costOrder, isNoWorse } from './cost.ts'
+
+/** `helpers`: moves that others may come after. `aims`: moves that a way may end in. */
+export type World<State, Move> = {
+  readonly start: State
+  readonly helpers: readonly Move[]
+  readonly aims: readonly Move[]
+  /** What a move is called; aims of one name are ways to one end. */
+  readonly idOf: (move: Move) => string
+  readonly endOf: (move: Move) => string
+  readonly allows: (state: State, move: Move, last: boolean) => boolean
+  /** What it makes of a state, and what that costs; undefined: it cannot be carried out. */
+  readonly apply: (
+    state: State,
+    move: Move,
+    last: boolean,
+  ) => { readonly state: State; readonly cost: Cost } | undefined
+  /** The state alone, quicker; left out: whatever `apply` says. */
+  readonly peek?: (state: State, move: Move) => State | undefined
+  /** States of other names are never held against each other. */
+  readonly nameOf: (state: State) => string
+  /** Whether `a` can do whatever `b` can, where both have one name. */
+  readonly covers: (a: State, b: State) => boolean
+  /** Whether an end in `a` is as good as one in `b`; left out: ends are held against each other by cost alone. */
+  readonly endsAsWell?: (a: State, b: State) => boolean
+}
+
+export type Found<State, Move> = {
+  readonly moves: readonly Move[]
+  readonly cost: Cost
+  /** Where it ends, and the states before each of its moves. */
+  readonly end: State
+  readonly before: readonly State[]
+}
+
+export type Front<State, Move> = {
+  /** By end, each in the order of cost. */
+  readonly ends: ReadonlyMap<string, readonly Found<State, Move>[]>
+  /** Labels that were looked at, and whether that was as many as may be: then there may be more ways. */
+  readonly labels: number
+  readonly limit: boolean
+}
+
+/** `most`: labels at the most. `stop`: asked now and then; true gives up with what was found. */
+export type Limits = { readonly most: number; readonly stop?: () => boolean }
+/** More labels than any shelf makes. */
+export const LABELS_MOST = 20_000
+const ASKED_EVERY = 64
+
+export function search<State, Move>(
+  world: World<State, Move>,
+  { most, stop }: Limits = { most: LABELS_MOST },
+): Front<State, Move> {
+  const start: Found<State, Move> = { moves: [], cost: NO_COST, end: world.start, before: [] }
+  const kept = new Map<string, Found<State, Move>[]>([[world.nameOf(world.start), [start]]])
+  const ends = new Map<string, Found<State, Move>[]>()
+  let edge: readonly Found<State, Move>[] = [start]
+  let labels = 0
+  let limit = false
+  while (edge.length > 0 && !limit) {
+    const next: Found<State, Move>[] = []
+    for (const label of edge) {
+      if (!isKept(world, kept, label)) continue
+      labels += 1
+      limit = labels >= most || (labels % ASKED_EVERY === 0 && stop?.() === true)
+      if (limit) break
+      for (const move of world.aims) finish(world, ends, label, move)
+      next.push(...onwards(world, kept, label))
+    }
+    edge = next
+  }
+  return { ends: inOrder(ends), labels, limit }
+}
+
+/** Labels by one help more, as far as no other does for them. */
+const onwards = <State, Move>(
+  world: World<State, Move>,
+  kept: Map<string, Found<State, Move>[]>,
+  label: Found<State, Move>,
+): readonly Found<State, Move>[] =>
+  world.helpers.flatMap((move) => {
+    if (!world.allows(label.end, move, false) || isForestalled(world, kept, label, move)) return []
+    const on = after(world, label, move, false)
+    return on !== undefined && keep(world, kept, on) ? [on] : []
+  })
+
+/** Another label does for whatever this help leads to, at no more than what has been spent already. */
+function isForestalled<State, Move>(
+  world: World<State, Move>,
+  kept: ReadonlyMap<string, readonly Found<State, Move>[]>,
+  label: Found<State, Move>,
+  move: Move,
+): boolean {
+  const then = world.peek?.(label.end, move)
+  if (then === undefined) return false
+  const there = kept.get(world.nameOf(then)) ?? []
+  return there.some((one) => world.covers(one.end, then) && isNoWorse(one.cost, label.cost))
+}
+
+function after<State, Move>(
+  world: World<State, Move>,
+  label: Found<State, Move>,
+  move: Move,
+  last: boolean,
+): Found<State, Move> | undefined {
+  if (!world.allows(label.end, move, last)) return undefined
+  const done = world.apply(label.end, move, last)
+  return (
+    done && {
+      moves: [...label.moves, move],
+      cost: costOfBoth(label.cost, done.cost),
+      end: done.state,
+      before: [...label.before, label.end],
+    }
+  )
+}
+
+/** A way that ends here: where it could have ended before its last help, that helped nothing. */
+function finish<State, Move>(
+  world: World<State, Move>,
+  ends: Map<string, Found<State, Move>[]>,
+  label: Found<State, Move>,
+  move: Move,
+): void {
+  const { endsAsWell } = world
+  const before = label.before.at(-1)
+  if (endsAsWell === undefined && before !== undefined && world.allows(before, move, true)) return
+  const way = after(world, label, move, true)
+  if (way === undefined) return
+  const front = ends.get(world.endOf(move)) ?? []
+  const isWorse = (a: Found<State, Move>, b: Found<State, Move>) =>
+    endsAsWell?.(b.end, a.end) !== false && comesFirst(world, b, a)
+  if (front.some((one) => isWorse(way, one))) return
+  ends.set(world.endOf(move), [...front.filter((one) => !isWorse(one, way)), way])
+}
+
+/** Whether `a` does for `b`: no worse in anything, and of equals the one of the smaller name. */
+function comesFirst<State, Move>(
+  world: World<State, Move>,
+  a: Found<State, Move>,
+  b: Found<State, Move>,
+): boolean {
+  if (!isNoWorse(a.cost, b.cost)) return false
+  return costOrder(a.cost, b.cost) !== 0 || nameOf(world, a.moves) <= nameOf(world, b.moves)
+}
+
+const nameOf = <State, Move>({ idOf }: World<State, Move>, moves: readonly Move[]): string =>
+  moves.map(idOf).join('\n')
+
+/** Keeps a label unless another does for it; what it does for is dropped. */
+function keep<State, Move>(
+  world: World<State, Move>,
+  kept: Map<string, Found<State, Move>[]>,
+  label: Found<State, Move>,
+): boolean {
+  const name = world.nameOf(label.end)
+  const there = kept.get(name) ?? []
+  const does = (a: Found<State, Move>, b: Found<State, Move>) =>
+    world.covers(a.end, b.end) && comesFirst(world, a, b)
+  if (there.some((one) => does(one, label))) return false
+  kept.set(name, [...there.filter((one) => !does(label, one)), label])
+  return true
+}
+
+const isKept = <State, Move>(
+  world: World<State, Move>,
+  kept: ReadonlyMap<string, readonly Found<State, Move>[]>,
+  label: Found<State, Move>,
+): boolean => kept.get(world.nameOf(label.end))?.includes(label) === true
+
+const inOrder = <State, Move>(
+  ends: ReadonlyMap<string, readonly Found<State, Move>[]>,
+): Front<State, Move>['ends'] =>
+  new Map(
+    [...ends]
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+      .map(([end, front]) => [end, [...front].sort((a, b) => costOrder(a.cost, b.cost))]),
+  )

@@ -1,0 +1,65 @@
+/**
+ * Whether a route comes to what its owner wants, and what it misses of that. Reads an intent, what is on the device and
+ * where the route ends; gives what is missed, the gravest first.
+ */
+import { orderBuilds, readBuild } from '../build/grammar.ts'
+import { settled } from '../device/identity.ts'
+import type { DeviceState } from '../plan/state.ts'
+import type { Cost } from './cost.ts'
+import type { Shelved } from '../firmware/manifest.ts'
+
+/** In the order in which they weigh. */
+export const MISSES = ['data', 'variant', 'lock', 'release', 'patch-date'] as const
+export type Miss = (typeof MISSES)[number]
+
+type Ended = { readonly shelved: Shelved; readonly cost: Cost; readonly end: DeviceState }
+
+export function missesOf(start: DeviceState, route: Ended): readonly Miss[] {
+  const { at } = start
+  const { manifest } = route.shelved
+  const missed: Readonly<Record<Miss, boolean>> = {
+    data: at.keepData && route.cost.data > 0,
+    variant:
+      at.intent === 'variant-change' && !manifest.images.some(({ role }) => role === 'variant'),
+    lock: at.intent === 'relock' && settled(route.end.at.identity, 'bootLock') !== 'closed',
+    release: missesRelease(start, route),
+    'patch-date':
+      (at.intent === 'update' || at.intent === 'preview') &&
+      manifest.patchDate < String(settled(at.identity, 'patchDate') ?? ''),
+  }
+  return MISSES.filter((one) => missed[one])
+}
+
+/** The build is not the one, or of the side, that is wanted. */
+function missesRelease(
+  { at }: DeviceState,
+  { shelved: { manifest } }: Pick<Ended, 'shelved'>,
+): boolean {
+  const here = settled(at.identity, 'build')
+  const release = settled(at.identity, 'release')
+  switch (at.intent) {
+    case 'update':
+      return here !== undefined && isNoNewer(at, manifest.build, String(here))
+    case 'downgrade':
+      return release !== undefined && manifest.release >= Number(release)
+    case 'preview':
+      return manifest.channel === 'stable'
+    case 'restore':
+    case 'relock':
+      return release !== undefined && manifest.release !== Number(release)
+    case 'service':
+    case 'variant-change':
+      return false
+  }
+}
+
+/** The same again is no update. */
+const isNoNewer = (at: DeviceState['at'], build: string, here: string): boolean => {
+  const order = orderOf(at, build, here)
+  return order === 'older' || order === 'same'
+}
+
+function orderOf({ family }: DeviceState['at'], a: string, b: string) {
+  const [one, other] = [readBuild(family.build, a), readBuild(family.build, b)]
+  return one.ok && other.ok ? orderBuilds(family.build, one.value, other.value) : undefined
+}

@@ -1,0 +1,130 @@
+/**
+ * Devices and packages of which a rule of fit has something to say: a handheld, a phone of another carrier's, a
+ * tablet, each with what is changed about it.
+ */
+import { identify } from '../device/identity.ts'
+import { familyTable } from '../family/layout.ts'
+import type { Manifest, PackageState } from '../firmware/manifest.ts'
+import type { Case } from '../match/rule.ts'
+import type { Fact } from '../terms/device.ts'
+import type { Line } from '../terms/line.ts'
+import type { Permit } from '../wire/permit.ts'
+import { DISK_BYTES, case0417 } from './cases.ts'
+import { reading, readings0417, without } from './devices.ts'
+import { alder, benchOf, caseOf, fen, packageOf } from './families.ts'
+import { SCALE, digestOf, newest, proven } from './packages.ts'
+import { tarn } from './tarn.ts'
+
+const [aTarget] = newest.targets
+const [anImage] = newest.images
+if (aTarget === undefined || anImage === undefined) throw new Error('no target or image')
+/** The first of the newest package. */
+export const [target, image] = [aTarget, anImage]
+
+/** The newest package, changed. */
+export const of = (more: Partial<Manifest>): Case =>
+  case0417({ shelved: proven({ ...newest, ...more }) })
+/** The newest package, on a device that shows something else. */
+export const shows = (...facts: readonly (readonly [Fact, string | number])[]): Case =>
+  case0417({
+    identity: identify(
+      tarn,
+      readings0417(facts.map(([fact, value]) => reading(fact, value, 'link', 2000))),
+    ),
+  })
+export const unread = (...facts: readonly Fact[]): Case =>
+  case0417({ identity: identify(tarn, without(...facts)) })
+export const aimed = (more: Partial<Manifest['targets'][number]>): Case =>
+  of({ targets: [{ ...target, ...more }] })
+export const state = (is: PackageState): Case =>
+  case0417({ shelved: { ...proven(newest), state: is } })
+export const said = (lines: Readonly<Record<string, string>>, at: Case = case0417()): Case => ({
+  ...at,
+  lines: new Map(
+    Object.entries(lines).map(([topic, answer]): [string, Line] => [
+      topic,
+      { topic, answer, at: 1 },
+    ]),
+  ),
+})
+export const doubted = case0417({
+  identity: identify(tarn, readings0417([reading('board', 'r5', 'screen')])),
+})
+export const named = case0417({
+  identity: identify(tarn, [...without('model'), reading('model', 'BRAK-H2K', 'box')]),
+})
+
+/* Phones: one that is of carrier S, and the same build for O. */
+export const phoneBuild = (
+  name: string,
+  carrier: string,
+  more: Partial<Manifest> = {},
+): Manifest => {
+  const usual = { model: 'CORV-5N', board: 'C', build: name, release: 20, ...more }
+  const made = packageOf(alder, usual)
+  return { ...made, targets: made.targets.map((one) => ({ ...one, carriers: [carrier] })) }
+}
+export const sold = phoneBuild('20-2634.0-HS', 'S')
+export const open = phoneBuild('20-2634.0-HO', 'O')
+export const phone = (aim: Manifest, more: Partial<Case> = {}, change: object = {}): Case => {
+  const bench = benchOf({ family: alder, on: sold, shelf: [open], more: change })
+  const { fused } = bench.device
+  return caseOf(
+    { ...bench, device: { ...bench.device, fused: { ...fused, carrier: 'S' } } },
+    aim,
+    more,
+  )
+}
+export const variant = open.images.filter(({ role }) => role === 'variant')
+export const variantPart: Manifest = { ...open, kind: 'part', together: [], images: variant }
+export const wants = { intent: 'variant-change', keepData: true } as const
+export const serviceImages = sold.images.filter(({ role }) => alder.signedSet.includes(role))
+export const serving: Manifest = { ...sold, kind: 'service', images: serviceImages }
+export const permit: Permit = {
+  id: 'PM-1',
+  device: 'ALDER0000001',
+  scope: 'service',
+  until: '2026-11-30',
+} as const
+export const service = (more: Partial<Case> = {}): Case =>
+  phone(serving, { intent: 'service', permit, ...more })
+export const generations = (one: number): Manifest =>
+  phoneBuild('20-2640.0-HS', 'S', { generation: one })
+export const opened = { lock: 'open' } as const
+export const b1 = packageOf(alder, {
+  model: 'CORV-4N',
+  board: 'B1',
+  build: '20-2640.0-HO',
+  release: 20,
+})
+export const faulty = caseOf(benchOf({ family: alder, on: b1 }), b1)
+
+/* Tablets. */
+export const tabletBuild = (name: string, more: Partial<Manifest> = {}): Manifest =>
+  packageOf(fen, { model: 'OSTR-11A', board: 'g1', build: name, release: 8, track: 'S', ...more })
+export const onTablet = tabletBuild('FEN-26.20B-S')
+export const tablet = (merge: 'none' | 'staged' | 'merging', aim = onTablet): Case =>
+  caseOf(benchOf({ family: fen, on: onTablet, more: { merge } }), aim)
+export const slotted = (...slots: readonly string[]): Manifest => ({
+  ...onTablet,
+  images: onTablet.images.slice(0, slots.length).map((one, index) => ({
+    ...one,
+    partition: `${one.role}_${slots[index] ?? 'a'}`,
+  })),
+})
+export const slotName = fen.partitions.find(({ slot }) => slot === 'a')?.name ?? ''
+
+export const increment = { kind: 'incremental', requires: { exactBuild: 'H2.0ZC.r4' } } as const
+export const heavy: Partial<Manifest> = {
+  ...increment,
+  archives: [{ file: image.archive, sha256: digestOf('heavy'), bytes: 10 ** 12 }],
+}
+export const light: Partial<Manifest> = {
+  ...increment,
+  archives: [{ file: image.archive, sha256: digestOf('light'), bytes: 1000 }],
+}
+export const other = familyTable(tarn, { storageGb: 64 }, SCALE, DISK_BYTES)
+export const blind = {
+  ...tarn,
+  modes: tarn.modes.map(({ takes: { table: _, ...takes }, ...one }) => ({ ...one, takes })),
+}

@@ -1,0 +1,40 @@
+/**
+ * The device's own digests, one a partition. Packages of one family have images of several sizes, so that a partition
+ * may have been digested over several ranges: the one that is an image somebody knows tells what stands there.
+ */
+import type { LookFound } from '@plain-slate/api'
+import type { Manifest } from '@plain-slate/core'
+import type { ProvenPackage } from '../shelf/shelf.ts'
+
+export function ownDigests(
+  found: LookFound['digests'],
+  shelf: readonly Pick<ProvenPackage, 'manifest'>[],
+): ReadonlyMap<string, string> {
+  const known = new Set(
+    shelf.flatMap(({ manifest }) => manifest.images.map(({ sha256, size }) => `${size} ${sha256}`)),
+  )
+  const own = new Map<string, string>()
+  const told = new Set<string>()
+  for (const { partition, size, sha256 } of found) {
+    const isImage = known.has(`${size} ${sha256}`)
+    if (told.has(partition) && !isImage) continue
+    own.set(partition, sha256)
+    if (isImage) told.add(partition)
+  }
+  return own
+}
+
+/**
+ * The ranges whose digests tell whether an image is there: of the packages that name this model, or of all where none
+ * does. Lines of one family have images of several sizes: each size is a range of its own.
+ */
+export function rangesFor(
+  manifests: readonly Pick<Manifest, 'targets' | 'images'>[],
+  model: string,
+) {
+  const naming = manifests.filter(({ targets }) => targets.some((one) => one.model === model))
+  const ranges = (naming.length > 0 ? naming : manifests).flatMap(({ images }) =>
+    images.map(({ partition, size }) => ({ partition, size })),
+  )
+  return [...new Map(ranges.map((one) => [`${one.partition} ${one.size}`, one])).values()]
+}

@@ -1,0 +1,77 @@
+/** The thread beside: a plan rehearsed on the twin of its device with every cut; the routes of a device searched. */
+import { parentPort } from 'node:worker_threads'
+import type {
+  CutClass,
+  DeviceFacts,
+  DeviceModel,
+  DeviceState,
+  Family,
+  Manifest,
+  Plan,
+  ReadDevice,
+  StopReason,
+} from '@plain-slate/core'
+import {
+  LABELS_MOST,
+  factsOf,
+  modelled,
+  rehearse,
+  rehearseCuts,
+  worstByStep,
+} from '@plain-slate/core'
+import type { Roads } from './search-roads.ts'
+import { searchRoads } from './search-roads.ts'
+
+export type ToRehearse = {
+  readonly kind: 'rehearse'
+  readonly family: Family
+  readonly read: ReadDevice
+  readonly manifests: readonly Manifest[]
+  readonly plan: Plan
+}
+/** What was not read of a device and assumed: partitions, and facts with what was assumed of each. */
+export type Assumed = {
+  readonly parts: readonly string[]
+  readonly facts: Readonly<Record<string, string | number>>
+}
+export type Rehearsed = {
+  /** Where it stopped: at which command, and why; null: it came to its end. */
+  readonly stopped: { readonly command: number; readonly why: StopReason } | null
+  readonly assumed: Assumed
+  /** The worst that a cut leaves, by the step's number. */
+  readonly worst: readonly (readonly [number, CutClass])[]
+  readonly end: DeviceModel
+  /** What the device says of itself at the end. */
+  readonly says: DeviceFacts
+}
+/** Routes from where a device stands; given up after so many ms with what was found. */
+export type ToSearch = {
+  readonly kind: 'search'
+  readonly start: DeviceState
+  readonly patience: number
+}
+export type Asked = ToRehearse | ToSearch
+export type AnswerTo<What extends Asked> = What extends ToRehearse ? Rehearsed : Roads
+
+parentPort?.on('message', ({ id, what }: { readonly id: number; readonly what: Asked }) => {
+  const done = what.kind === 'rehearse' ? rehearsal(what) : search(what)
+  parentPort?.postMessage({ id, done })
+})
+
+function rehearsal({ family, read, manifests, plan }: ToRehearse): Rehearsed {
+  const { nature, device, assumed: parts, assumedFacts: facts } = modelled(family, read, manifests)
+  const { device: end, state } = rehearse(nature, device, plan).end
+  const { phase, next: command } = state
+  return {
+    worst: [...worstByStep(plan, rehearseCuts(nature, device, plan))],
+    end,
+    stopped: phase.kind === 'stopped' ? { command, why: phase.why } : null,
+    says: factsOf(nature, end),
+    assumed: { parts, facts },
+  }
+}
+
+function search({ start, patience }: ToSearch): Roads {
+  const late = performance.now() + patience
+  return searchRoads(start, { most: LABELS_MOST, stop: () => performance.now() > late })
+}

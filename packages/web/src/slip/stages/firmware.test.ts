@@ -1,0 +1,193 @@
+// @vitest-environment jsdom
+/** Firmware as a sheet: routes with what each costs and misses, what would open one, the left-out. */
+import type { Job } from '@plain-slate/api'
+import { USUAL_HOUSE } from '@plain-slate/core'
+import { describe, expect, it } from 'vitest'
+import { job, stagesAt } from '../testing/job.ts'
+import { sheet } from '../testing/sheet.ts'
+import Firmware from './Firmware.vue'
+
+const route = (more: object = {}) => ({
+  route: 'loader 7 by images > tarn-H2.104.r4 by images',
+  way: 'images',
+  hands: { low: 240, high: 300 },
+  rehearsed: true,
+  back: null,
+  misses: [],
+  package: 'tarn-H2.104.r4',
+  title: 'H2.104.r4',
+  build: 'H2.104.r4',
+  verdict: 'fits',
+  findings: [],
+  first: ['loader 7'],
+  time: { low: 1080, high: 1560 },
+  fates: [
+    {
+      item: 'tickets',
+      name: 'stored tickets',
+      partition: 'customer',
+      fate: 'kept',
+      why: 'untouched',
+    },
+  ],
+  worst: { leaves: 'dead', seconds: 0.2 },
+  wayBack: 'H2.0ZC.r4',
+  fails: null,
+  ruler: null,
+  patchDate: '2026-10-01',
+  ...more,
+})
+
+describe('Firmware', () => {
+  const routes = (list: readonly object[], picked: string | null = null) => ({
+    routes: {
+      routes: list,
+      open: 0,
+      limit: false,
+      blocked: [],
+      left: [],
+      more: 0,
+      known: 7,
+      naming: 6,
+      foreign: 0,
+      picked,
+    },
+  })
+  const at = (more: Partial<Job> = {}) => job('firmware', { route: null, ...more })
+
+  it('says how many routes keep the data, and takes the best with Enter', async () => {
+    const more = routes([route(), route({ route: 'b', package: 'b', build: 'H2.0ZP.r4' })])
+    const { h1, text } = await sheet(Firmware, { job: at(), more })
+    expect(h1).toBe('2 routes keep the data; the best ends on H2.104.r4')
+    expect(text).toContain('Take H2.104.r4')
+    expect(text).toContain('1 s, dead')
+    expect(text).toContain('18 to 26 min')
+  })
+
+  it('never preselects a loss: where the data must survive nothing is taken by itself', async () => {
+    const wiping = route({
+      fates: [
+        {
+          item: 'tickets',
+          name: 'stored tickets',
+          partition: 'customer',
+          fate: 'wiped',
+          why: 'erased',
+        },
+      ],
+    })
+    const { shown } = await sheet(Firmware, { job: at(), more: routes([wiping]) })
+    expect(shown.find('.go').exists()).toBe(false)
+    const agreed = await sheet(Firmware, { job: at({ keepData: false }), more: routes([wiping]) })
+    expect(agreed.shown.find('.go').exists()).toBe(true)
+  })
+
+  it('says of one that fails in rehearsal where it does, and takes none such with Enter', async () => {
+    const fails = { step: 11, why: { code: 'other-table', facts: {} } }
+    const failing = await sheet(Firmware, { job: at(), more: routes([route({ fails })]) })
+    expect(failing.text).toContain('It fails in rehearsal at step 11: its partition table')
+    expect(failing.shown.find('.go').exists()).toBe(false)
+    expect((await sheet(Firmware, { job: at(), more: routes([route()]) })).text).not.toContain(
+      'fails in rehearsal',
+    )
+  })
+
+  it('takes none with Enter before its rehearsal is done, and says that it is under way', async () => {
+    const early = route({ rehearsed: false, worst: null })
+    const { shown, text } = await sheet(Firmware, { job: at(), more: routes([early]) })
+    expect(text).toContain('is being rehearsed')
+    expect(shown.find('.go').exists()).toBe(false)
+  })
+
+  it('says beside a route how it goes on, what it misses, and what leads back from its end', async () => {
+    const back = { titles: ['H2.0ZC.r4'], data: 'unreadable', fetch: true }
+    const other = route({ way: 'card', misses: ['release', 'patch-date'], back })
+    const { text } = await sheet(Firmware, { job: at(), more: routes([other]) })
+    expect(text).toContain('installed by its rescue from the card')
+    expect(text).toContain('not all that is wished: its build is not what is wanted')
+    expect(text).toContain('way back from its end: H2.0ZC.r4, to be fetched')
+    const closed = await sheet(Firmware, { job: at(), more: routes([route()]) })
+    expect(closed.text).toContain('the way back, H2.0ZC.r4, closes on the way')
+    const none = await sheet(Firmware, { job: at(), more: routes([route({ wayBack: null })]) })
+    expect(none.text).toContain('no way back to what stands on it now')
+  })
+
+  it('says what would open a way where none is open, and that it gave up where it did', async () => {
+    const finding = {
+      rule: 'identity.board',
+      verdict: 'cannot-tell',
+      code: 'fit.cannot-tell',
+      facts: { facts: 'board' },
+      marks: [],
+      remedy: { kind: 'read', facts: ['board'] },
+      overruled: 'nobody',
+    }
+    const blocked = [
+      {
+        package: 'p',
+        title: 'H2.104.r4',
+        first: ['loader 7'],
+        obstacles: [{ package: 'p', title: 'H2.104.r4', finding }],
+      },
+    ]
+    const shut = { routes: { ...routes([]).routes, blocked } }
+    const { text } = await sheet(Firmware, { job: at(), more: shut })
+    expect(text).toContain('What would open a way')
+    expect(text).toContain('One thing stands in the way of H2.104.r4.')
+    const walled = await sheet(Firmware, { job: at(), more: routes([]) })
+    expect(walled.text).toContain('nobody’s word would open a way')
+    const tired = { routes: { ...routes([route()]).routes, limit: true } }
+    expect((await sheet(Firmware, { job: at(), more: tired })).text).toContain(
+      'gave up at its limit',
+    )
+  })
+
+  it('says where the slip departs from its house, by whom and why, and no more once the house says the same', async () => {
+    const told = {
+      topic: 'depart.writes',
+      answer: 'all',
+      note: 'it was tried elsewhere',
+      by: 'Tavi Renn',
+      at: '2026-10-15T14:00:00.000Z',
+    }
+    const lines = [told] as unknown as Job['lines']
+    const house = (rules: object) => ({ house: { version: 1, rules, history: [] } })
+    const more = routes([route()])
+    const { text } = await sheet(Firmware, {
+      job: at({ lines }),
+      more: { ...more, ...house(USUAL_HOUSE) },
+    })
+    expect(text).toContain('On this slip otherwise than the house: which parts are written')
+    expect(text).toContain('Everything that its maker writes')
+    expect(text).toContain('Tavi Renn: it was tried elsewhere')
+    const same = house({ ...USUAL_HOUSE, writes: 'all' })
+    const agreed = await sheet(Firmware, { job: at({ lines }), more: { ...more, ...same } })
+    expect(agreed.text).not.toContain('otherwise than the house')
+  })
+
+  it('tells a part that goes along from a variant part, which does not', async () => {
+    const left = (kind: string, verdict = 'fits') => {
+      const one = { package: 'p', title: 'a part', build: 'b', verdict, reason: null, kind }
+      const more = routes([route()]).routes
+      return sheet(Firmware, {
+        job: at(),
+        more: { routes: { ...more, left: [{ ...one, none: null }] } },
+      })
+    }
+    expect((await left('part')).text).toContain('goes along by itself')
+    expect((await left('variant')).text).toContain('where another carrier is wanted')
+    const out = (await left('variant', 'does-not-fit')).text
+    expect(out).not.toContain('where another carrier is wanted')
+  })
+
+  it('says how far the picked one is, and where there is none that nothing fits', async () => {
+    const picked = routes([route()], route().route)
+    const stands = job('firmware', { stages: stagesAt('proof') })
+    expect((await sheet(Firmware, { job: stands, more: picked })).h1).toBe(
+      'H2.104.r4 is 2 packages away, and the data are kept',
+    )
+    expect((await sheet(Firmware, { job: at(), more: routes([]) })).h1).toBe(
+      'Nothing on the shelf fits it',
+    )
+  })
+})
