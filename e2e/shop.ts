@@ -83,6 +83,7 @@ export async function sign(page: Page): Promise<void> {
 
 /** Lays the focus on the sheet, where Enter does its one main action. */
 export async function enter(page: Page): Promise<void> {
+  await expect(page.locator('.go button:disabled')).toHaveCount(0)
   await page.getByRole('main').focus()
   await page.keyboard.press('Enter')
 }

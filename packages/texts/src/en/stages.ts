@@ -189,6 +189,7 @@ export const stages = {
   'routes.data': 'data',
   'routes.worst': 'worst moment',
   'routes.pick': 'Take {title}',
+  'routes.pick.soon': 'Take {title}, once it is rehearsed',
   'routes.picked': 'picked',
   'routes.left': 'Left out',
   'routes.foreign':

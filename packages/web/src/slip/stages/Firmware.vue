@@ -52,14 +52,15 @@ const lede = () => {
     : say('routes.lede', { known: data.known, naming: data.naming, intent })
 }
 const pick = (answer: string) => tell([{ topic: 'route.package', answer }])
-/** Until a route is picked, Enter takes the best one, unless that loses something or fails in rehearsal. */
+/** Until a route is picked, Enter takes the best one once it is rehearsed, unless that loses something or fails. */
 const main = computed(() => {
   const best = inHand.value
   const data = job.data.value
   if (data === undefined || data.route !== null || best === undefined || !may.value) return
-  if ((worstOf(best) !== 'kept' && data.keepData) || !best.rehearsed || best.fails !== null) return
-  const label = say('routes.pick', { title: best.title })
-  return { label, act: () => void pick(best.route), busy: put.isPending.value }
+  if ((worstOf(best) !== 'kept' && data.keepData) || best.fails !== null) return
+  const label = say(best.rehearsed ? 'routes.pick' : 'routes.pick.soon', { title: best.title })
+  const busy = put.isPending.value || !best.rehearsed
+  return { label, act: () => void pick(best.route), busy }
 })
 const sides = ({ ruler }: RouteShown) => ({
   from: ruler?.parts.map(({ name, from, mark }) => ({ name, text: from, mark })) ?? [],

@@ -96,7 +96,8 @@ describe('Firmware', () => {
     const early = route({ rehearsed: false, worst: null })
     const { shown, text } = await sheet(Firmware, { job: at(), more: routes([early]) })
     expect(text).toContain('is being rehearsed')
-    expect(shown.find('.go').exists()).toBe(false)
+    expect(text).toContain('Take H2.104.r4, once it is rehearsed')
+    expect(shown.find('.go button').attributes('disabled')).toBeDefined()
   })
 
   it('says beside a route how it goes on, what it misses, and what leads back from its end', async () => {
