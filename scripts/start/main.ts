@@ -2,9 +2,16 @@
  * The start command: database, tables, demo, build, server; then it watches over them until Ctrl-C.
  * Whatever fails says why in a sentence and exits with 1, with everything it had started ended.
  */
-import { DEMO_PEOPLE, FAMILIES_FOLDER, NotShelved, seedDemo, shelveDemo } from '@plain-slate/demo'
+import {
+  DEMO_PEOPLE,
+  FAMILIES_FOLDER,
+  NotShelved,
+  depotPem,
+  seedDemo,
+  shelveDemo,
+} from '@plain-slate/demo'
 import { migrate, openDatabase, readShop } from '@plain-slate/server'
-import { mkdirSync } from 'node:fs'
+import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { openCluster, secretIn } from '../database/cluster.ts'
 import { appUrl, keepBook, prepare } from '../database/prepare.ts'
@@ -121,7 +128,9 @@ type WebPlan = {
 function webService(plan: WebPlan, controlFile: string | undefined): Service {
   const { dataFolder } = plan
   const own = join(dataFolder, 'families')
-  mkdirSync(own, { recursive: true })
+  const trust = join(dataFolder, 'trust')
+  for (const folder of [own, trust]) mkdirSync(folder, { recursive: true })
+  if (plan.kind === 'demo') writeFileSync(join(trust, 'holm-depot.pem'), depotPem())
   return nodeService({
     name: 'server',
     file: 'packages/server/src/main.ts',
@@ -130,6 +139,7 @@ function webService(plan: WebPlan, controlFile: string | undefined): Service {
       PLAIN_SLATE_PORT: String(plan.port),
       PLAIN_SLATE_SECRETS: plan.secretsFile,
       PLAIN_SLATE_VAULT: vaultIn(dataFolder),
+      PLAIN_SLATE_TRUST: trust,
       PLAIN_SLATE_FAMILIES: plan.kind === 'demo' ? FAMILIES_FOLDER : own,
       PLAIN_SLATE_STANDINS: controlFile ?? '',
     },

@@ -57,6 +57,24 @@ export function buildPackage(draft: PackageDraft, scale = DEMO_SCALE): BuiltPack
   }
 }
 
+/**
+ * A package as a catalogue lists it that nobody here has: its sizes follow from its line, its digests from its name and
+ * stand for no bytes.
+ */
+export function listedPackage(draft: PackageDraft, scale = DEMO_SCALE): Manifest {
+  const id = idOfDraft(draft)
+  const file = `${id}.tar`
+  const images = draft.roles.map((role): Image => {
+    const size = imageBytes(draft.line, role, scale)
+    const partition = draft.line.partitions?.[role] ?? role
+    const about = { role, partition, archive: file, file: `${role}.img` }
+    return { ...about, size, storedSize: size, sha256: sha256([Buffer.from(`${id} ${role}`)]) }
+  })
+  const bytes = images.reduce((sum, { size }) => sum + size, 0)
+  const archives = [{ file, sha256: sha256([Buffer.from(id)]), bytes }]
+  return manifestOf(draft, images, archives, scale)
+}
+
 function imageOf(draft: PackageDraft, role: PartRole, archive: string, scale: number): Image {
   const size = imageBytes(draft.line, role, scale)
   const sha256 = digestOf(originOf(draft.line, role, draft.build, draft.more.loaderVersion), size)

@@ -7,6 +7,7 @@ import { DEMO_DEVICES } from '../devices/devices.ts'
 import { buildPackage, digestOfVolume } from './build.ts'
 import type { Volume } from './build.ts'
 import { DEMO_PACKAGES, ON_DEVICES_ONLY } from './all.ts'
+import { DEPOT, DEPOT_NUMBER, demoCatalogue } from './catalogue.ts'
 import { modifiedFacts } from './modified.ts'
 
 /** Facts of every image the demo's makers have signed, and of the parts that owners changed. */
@@ -16,8 +17,26 @@ export const demoImages = (): readonly ImageFacts[] => {
   return [...signed.values(), ...modifiedFacts(DEMO_DEVICES, signed)]
 }
 
-/** Sends every volume of every package whose id the shelf does not hold yet; answers how many. */
+/** Has the depot's catalogue taken in, where the shelf does not know it yet. */
+async function takeDemoCatalogue(address: string, secret: string): Promise<void> {
+  const headers = { authorization: `Bearer ${secret}` }
+  const shelf = (await (await fetch(new URL('/api/shelf', address), { headers })).json()) as {
+    readonly catalogues: readonly { readonly from: string; readonly number: number }[]
+  }
+  if (shelf.catalogues.some(({ from, number }) => from === DEPOT && number >= DEPOT_NUMBER)) return
+  const response = await fetch(new URL('/api/shelf/catalogues', address), {
+    method: 'POST',
+    headers: { ...headers, 'content-type': 'application/octet-stream' },
+    body: demoCatalogue(),
+  })
+  if (response.ok) return
+  const { sentence = '', remedy = '' } = (await response.json()) as Partial<ApiError>
+  throw new NotShelved(`the catalogue of ${DEPOT}: ${sentence} ${remedy}`)
+}
+
+/** Sends the depot's catalogue, then every volume of every package that the shelf does not hold yet; answers how many. */
 export async function shelveDemo(address: string, secret: string): Promise<number> {
+  await takeDemoCatalogue(address, secret)
   const headers = { authorization: `Bearer ${secret}` }
   const shelf = (await (await fetch(new URL('/api/shelf', address), { headers })).json()) as {
     archives: { name: string }[]

@@ -166,6 +166,8 @@ export const jobSchema = z.object({
       package: z.string(),
       title: z.string(),
       keys: z.array(z.string()),
+      /** Claims of all of them that hold. */
+      claims: z.int(),
     })
     .nullable(),
   plan: z

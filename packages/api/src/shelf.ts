@@ -89,9 +89,25 @@ export const packageSchema = packageRowSchema.extend({
   volumes: z.array(z.object({ file: z.string(), sha256: z.string(), archive: z.string() })),
 })
 
+/** A depot's catalogue that was taken in, the newest of it. */
+export const catalogueRowSchema = z.object({
+  from: z.string(),
+  number: z.int(),
+  issued: z.string(),
+  expires: z.string(),
+  packages: z.int(),
+})
+export type CatalogueRow = z.infer<typeof catalogueRowSchema>
+
+/** Packages on one page of the shelf. */
+export const SHELF_PAGE = 60
+
 export const shelfSchema = z.object({
   packages: z.array(packageRowSchema),
+  /** How many of what was asked for are of each state, on all pages. */
+  states: z.record(z.enum(PACKAGE_STATES), z.int()),
   archives: z.array(archiveSchema),
+  catalogues: z.array(catalogueRowSchema),
 })
 export type Shelf = z.infer<typeof shelfSchema>
 
@@ -103,8 +119,23 @@ export const shelfRoutes = {
     path: '/api/shelf',
     needs: leastOf('shelf.read'),
     secret: true,
-    summary: 'Packages and archives',
+    summary: 'Packages that are known, a page at a time; archives and catalogues',
+    query: z.object({
+      /** Words in title, id, build or a model. */
+      find: oneLine(80).default(''),
+      state: z.exactOptional(z.enum(PACKAGE_STATES)),
+      after: z.coerce.number().int().min(0).max(1_000_000).default(0),
+    }),
     answer: shelfSchema,
+  }),
+  catalogueTake: route({
+    method: 'post',
+    path: '/api/shelf/catalogues',
+    needs: leastOf('shelf.add'),
+    secret: true,
+    anyText: true,
+    summary: 'Take in a depot’s signed catalogue: its text as the body',
+    answer: catalogueRowSchema,
   }),
   shelfPackage: route({
     method: 'get',

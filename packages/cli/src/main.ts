@@ -1,5 +1,6 @@
 /** The shell tool: finds the command, runs it, answers the exit code. */
 import { bookVerify } from './book-verify.ts'
+import { catalogue } from './catalogue.ts'
 import { fit } from './fit.ts'
 import type { Outcome } from './outcome.ts'
 import { say } from './outcome.ts'
@@ -16,6 +17,7 @@ type Command = (args: readonly string[]) => Promise<Outcome>
 const COMMANDS: Readonly<Record<string, Command>> = {
   'book verify': bookVerify,
   shelve,
+  catalogue,
   prove,
   fit,
   routes,

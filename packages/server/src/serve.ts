@@ -10,6 +10,7 @@ import type { BodyTime } from './edge/body-time.ts'
 import { makeHub } from './events/hub.ts'
 import { openFolder } from '@plain-slate/vault'
 import { readFamilies } from './base/families.ts'
+import { proveUnproven } from './shelf/proofs.ts'
 import { roomIn } from './shelf/take-in.ts'
 import { shopClock } from './base/workshop.ts'
 import type { Workshop } from './base/workshop.ts'
@@ -75,6 +76,7 @@ export async function serve(
     },
     ending.signal,
   )
+  await proveUnproven(db)
   if (options.jobs) queue.jobs = await startJobs(workshop)
   const port = await listening(server, config)
   const stop = async () => {

@@ -35,6 +35,7 @@ export const BOOK_ACTS = [
   'archive.published',
   'archive.removed',
   'archive.restored',
+  'catalogue.taken',
   'cable.moved',
   'run.started',
   'run.taken-up',

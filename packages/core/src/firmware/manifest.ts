@@ -111,7 +111,7 @@ export type NoManifest =
   | { readonly kind: 'unreadable'; readonly path: string; readonly problem: string }
 
 /** Whether every text in a value can be kept: no table and no canonical JSON takes these characters. */
-function isStorable(value: unknown): boolean {
+export function isStorable(value: unknown): boolean {
   if (typeof value === 'string') return !/\0|\p{Surrogate}/u.test(value)
   if (Array.isArray(value)) return value.every(isStorable)
   if (typeof value !== 'object' || value === null) return true

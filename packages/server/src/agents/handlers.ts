@@ -11,7 +11,6 @@ import { streamTo } from '../events/stream.ts'
 import type { Workshop } from '../base/workshop.ts'
 import { lookEnded } from '../job/read.ts'
 import { placesNow } from '../runs/places.ts'
-import { provenPackages } from '../shelf/shelf.ts'
 import { followRun } from '../job/show.ts'
 import type { Refusal } from '../base/refusal.ts'
 import type { Transaction } from '../tables/database.ts'
@@ -19,6 +18,7 @@ import { heartOf, listSights, putSights } from '../tables/devices.ts'
 import type { LookRow } from '../tables/looks.ts'
 import { listLooks } from '../tables/looks.ts'
 import { tell } from '../tables/news.ts'
+import { packagesHolding } from '../tables/packages.ts'
 import type { RunState } from '../tables/runs.ts'
 import {
   claimRun,
@@ -85,7 +85,7 @@ export function agentHandlers(workshop: Workshop) {
     const commands = [...run.commands]
     const { asked, met } = run.stop
     const stop = { asked, met }
-    const places = await placesNow(run, () => provenPackages(workshop.db))
+    const places = await placesNow(run, (images) => packagesHolding(workshop.db, images))
     return ok({ epoch, commands, journal, places, shown: run.shown, stop })
   }
   const agentRenew: Of<'agentRenew'> = async ({ body: { agent, held } }) => {

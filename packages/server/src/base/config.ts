@@ -19,6 +19,8 @@ const environment = z.object({
   PLAIN_SLATE_VAULT: z.string(),
   /** Folder of family files; none: no family is known. */
   PLAIN_SLATE_FAMILIES: z.string().default(''),
+  /** Folder of the trust store: public keys (SPKI, PEM) of depots; none: no catalogue is taken in. */
+  PLAIN_SLATE_TRUST: z.string().default(''),
   /** File with two lines, 0600: address and secret of the control side of simulated devices. */
   PLAIN_SLATE_STANDINS: z.string().default(''),
   /** Further host names under which a proxy reaches this server. */
@@ -36,6 +38,7 @@ export type Config = {
   readonly benchSecret: string
   readonly vaultFolder: string
   readonly familiesFolder: string | undefined
+  readonly trustFolder: string | undefined
   readonly standIns: { readonly address: string; readonly secret: string } | undefined
   readonly hosts: readonly string[]
   readonly behindTls: boolean
@@ -65,6 +68,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Result<Config, string> {
     benchSecret,
     vaultFolder: given.PLAIN_SLATE_VAULT,
     familiesFolder: given.PLAIN_SLATE_FAMILIES || undefined,
+    trustFolder: given.PLAIN_SLATE_TRUST || undefined,
     standIns: standInsOf(given.PLAIN_SLATE_STANDINS),
     hosts: given.PLAIN_SLATE_HOSTS.split(',').filter((host) => host !== ''),
     behindTls,

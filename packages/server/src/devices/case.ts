@@ -38,8 +38,9 @@ import type { Modelled } from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
 import type { ProvenPackage } from '../shelf/shelf.ts'
-import { familyShelf, provenPackages } from '../shelf/shelf.ts'
+import { namedOnShelf, shelfFor, sortedFor } from '../shelf/shelf.ts'
 import { ownDigests } from './digests.ts'
+import type { Database } from '../tables/database.ts'
 import type { DeviceRow } from '../tables/devices.ts'
 import { listSights, readDevice } from '../tables/devices.ts'
 import { readHouse } from '../tables/house.ts'
@@ -49,12 +50,13 @@ export type AtPort = {
   readonly family: Family
   readonly facts: DeviceFacts
   readonly read: ReadDevice
+  /** What names its model, what holds an image that was read of it, and whatever was asked for by name. */
   readonly shelf: readonly ProvenPackage[]
   readonly mode: Mode
   readonly house: HouseRules
   /** The case without the package that is held against it; its shelf is what names this model. */
   readonly at: Unheld
-  /** Every package of the family. */
+  /** Its shelf as rules take it. */
   readonly known: readonly Shelved[]
 }
 
@@ -90,12 +92,12 @@ export async function caseAt(
   const family = familyOf(workshop.families, facts)
   if (family === undefined) return refuse({ code: 'device.family', facts: { model: facts.model } })
   const row = await readDevice(workshop.db, facts.serial)
-  const shelf = await provenPackages(workshop.db)
   const now = ms(await workshop.clock.now())
   const before = row === undefined ? [] : readingsOf(row.facts, msOf(row.at))
   const changed = await lastChanges(workshop.db, facts.serial)
   const identity = identify(family, [...before, ...readingsOf(facts, now)], changed)
   const all = settledFacts(identity, facts.mode, facts) ?? facts
+  const shelf = await shelfFor(workshop.db, concerns(family, all, row))
   const read = deviceRead(all, row, shelf)
   const { rules: house } = await readHouse(workshop.db)
   const known = { family, facts: all, read, shelf, house, identity, mode: facts.mode }
@@ -119,7 +121,7 @@ export async function caseOfReadings(
   const mode = modeOfKind(family, 'system')
   const facts = settledFacts(identity, mode, undefined)
   if (facts === undefined) return refuse({ code: 'device.family', facts: { model } })
-  const shelf = await provenPackages(workshop.db)
+  const shelf = await shelfFor(workshop.db, concerns(family, facts, undefined))
   const read = deviceRead(facts, undefined, shelf)
   const { rules: house } = await readHouse(workshop.db)
   return ok(judgeable({ family, facts, read, shelf, house, identity, mode }, wanted))
@@ -137,7 +139,7 @@ export function judgeable(known: Known, wanted: Wanted): AtPort {
       { kind: 'digest', sha256 },
     ]),
   )
-  const { all, naming } = familyShelf(shelf, family.id)
+  const { known: all, naming } = sortedFor(shelf, known.facts.model)
   const at = {
     family,
     identity,
@@ -145,9 +147,31 @@ export function judgeable(known: Known, wanted: Wanted): AtPort {
     ...wanted,
     table: read.table,
     evidence,
-    shelf: naming.get(known.facts.model) ?? [],
+    shelf: naming,
   }
   return { ...rest, at, known: all }
+}
+
+/** What of the shelf concerns a device. */
+export const concerns = (family: Family, { model }: DeviceFacts, row: DeviceRow | undefined) => ({
+  family: family.id,
+  model,
+  images: [...new Set(row?.digests.map(({ sha256 }) => sha256) ?? [])],
+})
+
+/** The same case, knowing packages that are asked for by name too, whatever they are for. */
+export async function knowing(
+  db: Database,
+  found: AtPort,
+  names: readonly string[],
+): Promise<AtPort> {
+  const here = new Set(found.shelf.map(({ key }) => key))
+  const others = (await namedOnShelf(db, names)).filter(
+    ({ key, manifest }) => !here.has(key) && manifest.family === found.family.id,
+  )
+  if (others.length === 0) return found
+  const shelf = [...found.shelf, ...others]
+  return { ...found, shelf, known: sortedFor(shelf, found.facts.model).known }
 }
 
 export function deviceRead(

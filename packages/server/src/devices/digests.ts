@@ -24,16 +24,9 @@ export function ownDigests(
   return own
 }
 
-/**
- * The ranges whose digests tell whether an image is there: of the packages that name this model, or of all where none
- * does. Lines of one family have images of several sizes: each size is a range of its own.
- */
-export function rangesFor(
-  manifests: readonly Pick<Manifest, 'targets' | 'images'>[],
-  model: string,
-) {
-  const naming = manifests.filter(({ targets }) => targets.some((one) => one.model === model))
-  const ranges = (naming.length > 0 ? naming : manifests).flatMap(({ images }) =>
+/** The ranges of these packages' images. Lines of one family have images of several sizes: each is a range of its own. */
+export function rangesOf(manifests: readonly Pick<Manifest, 'images'>[]) {
+  const ranges = manifests.flatMap(({ images }) =>
     images.map(({ partition, size }) => ({ partition, size })),
   )
   return [...new Map(ranges.map((one) => [`${one.partition} ${one.size}`, one])).values()]

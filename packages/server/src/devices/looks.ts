@@ -9,8 +9,7 @@ import { familyOf, modeTaking, ok, refuse } from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
 import { errorOf } from '../base/refusal.ts'
-import { rangesFor } from './digests.ts'
-import { provenPackages } from '../shelf/shelf.ts'
+import { rangesOf } from './digests.ts'
 import { listPorts } from '../tables/bench.ts'
 import type { Transaction } from '../tables/database.ts'
 import { anyAgent, listSights, putDevice, takeEpoch } from '../tables/devices.ts'
@@ -25,6 +24,7 @@ import {
   lockLook,
 } from '../tables/looks.ts'
 import { tell } from '../tables/news.ts'
+import { packagesNaming, packagesOf } from '../tables/packages.ts'
 import { listRuns } from '../tables/runs.ts'
 
 export type LookAsked = {
@@ -148,11 +148,13 @@ async function seenThere(workshop: Workshop, port: string): Promise<There | unde
   return facts === undefined || family === undefined ? undefined : { family, model: facts.model }
 }
 
-/** The ranges whose digests tell whether an image is there. */
-async function digestsWanted({ db }: Workshop, { family, model }: There) {
-  const packages = await provenPackages(db)
-  return rangesFor(
-    packages.map(({ manifest }) => manifest).filter((one) => one.family === family.id),
-    model,
-  )
+/** Packages whose images a look asks for; past that a digest is too much to wait for. */
+const LOOKED_FOR_MOST = 500
+
+/** The ranges whose digests tell whether an image is there: of what names its model, or of its family where none does. */
+async function digestsWanted({ db }: Workshop, { family: { id: family }, model }: There) {
+  const most = LOOKED_FOR_MOST
+  const naming = await packagesNaming(db, { family, models: [model], most })
+  const packages = naming.length > 0 ? naming : await packagesOf(db, family, most)
+  return rangesOf(packages.map(({ manifest }) => manifest))
 }

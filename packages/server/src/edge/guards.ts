@@ -32,10 +32,12 @@ export function sameOrigin(config: Config): RequestHandler {
   }
 }
 
-/** An archive comes as bytes, to one address only. */
+const UPLOADS = ['/api/shelf/archives?', '/api/shelf/catalogues']
+
+/** Archives and catalogues come as bytes, each to one address only. */
 export const isUpload = (req: Request): boolean =>
   req.method === 'POST' &&
-  req.originalUrl.startsWith('/api/shelf/archives?') &&
+  UPLOADS.some((address) => req.originalUrl.startsWith(address)) &&
   req.is('application/octet-stream') !== false
 
 function isSameOrigin(req: Request, config: Config): boolean {

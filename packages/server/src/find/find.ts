@@ -30,10 +30,7 @@ const people: Finder = async (db, q) => {
 
 /** Packages by their title, build and what they are for. */
 const packages: Finder = async (db, q) => {
-  const found = (await listPackages(db)).filter(({ manifest }) => {
-    const { title, build, targets } = manifest
-    return holds(q, [title, build, ...targets.map(({ model }) => model)])
-  })
+  const { packages: found } = await listPackages(db, { find: q, after: 0, limit: HITS_A_KIND })
   return found.map(({ manifest: { id, title, build, targets }, firstArchive }) => ({
     kind: 'package',
     id: packageKey(id, firstArchive),

@@ -6,12 +6,13 @@ import type { Workshop } from '../base/workshop.ts'
 import { dayOf } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
 import type { AtPort } from '../devices/case.ts'
-import { caseAt, caseOfReadings, wantedAtPort } from '../devices/case.ts'
+import { caseAt, caseOfReadings, knowing, wantedAtPort } from '../devices/case.ts'
 import { candidateOf, figuresOf, planOn } from '../plans/plan.ts'
 import { roadsOf } from '../plans/roads.ts'
 import type { Road } from '../plans/search-roads.ts'
 import { findingOf } from '../plans/shown.ts'
 import { loadJob } from './load.ts'
+import { namesIn } from './picked.ts'
 import { blockedShown, titleOf } from './routes.ts'
 
 type Asked = BodyOf<Contract['judge']>
@@ -75,6 +76,7 @@ export async function planAsked(
   const found = await caseAsked(workshop, asked)
   if (!found.ok) return found
   const own = await figuresOf(workshop.db, found.value.family.id)
-  const planned = await planOn(found.value, { package: name, port: asked.port ?? '' }, own)
+  const at = await knowing(workshop.db, found.value, namesIn(name))
+  const planned = await planOn(at, { package: name, port: asked.port ?? '' }, own)
   return planned.ok ? ok(planned.value.shown) : planned
 }

@@ -56,7 +56,7 @@ export function jobHandlers(workshop: Workshop) {
     showing(workshop, number, (at) => routesOf(workshop, at))
   const jobWhy: Of<'jobWhy'> = async ({ params: { number }, query }) => {
     const at = await loadJob(workshop, number)
-    return at.ok ? whyOf(at.value, query.package) : at
+    return at.ok ? whyOf(workshop.db, at.value, query.package) : at
   }
   const jobCase: Of<'jobCase'> = ({ params: { number } }) =>
     showing(workshop, number, ({ found }) => ({

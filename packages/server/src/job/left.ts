@@ -1,12 +1,15 @@
 /** Packages that are no route's aim, each with its first reason; and every finding on one of them. */
 import type { AnswerOf, Contract, RouteShown } from '@plain-slate/api'
 import type { Manifest, Result, Shelved } from '@plain-slate/core'
-import { firstReason, isTakeable, judge, ok, packageNamed, refuse } from '@plain-slate/core'
+import { firstReason, isTakeable, judge, ok, refuse } from '@plain-slate/core'
 import type { Refusal } from '../base/refusal.ts'
 import type { AtPort } from '../devices/case.ts'
 import { bareplan, candidateOf } from '../plans/plan.ts'
 import { roadsOf } from '../plans/roads.ts'
 import { findingOf } from '../plans/shown.ts'
+import { keyed, namedOnShelf, packageMeant, shelvedOf } from '../shelf/shelf.ts'
+import type { Database } from '../tables/database.ts'
+import { modelsNamed, packagesNaming } from '../tables/packages.ts'
 import type { JobAt } from './job-at.ts'
 
 type Left = Pick<AnswerOf<Contract['jobRoutes']>, 'left' | 'more'>
@@ -14,16 +17,20 @@ type Left = Pick<AnswerOf<Contract['jobRoutes']>, 'left' | 'more'>
 /** Packages for other models of the family that are listed, nearest first; the others are counted. */
 const OTHERS_MOST = 30
 
-/** What names this very model comes before what is for others of its family. */
-export function leftOf(found: AtPort, routes: readonly RouteShown[]): Left {
+/** What names this very model comes before what is for others of its family; `family`: how many that has in all. */
+export async function leftOf(
+  db: Database,
+  found: AtPort,
+  routes: readonly RouteShown[],
+  family: number,
+): Promise<Left> {
   const taken = new Set(routes.map((one) => one.package))
   const own = found.at.shelf.filter(({ key }) => !taken.has(key))
-  const mine = new Set(found.at.shelf)
-  const others = found.known.filter((one) => !mine.has(one))
-  const listed = [...own, ...nearestFirst(found, others).slice(0, OTHERS_MOST)]
+  const others = await nearestOf(db, found)
+  const listed = [...own, ...others]
   return {
     left: listed.map((shelved) => rowOf(found, shelved)).sort(byVerdict),
-    more: Math.max(0, others.length - OTHERS_MOST),
+    more: Math.max(0, family - found.at.shelf.length - others.length),
   }
 }
 
@@ -52,12 +59,24 @@ function whyNone(found: AtPort, key: string): string | null {
   return made.ok ? null : String(made.refusal.facts?.['why'] ?? '')
 }
 
-/** Names that differ in fewer letters stand nearer. */
-function nearestFirst({ facts }: AtPort, others: readonly Shelved[]): readonly Shelved[] {
-  const far = ({ manifest }: Shelved) =>
-    Math.min(...manifest.targets.map(({ model }) => differing(model, facts.model)))
-  const weighed = others.map((one) => ({ one, by: far(one) }))
-  return weighed.sort((a, b) => a.by - b.by).map(({ one }) => one)
+/** Packages for other models, those first whose names differ in fewer letters. */
+async function nearestOf(
+  db: Database,
+  { family, facts: { model } }: AtPort,
+): Promise<readonly Shelved[]> {
+  const models = (await modelsNamed(db, family.id))
+    .filter((one) => one !== model)
+    .sort((a, b) => differing(a, model) - differing(b, model) || a.localeCompare(b))
+  const found = new Map<string, Shelved>()
+  for (const one of models) {
+    const left = OTHERS_MOST - found.size
+    if (left <= 0) break
+    const asked = { family: family.id, models: [one], not: model, most: OTHERS_MOST }
+    const named = keyed(await packagesNaming(db, asked))
+    for (const other of named.filter(({ key }) => !found.has(key)).slice(0, left))
+      found.set(other.key, shelvedOf(other))
+  }
+  return [...found.values()]
 }
 
 const differing = (a: string, b: string): number =>
@@ -69,29 +88,26 @@ const kindOf = ({ kind, images }: Manifest): string =>
 
 /** Every finding on one package, the gravest first, and the open route that comes nearest to it. */
 export async function whyOf(
-  { found, slip, shelf }: JobAt,
+  db: Database,
+  { found, slip }: JobAt,
   name: string,
 ): Promise<Result<AnswerOf<Contract['jobWhy']>, Refusal>> {
   if (found === undefined) return refuse({ code: 'slip.no-plan', facts: { number: slip.number } })
-  const named = packageNamed(found.known, name)
-  if (named.kind === 'several')
-    return refuse({ code: 'package.several', facts: { id: name, keys: named.keys.join(', ') } })
-  if (named.kind === 'none')
-    return refuse({
-      code: shelf.some(({ key }) => key === name) ? 'package.foreign' : 'package.unknown',
-      facts: { id: name },
-    })
+  const named = packageMeant(await namedOnShelf(db, [name]), name)
+  if (!named.ok) return named
+  if (named.value.manifest.family !== found.family.id)
+    return refuse({ code: 'package.foreign', facts: { id: name } })
   const { routes } = await roadsOf(found)
   const aims = routes.flatMap(
     ({ moves }) => found.known.find(({ key }) => key === moves.at(-1)?.pack) ?? [],
   )
-  const { manifest } = named.found
+  const { manifest } = named.value
   const nearest =
     aims.find((one) => one.manifest.build === manifest.build) ??
     aims.find((one) => one.manifest.release === manifest.release) ??
     aims[0]
   return ok({
-    ...candidateOf(judge({ ...found.at, shelved: named.found })),
+    ...candidateOf(judge({ ...found.at, shelved: shelvedOf(named.value) })),
     nearest: nearest?.manifest.title ?? null,
   })
 }

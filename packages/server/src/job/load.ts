@@ -37,11 +37,11 @@ import type { Workshop } from '../base/workshop.ts'
 import { dayOf } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
 import type { AtPort, Wanted } from '../devices/case.ts'
-import { deviceRead, judgeable } from '../devices/case.ts'
+import { concerns, deviceRead, judgeable, knowing } from '../devices/case.ts'
 import type { JobAt, TakenPlan } from './job-at.ts'
 import { keepJob, keptJob } from './kept.ts'
-import { pickedIn } from './picked.ts'
-import { provenPackages } from '../shelf/shelf.ts'
+import { namesIn, pickedIn } from './picked.ts'
+import { namedOnShelf, shelfFor } from '../shelf/shelf.ts'
 import { listCables } from '../tables/bench.ts'
 import type { Database } from '../tables/database.ts'
 import type { Sight } from '../tables/devices.ts'
@@ -79,13 +79,10 @@ export async function loadJobIn(
   const all = await listLines(db, number)
   const kept = await listReadings(db, number)
   const sights = await listSights(db)
-  const shelf = await provenPackages(db)
   const taken = takenOf(workshop.families, await readPlan(db, number))
   const tally = await readTallies(db, number)
   const last = await lastRunOf(db, number)
-  const bench = await readBench(db)
-  const others = await serialsOfOthers(db, number)
-  const look = await lastLook(db, { slip: number })
+  const besideIt = await readBesides(db, number)
   const lines = linesIn(all)
   const family = familyFor(workshop.families, slip, kept)
   const trusting = family ?? { facts: {} }
@@ -106,16 +103,17 @@ export async function loadJobIn(
     ...toldIn(things, lines),
   }
   const house = houseFor((await readHouse(db)).rules, lines)
-  const known = { slip, identity, sight, device, shelf, taken, wanted, house }
-  const found = family === undefined ? undefined : foundFor(family, known)
+  const known = { slip, identity, sight, device, taken, wanted, house }
+  const answer = said(lines, 'route.package')
+  const found = family === undefined ? undefined : await foundFor(db, family, known, answer)
+  const shelf = found?.shelf ?? (await namedOnShelf(db, namesIn(answer)))
   return ok({
     ...known,
+    shelf,
     keepData: wanted.keepData,
     things,
     byEye: wanted.byEye,
-    bench,
-    others,
-    look,
+    ...besideIt,
     tally,
     all,
     lines,
@@ -124,9 +122,19 @@ export async function loadJobIn(
     serial: serial === undefined ? undefined : String(serial),
     sights,
     found,
-    picked: pickedIn(found, shelf, said(lines, 'route.package')),
+    picked: pickedIn(found, shelf, answer),
     run: last?.state === 'stopped' && last.putAway ? undefined : last,
   })
+}
+
+/** What else stands beside a slip's own: the bench, other slips, the look that was asked last. */
+async function readBesides(
+  db: Database,
+  number: string,
+): Promise<Pick<JobAt, 'bench' | 'others' | 'look'>> {
+  const bench = await readBench(db)
+  const others = await serialsOfOthers(db, number)
+  return { bench, others, look: await lastLook(db, { slip: number }) }
 }
 
 /** What the gate asks of the bench, read with the job so that both are of one moment. */
@@ -228,22 +236,29 @@ function lookedAt(identity: Identity, readings: readonly Reading[], lines: Lines
   return looked !== undefined && saysAsSeen(identity, readings, ms(looked.at))
 }
 
-type Known = Pick<JobAt, 'slip' | 'identity' | 'sight' | 'device' | 'shelf' | 'taken'> & {
+type Known = Pick<JobAt, 'slip' | 'identity' | 'sight' | 'device' | 'taken'> & {
   readonly wanted: Wanted
   readonly house: HouseRules
 }
 
 /**
  * The case to be judged. Identity goes before what the link said last: a fact that people settled against the
- * link is judged as settled. Undefined while not even its model is known.
+ * link is judged as settled. Undefined while not even its model is known. `answer`: the route that was picked.
  */
-function foundFor(family: Family, known: Known): AtPort | undefined {
-  const { identity, sight, device, shelf, wanted, house } = known
+async function foundFor(
+  db: Database,
+  family: Family,
+  known: Known,
+  answer: string | undefined,
+): Promise<AtPort | undefined> {
+  const { identity, sight, device, wanted, house } = known
   const mode = modeOf(family, known)
   const facts = settledFacts(identity, mode, sight?.facts ?? device?.facts)
   if (facts === undefined) return undefined
+  const shelf = await shelfFor(db, concerns(family, facts, device))
   const read = deviceRead(facts, device, shelf)
-  return judgeable({ family, facts, read, shelf, house, identity, mode }, wanted)
+  const at = judgeable({ family, facts, read, shelf, house, identity, mode }, wanted)
+  return knowing(db, at, namesIn(answer))
 }
 
 /** The mode it is in; where it is not seen, the one the plan was taken in, and else that it is off. */

@@ -6,6 +6,10 @@ import type { ProvenPackage } from '../shelf/shelf.ts'
 import { packageMeant } from '../shelf/shelf.ts'
 import type { Picked } from './job-at.ts'
 
+/** The packages that an answer names. */
+export const namesIn = (answer: string | undefined): readonly string[] =>
+  answer === undefined ? [] : (movesOf(answer)?.map(({ pack }) => pack) ?? [answer])
+
 /** Undefined: nothing was picked, or the shelf does not know it any more. */
 export function pickedIn(
   found: AtPort | undefined,

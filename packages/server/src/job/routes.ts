@@ -23,6 +23,7 @@ import { roadsOf, stateAt } from '../plans/roads.ts'
 import type { Road, Roads } from '../plans/search-roads.ts'
 import { findingOf } from '../plans/shown.ts'
 import { tell } from '../tables/news.ts'
+import { countPackages } from '../tables/packages.ts'
 import type { JobAt } from './job-at.ts'
 import { leftOf } from './left.ts'
 
@@ -33,17 +34,13 @@ type Routes = AnswerOf<Contract['jobRoutes']>
  * nothing is left out in silence. A rehearsal that ends is told as news of the slip.
  */
 export async function routesOf(workshop: Workshop, job: JobAt): Promise<Routes> {
-  const { found, picked, shelf, identity, slip } = job
+  const { found, picked, identity, slip } = job
   const model = settled(identity, 'model')
-  const names = shelf.filter(({ manifest }) =>
-    manifest.targets.some((target) => target.model === model),
-  )
-  const counts = {
-    known: shelf.length,
-    naming: names.length,
-    foreign: shelf.filter(({ manifest }) => manifest.family !== found?.family.id).length,
-    picked: picked?.name ?? null,
-  }
+  const { all, family, naming } = await countPackages(workshop.db, {
+    family: found?.family.id,
+    model: model === undefined ? undefined : String(model),
+  })
+  const counts = { known: all, naming, foreign: all - family, picked: picked?.name ?? null }
   if (found === undefined)
     return { routes: [], open: 0, limit: false, blocked: [], left: [], more: 0, ...counts }
   const own = await figuresOf(workshop.db, found.family.id)
@@ -58,7 +55,7 @@ export async function routesOf(workshop: Workshop, job: JobAt): Promise<Routes> 
     open: roads.more,
     limit: roads.limit,
     blocked: roads.blocked.map((one) => blockedShown(found, one)),
-    ...leftOf(found, routes),
+    ...(await leftOf(workshop.db, found, routes, family)),
     ...counts,
   }
 }

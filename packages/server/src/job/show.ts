@@ -27,6 +27,7 @@ import { readRun } from '../tables/runs.ts'
 import { onceOf } from './kept.ts'
 import type { JobAt } from './job-at.ts'
 import { loadJob } from './load.ts'
+import { rowOf } from '../shelf/shelf.ts'
 import { isVouchedFor, isPublished, isWhole, routePackages } from './packages.ts'
 import { afterOf } from './after.ts'
 import { changesSince, standingOf } from './standing.ts'
@@ -62,6 +63,7 @@ export async function showJob(workshop: Workshop, job: JobAt): Promise<Job> {
             package: picked.aim.key,
             title: picked.aim.manifest.title,
             keys: routePackages(job).map(({ key }) => key),
+            claims: routePackages(job).reduce((sum, one) => sum + rowOf(one).held, 0),
           },
     plan:
       taken === undefined

@@ -22,6 +22,7 @@ import * as evidenceHasATime from './020-evidence-has-a-time.ts'
 import * as modesHaveKinds from './021-modes-have-kinds.ts'
 import * as devicesInFull from './022-devices-in-full.ts'
 import * as houseRules from './023-house-rules.ts'
+import * as provenOnce from './024-packages-are-proven-once.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -47,6 +48,7 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '021-modes-have-kinds': modesHaveKinds,
   '022-devices-in-full': devicesInFull,
   '023-house-rules': houseRules,
+  '024-packages-are-proven-once': provenOnce,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

@@ -19,6 +19,7 @@ import {
   runsReading,
 } from '../tables/shelf.ts'
 import { dropUnowned } from './bytes.ts'
+import { proveConcerned } from './proofs.ts'
 import { READ_ARCHIVE } from './read-archive.ts'
 
 type By = { readonly id: string; readonly by: string | null }
@@ -94,8 +95,10 @@ async function change(
     const row = await readArchiveRow(trx, id)
     if (row === undefined) return { code: 'archive.unknown', facts: { id } }
     const refusal = await act(trx, row)
-    if (refusal === undefined) await tell(trx, 'shelf', id, 3)
-    return refusal
+    if (refusal !== undefined) return refusal
+    await proveConcerned(trx, [row.sha256])
+    await tell(trx, 'shelf', id, 3)
+    return undefined
   })
   return refused === undefined ? now(workshop, id) : refuse(refused)
 }
@@ -108,7 +111,11 @@ async function now(workshop: Workshop, id: string): Promise<Result<Archive, Refu
 /** Forgets archives whose time to be put back is over, and their bytes. */
 export async function purgeShelf(workshop: Workshop): Promise<{ readonly purged: number }> {
   const before = new Date((await workshop.clock.now()) - PUT_BACK_MS)
-  const digests = await workshop.db.transaction((trx) => forgetRemoved(trx, before))
+  const digests = await workshop.db.transaction(async (trx) => {
+    const gone = await forgetRemoved(trx, before)
+    await proveConcerned(trx, gone)
+    return gone
+  })
   for (const sha256 of digests) await dropUnowned(workshop, sha256)
   return { purged: digests.length }
 }

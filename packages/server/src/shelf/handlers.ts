@@ -1,37 +1,52 @@
 /** Handlers of the shelf. */
 import { shownName } from '@plain-slate/archives'
 import type { Contract } from '@plain-slate/api'
+import { SHELF_PAGE } from '@plain-slate/api'
 import type { ProofClaim } from '@plain-slate/core'
-import { ok } from '@plain-slate/core'
+import { ok, refuse } from '@plain-slate/core'
 import type { Handler } from '../edge/mount.ts'
 import type { Workshop } from '../base/workshop.ts'
+import { listCatalogues } from '../tables/catalogues.ts'
+import { listPackages } from '../tables/packages.ts'
 import { listArchives, listEntries, wholeArchives } from '../tables/shelf.ts'
 import { publishArchive, readArchiveAgain, removeArchive, restoreArchive } from './acts.ts'
 import type { ProvenPackage } from './shelf.ts'
-import { packageMeant, provenPackages, rowOf } from './shelf.ts'
+import { keyed, namedOnShelf, packageMeant, rowOf } from './shelf.ts'
 import { takeIn } from './take-in.ts'
+import { CATALOGUE_BYTES_MAX, takeCatalogue } from './catalogue.ts'
+import { textOf } from './text-of.ts'
 
 type Of<Name extends keyof Contract> = Handler<Contract[Name]>
 
 /** Entries on one page. */
 const PAGE = 200
+const NO_PACKAGES = { known: 0, whole: 0, published: 0, refuted: 0 }
 
-/** Uploads are streams and end in a job; everything else here answers at once. */
-export function shelfHandlers(workshop: Workshop) {
-  const shelf: Of<'shelf'> = async () => {
-    const [packages, archives] = await Promise.all([
-      provenPackages(workshop.db),
-      listArchives(workshop.db),
-    ])
-    return ok({ packages: packages.map(rowOf), archives })
+/** What is known of packages, and how more comes to be known. */
+function packageHandlers(workshop: Workshop) {
+  const { db } = workshop
+  const shelf: Of<'shelf'> = async ({ query }) => {
+    const { packages, states } = await listPackages(db, { ...query, limit: SHELF_PAGE })
+    return ok({
+      packages: keyed(packages).map(rowOf),
+      states: { ...NO_PACKAGES, ...states },
+      archives: await listArchives(db),
+      catalogues: [...(await listCatalogues(db))],
+    })
+  }
+  const catalogueTake: Of<'catalogueTake'> = async ({ actor, req }) => {
+    const text = await textOf(req, CATALOGUE_BYTES_MAX)
+    return text === undefined
+      ? refuse({ code: 'catalogue.length', facts: { mib: CATALOGUE_BYTES_MAX / 1024 ** 2 } })
+      : takeCatalogue(workshop, { text, by: actor?.id ?? null })
   }
   const shelfPackage: Of<'shelfPackage'> = async ({ params: { id } }) => {
-    const meant = packageMeant(await provenPackages(workshop.db), id)
+    const meant = packageMeant(await namedOnShelf(db, [id]), id)
     if (!meant.ok) return meant
     const { value } = meant
     const volumes = volumesOf(value)
     const archives = await wholeArchives(
-      workshop.db,
+      db,
       volumes.map(({ sha256 }) => sha256),
     )
     return ok({
@@ -40,6 +55,11 @@ export function shelfHandlers(workshop: Workshop) {
       volumes: volumes.map((one) => ({ ...one, archive: archives.get(one.sha256) ?? '' })),
     })
   }
+  return { shelf, shelfPackage, catalogueTake }
+}
+
+/** Uploads are streams and end in a job; everything else here answers at once. */
+export function shelfHandlers(workshop: Workshop) {
   const shelve: Of<'shelve'> = ({ query: { name, sha256, source, where }, actor, req }) =>
     takeIn(workshop, {
       name,
@@ -64,8 +84,7 @@ export function shelfHandlers(workshop: Workshop) {
   const archivePublished: Of<'archivePublished'> = ({ params: { id }, body, actor }) =>
     publishArchive(workshop, { id, by: actor?.id ?? null }, body)
   return {
-    shelf,
-    shelfPackage,
+    ...packageHandlers(workshop),
     shelve,
     archiveEntries,
     archiveRemove,

@@ -16,6 +16,7 @@ import type { ArchiveEnd, EntryRow } from '../tables/shelf.ts'
 import { putPackage } from '../tables/packages.ts'
 import { endReading, noteReading, readArchiveRow, senderOf } from '../tables/shelf.ts'
 import { dropUnowned } from './bytes.ts'
+import { proveConcerned } from './proofs.ts'
 
 export const READ_ARCHIVE = 'read-archive'
 const MANIFEST = 'manifest.json'
@@ -59,6 +60,7 @@ async function endRead(
   await workshop.db.transaction(async (trx) => {
     if (!(await endReading(trx, row.id, end))) return
     if (manifest !== undefined) await putPackage(trx, { manifest, firstArchive: row.sha256 })
+    await proveConcerned(trx, [row.sha256])
     const facts = { archive: row.sha256, bytes: row.bytes, name: row.name }
     const by = await senderOf(trx, row.id)
     const via = by === null ? { via: 'shell' } : {}

@@ -1,77 +1,50 @@
-/** The shelf as it is judged by: every package with its proof. */
+/** The shelf as it is judged by: what concerns a device, every package with what is proven of it. */
 import type { PackageRow } from '@plain-slate/api'
-import type { Manifest, Proof, Result, Shelved } from '@plain-slate/core'
-import { ok, packageKey, packageNamed, prove, refuse } from '@plain-slate/core'
+import type { Result, Shelved } from '@plain-slate/core'
+import { idOfKey, ok, packageKey, packageNamed, refuse } from '@plain-slate/core'
 import type { Refusal } from '../base/refusal.ts'
 import type { Database } from '../tables/database.ts'
-import type { VolumeRow } from '../tables/shelf.ts'
-import { listPackages, shelfRevision } from '../tables/packages.ts'
-import { listVolumes } from '../tables/shelf.ts'
+import type { PackageProven } from '../tables/packages.ts'
+import { packagesCalled, packagesFor, shelfRevision } from '../tables/packages.ts'
 
-export type VolumeHere = VolumeRow
+export type ProvenPackage = PackageProven & { readonly key: string }
 
-export type ProvenPackage = {
-  readonly key: string
-  readonly manifest: Manifest
-  readonly firstArchive: string
-  readonly proof: Proof
-  /** Its volumes that are here. */
-  readonly volumes: readonly VolumeHere[]
+export const keyed = (packages: readonly PackageProven[]): readonly ProvenPackage[] =>
+  packages.map((one) => ({ ...one, key: packageKey(one.manifest.id, one.firstArchive) }))
+
+export type Concerned = {
+  readonly family: string
+  readonly model: string
+  /** Digests that were read of the device. */
+  readonly images: readonly string[]
 }
 
-/** Shelves by their revision, the one asked for last at the end: between two changes nothing is proven anew. */
-const proven = new Map<string, readonly ProvenPackage[]>()
-const PROVEN_MOST = 4
+/** Shelves by their revision and device, the one asked for last at the end: nothing is read twice between changes. */
+const kept = new Map<string, readonly ProvenPackage[]>()
+const KEPT_MOST = 40
 
-/** Every package, proven from what was read of the archives that its manifest names. */
-export async function provenPackages(db: Database): Promise<readonly ProvenPackage[]> {
-  const revision = await shelfRevision(db)
-  const known = proven.get(revision)
-  if (known !== undefined) return known
-  const made = await proveAll(db)
-  const [oldest] = proven.keys()
-  if (proven.size >= PROVEN_MOST && oldest !== undefined) proven.delete(oldest)
-  proven.set(revision, made)
+/** What concerns a device: what names its model, and what holds an image that was read of it. */
+export async function shelfFor(db: Database, device: Concerned): Promise<readonly ProvenPackage[]> {
+  const { family, model, images } = device
+  const key = [await shelfRevision(db), family, model, ...[...images].sort()].join(' ')
+  const before = kept.get(key)
+  if (before !== undefined) return before
+  const made = keyed(await packagesFor(db, device))
+  const [oldest] = kept.keys()
+  if (kept.size >= KEPT_MOST && oldest !== undefined) kept.delete(oldest)
+  kept.set(key, made)
   return made
 }
 
-async function proveAll(db: Database): Promise<readonly ProvenPackage[]> {
-  const packages = await listPackages(db)
-  const digests = new Set(packages.flatMap(digestsOf))
-  const files = new Set(packages.flatMap(({ manifest }) => manifest.images.map(({ file }) => file)))
-  const volumes = await listVolumes(db, [...digests], [...files])
-  return packages.map((one) => {
-    const own = digestsOf(one)
-    const volumesHere = volumes.filter(({ sha256 }) => own.includes(sha256))
-    return {
-      ...one,
-      manifest: withArchive(one, volumesHere),
-      key: packageKey(one.manifest.id, one.firstArchive),
-      proof: prove(one.manifest, one.firstArchive, volumes),
-      volumes: volumesHere,
-    }
-  })
+/** Packages that names mean, by their keys or ids. */
+export async function namedOnShelf(
+  db: Database,
+  names: readonly string[],
+): Promise<readonly ProvenPackage[]> {
+  if (names.length === 0) return []
+  const found = keyed(await packagesCalled(db, names.map(idOfKey)))
+  return found.filter(({ key, manifest: { id } }) => names.includes(key) || names.includes(id))
 }
-
-/** What the manifest cannot say of the archive it lies in: its digest and bytes, where it is here. */
-function withArchive(
-  { manifest, firstArchive }: Pick<ProvenPackage, 'manifest' | 'firstArchive'>,
-  here: readonly VolumeHere[],
-): Manifest {
-  const bytes = here.find(({ sha256 }) => sha256 === firstArchive)?.bytes
-  const [first, ...later] = manifest.archives
-  if (first === undefined || bytes === undefined) return manifest
-  return { ...manifest, archives: [{ ...first, sha256: firstArchive, bytes }, ...later] }
-}
-
-/** Digests of a package's volumes, as far as they are told. */
-const digestsOf = ({
-  manifest,
-  firstArchive,
-}: Pick<ProvenPackage, 'manifest' | 'firstArchive'>): readonly string[] => [
-  firstArchive,
-  ...manifest.archives.slice(1).flatMap(({ sha256 }) => sha256 ?? []),
-]
 
 /** The one package that is meant by a key, or by an id that one alone bears. */
 export function packageMeant(
@@ -96,35 +69,20 @@ export const shelvedOf = ({ key, manifest, proof }: ProvenPackage): Shelved => (
   state: proof.state,
 })
 
-/** A family's part of a shelf, and of that what names each model. */
-export type FamilyShelf = {
-  readonly all: readonly Shelved[]
-  readonly naming: ReadonlyMap<string, readonly Shelved[]>
-}
-const families = new WeakMap<readonly ProvenPackage[], Map<string, FamilyShelf>>()
+/** What of a shelf a device's case knows, and of that what names its model; one array for as long as the shelf is one. */
+type Sorted = { readonly known: readonly Shelved[]; readonly naming: readonly Shelved[] }
+const sorted = new WeakMap<readonly ProvenPackage[], Sorted>()
 
-/** What of a shelf concerns a family, sorted once for as long as the shelf is what it is. */
-export function familyShelf(shelf: readonly ProvenPackage[], family: string): FamilyShelf {
-  const known = families.get(shelf) ?? new Map<string, FamilyShelf>()
-  families.set(shelf, known)
-  const sorted = known.get(family) ?? sortedFor(shelf, family)
-  known.set(family, sorted)
-  return sorted
-}
-
-function sortedFor(shelf: readonly ProvenPackage[], family: string): FamilyShelf {
-  const all = shelf.filter(({ manifest }) => manifest.family === family).map(shelvedOf)
-  const naming = new Map<string, Shelved[]>()
-  for (const one of all)
-    for (const model of new Set(one.manifest.targets.map((target) => target.model)))
-      put(naming, model, one)
-  return { all, naming }
-}
-
-function put(naming: Map<string, Shelved[]>, model: string, one: Shelved): void {
-  const mine = naming.get(model)
-  if (mine === undefined) naming.set(model, [one])
-  else mine.push(one)
+/** A device's shelf sorted for the rules, once for as long as it is what it is. */
+export function sortedFor(shelf: readonly ProvenPackage[], model: string): Sorted {
+  const before = sorted.get(shelf)
+  if (before !== undefined) return before
+  const known = shelf.map(shelvedOf)
+  const naming = known.filter(({ manifest }) =>
+    manifest.targets.some((target) => target.model === model),
+  )
+  sorted.set(shelf, { known, naming })
+  return { known, naming }
 }
 
 /** A package as a list shows it. */

@@ -15,6 +15,7 @@ import { insertArchive, insertOutside, lockBytes, readArchiveRow } from '../tabl
 import { endUpload, noteUpload, promiseRoom } from '../tables/uploads.ts'
 import { tell } from '../tables/news.ts'
 import { dropUnowned } from './bytes.ts'
+import { proveConcerned } from './proofs.ts'
 import { READ_ARCHIVE } from './read-archive.ts'
 
 /** Longer archives are refused before a byte is taken. */
@@ -98,6 +99,7 @@ async function shelveBytes(
       if (published !== undefined) {
         const { source, where: place } = published
         await insertOutside(trx, { archive: sha256, sha256, source, place, by, at })
+        await proveConcerned(trx, [sha256])
       }
       await keep()
       await tell(trx, 'shelf', id, 1)

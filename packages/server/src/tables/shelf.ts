@@ -211,6 +211,7 @@ export async function forgetRemoved(trx: Transaction, before: Date): Promise<rea
     .delete()
     .returning('sha256')) as { sha256: string }[]
   await trx('packages')
+    .whereNull('catalogue')
     .whereNotExists((there) =>
       there.from('archives').whereRaw('archives.sha256 = packages.first_archive'),
     )
@@ -242,13 +243,29 @@ export async function insertOutside(db: Database, told: Outside): Promise<void> 
   await db('outside_digests').insert(told)
 }
 
-/** Volumes among these digests that were read whole, with the entries of these names, and what others say. */
+/** Keeps that one source says of each of these archives what its digest is; a word that stands is not put twice. */
+export async function insertOutsideAll(
+  trx: Transaction,
+  archives: readonly string[],
+  { source, place, by, at }: Pick<Outside, 'source' | 'place' | 'by' | 'at'>,
+): Promise<void> {
+  await trx.raw(
+    `insert into outside_digests (archive, sha256, source, place, by, at)
+     select one, one, ?, ?, ?, ? from unnest(?::text[]) as one
+     where coalesce((select said.sha256 from outside_digests as said
+                     where said.archive = one and said.source = ?
+                     order by said.id desc limit 1), '') <> one`,
+    [source, place, by, at, [...archives], source],
+  )
+}
+
 /** A volume that is here whole: what was read of it, its bytes, what shows whether it was touched since. */
 export type VolumeRow = ReadArchive & {
   readonly bytes: number
   readonly stamps: readonly string[]
 }
 
+/** Volumes among these digests that were read whole, with the entries of these names, and what others say. */
 export async function listVolumes(
   db: Database,
   digests: readonly string[],

@@ -57,6 +57,8 @@ export const book = {
   'act.archive.failed': 'could not read the archive {name}',
   'act.archive.published': 'put down a digest that {source} publishes for {name}',
   'act.archive.removed': 'took the archive {name} off the shelf',
+  'act.catalogue.taken':
+    'took in catalogue {number} of {from}: {packages} packages are known by it',
   'act.archive.restored': 'put the archive {name} back',
   'act.cable.moved': 'hung cable {cable} on {to}, before on {from}',
   'act.run.started': 'started writing {package} to {serial} at {port}',

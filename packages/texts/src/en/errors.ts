@@ -108,6 +108,27 @@ export const errors = {
     'There is no room for “{name}”: it needs {mib} MiB, and half a GiB must stay free.',
   'error.archive.room.kept': 'Nothing of it was kept; the shelf is as it was.',
   'error.archive.room.remedy': 'Free some room on the disk of the vault and drop it again.',
+  'error.catalogue.length': 'The catalogue is longer than {mib} MiB.',
+  'error.catalogue.length.kept': 'Nothing of it was kept; what is known of packages is as it was.',
+  'error.catalogue.length.remedy': 'Ask its depot for it in parts.',
+  'error.catalogue.unreadable':
+    'This is no catalogue that can be read{path, select, none {} other { at {path}}}: {problem}.',
+  'error.catalogue.unreadable.kept':
+    'Nothing of it was kept; what is known of packages is as it was.',
+  'error.catalogue.unreadable.remedy':
+    'Fetch it again; if it stays so, tell the depot that signed it.',
+  'error.catalogue.unsigned': 'No key of the trust store signed this catalogue of {from}.',
+  'error.catalogue.unsigned.kept':
+    'Nothing of it was kept; what is known of packages is as it was.',
+  'error.catalogue.unsigned.remedy':
+    'Ask the depot for its public key by a way you trust, and have whoever keeps this machine lay it into the trust store.',
+  'error.catalogue.expired': 'This catalogue of {from} could be taken in until {expires}.',
+  'error.catalogue.expired.kept': 'Nothing of it was kept; what is known of packages is as it was.',
+  'error.catalogue.expired.remedy': 'Fetch the depot’s newest.',
+  'error.catalogue.older':
+    'Number {number} of {from} is no newer than number {before}, which was taken in already.',
+  'error.catalogue.older.kept': 'Nothing of it was kept; what is known of packages is as it was.',
+  'error.catalogue.older.remedy': 'Fetch the depot’s newest.',
   'error.archive.broken-off': '“{name}” broke off: {got} of {bytes} bytes came.',
   'error.archive.broken-off.kept': 'Nothing of it was kept; the shelf is as it was.',
   'error.archive.broken-off.remedy': 'Drop it again.',

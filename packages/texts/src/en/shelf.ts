@@ -1,10 +1,25 @@
 /** The shelf: packages with what is proven of them, archives as they are read, dropping a file. */
 export const shelf = {
   'shelf.title':
-    '{packages, plural, =0 {No package is shelved} one {One package} other {# packages}}, {proven, plural, =0 {none published} one {one published} other {# published}}',
+    '{packages, plural, =0 {No package is known} one {One package is known} other {# packages are known}}, {here, plural, =0 {none of them here} one {one of them here} other {# of them here}}, {proven, plural, =0 {none published} one {one published} other {# published}}',
+  'shelf.find': 'Find among packages',
+  'shelf.state': 'Proof',
+  'shelf.state.all': 'all',
+  'shelf.found': '{n, plural, =0 {None is found} one {One is found} other {# are found}}',
+  'shelf.none.found': 'No package is found by that.',
+  'shelf.none.found.do': 'Ask for fewer letters, or for every state of proof.',
+  'shelf.page': '{from} to {to} of {n}',
+  'shelf.page.before': 'those before',
+  'shelf.page.after': 'those after',
+  'shelf.catalogue':
+    '{from}, catalogue {number} of {issued}: {packages, plural, one {one package} other {# packages}} known by it, to be renewed by {expires}',
+  'shelf.catalogue.taken':
+    'taken in: {packages, plural, one {one package is} other {# packages are}} known by it',
   'shelf.lede':
     'Drop a firmware file anywhere onto the page to shelve it. Each claim is computed from its bytes.',
   'shelf.choose': 'Choose files to shelve',
+  'shelf.choose.catalogue':
+    'A signed catalogue of a depot is taken in the same way: it tells which packages there are, and vouches for their digests.',
   'shelf.none': 'No package yet.',
   'shelf.none.do': 'Drop a firmware file onto the page; it is read and proven here.',
   'shelf.packages': 'Packages',

@@ -238,7 +238,7 @@ export const stages = {
   'remedy.along': 'It goes along by itself',
 
   'proof.title.done':
-    '{n, plural, one {The package is} other {Both packages are}} proven: {claims} claims hold',
+    '{n, plural, one {The package is} =2 {Both packages are} other {All # packages are}} proven: {claims} claims hold',
   'proof.title.open': 'Not whole: {titles}',
   'proof.title.unpublished': 'Whole, and nobody outside vouches for it: {titles}',
   'proof.unpublished':

@@ -133,6 +133,12 @@ function benchWords(say: Say, { act, facts }: EventLine): string {
     case 'archive.removed':
     case 'archive.restored':
       return say(`act.${act}`, { name: textOf(facts['name']) })
+    case 'catalogue.taken':
+      return say('act.catalogue.taken', {
+        from: textOf(facts['from']),
+        number: textOf(facts['number']),
+        packages: textOf(facts['packages']),
+      })
     case 'archive.published':
       return say('act.archive.published', {
         name: textOf(facts['name']),

@@ -24,7 +24,8 @@ const mib = (bytes: number) => Math.ceil(bytes / MIB)
 const here = computed(() => shelving.list.some(({ state }) => state === 'arrived'))
 const shelf = useRead('shelf', {}, { enabled: here })
 /** What became of a file that is here, as far as the shelf knows. */
-const read = ({ archive: id }: Sending) => {
+const read = ({ archive: id, packages }: Sending) => {
+  if (packages !== undefined) return say('shelf.catalogue.taken', { packages })
   const archive = shelf.data.value?.archives.find((one) => one.id === id)
   return archive === undefined ? say('drop.sent') : archiveWords(say, archive)
 }

@@ -20,9 +20,13 @@ export type Sending = {
   readonly trouble: Trouble | undefined
   /** Once it is here: the archive that the server made of it. */
   readonly archive: string | undefined
+  /** Of a catalogue that was taken in: how many packages are known by it. */
+  readonly packages: number | undefined
 }
 
-export type Sent = { readonly archive: string } | { readonly trouble: Trouble }
+/** What the server made of a file: an archive, or a catalogue with so many packages. */
+export type Sent =
+  { readonly archive: string } | { readonly packages: number } | { readonly trouble: Trouble }
 /** Sends one file; tells the bytes that have left, as the browser counts them. */
 export type Send = (file: File, sent: (bytes: number) => void) => Promise<Sent>
 
@@ -47,6 +51,7 @@ export const useShelving = defineStore('shelving', () => {
         sent: 0,
         trouble: undefined,
         archive: undefined,
+        packages: undefined,
       } as const
       list.value = [...list.value, { ...entry, state: 'waiting' }]
       queue = queue.then(async () => {
@@ -63,18 +68,30 @@ export const useShelving = defineStore('shelving', () => {
   return { list, shelve, clear }
 })
 
+const sentIn = (text: string, catalogue: boolean): Sent =>
+  catalogue
+    ? { packages: (JSON.parse(text) as Answer<'catalogueTake'>).packages }
+    : { archive: (JSON.parse(text) as Answer<'shelve'>).id }
+
+/** What a depot's catalogue is told by: archives are never called so. */
+const CATALOGUE = '.json'
+
 /** XMLHttpRequest, because it alone counts what has left. */
 const sendFile: Send = (file, sent) =>
   new Promise((resolve) => {
     if (file.size === 0) return resolve({ trouble: emptyFile(file.name) })
     const request = new XMLHttpRequest()
-    request.open(contract.shelve.method, addressOf('shelve', { query: { name: file.name } }))
+    const catalogue = file.name.toLowerCase().endsWith(CATALOGUE)
+    const address = catalogue
+      ? addressOf('catalogueTake', {})
+      : addressOf('shelve', { query: { name: file.name } })
+    request.open(contract.shelve.method, address)
     request.setRequestHeader('content-type', 'application/octet-stream')
     request.upload.addEventListener('progress', ({ loaded }) => sent(loaded))
     request.addEventListener('load', () =>
       resolve(
         request.status < 300
-          ? { archive: (JSON.parse(request.responseText) as Answer<'shelve'>).id }
+          ? sentIn(request.responseText, catalogue)
           : { trouble: troubleIn(request.responseText) },
       ),
     )

@@ -19,12 +19,7 @@ const say = useSay()
 const { job, line, tell, may } = useJob()
 const session = useSessionStore()
 const shelf = useRead('shelf')
-/** Packages of the route in the order in which they go on, each by its key. */
-const packages = computed(() =>
-  (job.data.value?.route?.keys ?? []).flatMap(
-    (key) => shelf.data.value?.packages.find((one) => one.key === key) ?? [],
-  ),
-)
+const keys = computed(() => job.data.value?.route?.keys ?? [])
 const reason = ref('')
 const unvouched = computed(() => {
   const data = job.data.value
@@ -41,7 +36,6 @@ async function overrule() {
   await tell([{ topic: 'overrule.unpublished', answer, note }])
   reason.value = ''
 }
-const count = (of: 'held' | 'made') => packages.value.reduce((sum, one) => sum + one[of], 0)
 
 function title(data: Job): string {
   if (data.route === null) return say('proof.title.none')
@@ -52,7 +46,7 @@ function title(data: Job): string {
       titles,
     })
   }
-  return say('proof.title.done', { n: packages.value.length, claims: count('held') })
+  return say('proof.title.done', { n: data.route.keys.length, claims: data.route.claims })
 }
 const reading = computed(() =>
   (shelf.data.value?.archives ?? []).filter(({ state }) => state === 'reading'),
@@ -92,7 +86,7 @@ const share = ({ done, bytes }: { done: number; bytes: number }) =>
       {{ say('proof.refused', { name: one.name, why: refusalOf(one) }) }}
     </p>
     <Resource v-slot="{}" :read="shelf">
-      <PackageClaims v-for="one in packages" :id="one.key" :key="one.key" />
+      <PackageClaims v-for="key in keys" :id="key" :key="key" />
     </Resource>
     <section v-if="unvouched && unvouched.keys.length > 0" data-claim="unpublished">
       <p>{{ say('proof.unpublished') }}</p>

@@ -103,6 +103,7 @@ export const job = (at: Stage, more: Partial<Job> = {}): Job => ({
     package: 'tarn-H2.104.r4~aaaaaaaaaaaa',
     title: 'H2.104.r4',
     keys: ['tarn-loader-7-r4~bbbbbbbbbbbb', 'tarn-H2.104.r4~aaaaaaaaaaaa'],
+    claims: 11,
   },
   plan: null,
   run: null,

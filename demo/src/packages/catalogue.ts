@@ -1,0 +1,67 @@
+/**
+ * The depot's catalogue of the demo: every package that is known, those of the shelf by their own digests, signed by
+ * the depot's key. The key is the demo's own, made from a seed that everybody can read: it vouches for made-up
+ * packages in a made-up shop and for nothing else.
+ */
+import { createHash, createPrivateKey, createPublicKey, sign } from 'node:crypto'
+import type { Manifest, UnsignedCatalogue } from '@plain-slate/core'
+import { CATALOGUE_FORMAT, signedText } from '@plain-slate/core'
+import { DEMO_PACKAGES } from './all.ts'
+import { buildPackage, digestOfVolume, listedPackage } from './build.ts'
+import { KNOWN_PACKAGES } from './known.ts'
+import type { PackageDraft } from './line.ts'
+
+export const DEPOT = 'Holm depot'
+export const DEPOT_NUMBER = 41
+
+/** PKCS #8 of an Ed25519 private key is these bytes before its 32 (RFC 8410). */
+const PKCS8 = Buffer.from('302e020100300506032b657004220420', 'hex')
+const depotKey = () => {
+  const seed = createHash('sha256')
+    .update('the demo depot, which vouches for nothing real')
+    .digest()
+  return createPrivateKey({ key: Buffer.concat([PKCS8, seed]), format: 'der', type: 'pkcs8' })
+}
+
+/** The depot's public key as a trust store holds it. */
+export const depotPem = (): string =>
+  createPublicKey(depotKey()).export({ format: 'pem', type: 'spki' }).toString()
+
+/** The catalogue's text, signed. */
+export function demoCatalogue(): string {
+  return signedCatalogue([
+    ...DEMO_PACKAGES.map(shelvedAs),
+    ...KNOWN_PACKAGES.map((one) => listedPackage(one)),
+  ])
+}
+
+/** A catalogue of the depot over these packages, as it signs it. */
+export function signedCatalogue(
+  packages: readonly Manifest[],
+  more: Partial<UnsignedCatalogue> = {},
+): string {
+  const catalogue: UnsignedCatalogue = {
+    format: CATALOGUE_FORMAT,
+    from: DEPOT,
+    number: DEPOT_NUMBER,
+    issued: '2026-10-12',
+    expires: '2026-11-30',
+    packages: [...packages],
+    ...more,
+  }
+  const signature = sign(null, Buffer.from(signedText(catalogue)), depotKey()).toString('base64')
+  return JSON.stringify({ ...catalogue, signature })
+}
+
+/** A package of the shelf as its depot lists it: whole, with the digests of its volumes. */
+function shelvedAs({ truncatedTo: _, ...draft }: PackageDraft): Manifest {
+  const { manifest, volumes } = buildPackage(draft)
+  return {
+    ...manifest,
+    archives: volumes.map((one) => ({
+      file: one.file,
+      sha256: digestOfVolume(one),
+      bytes: one.bytes,
+    })),
+  }
+}

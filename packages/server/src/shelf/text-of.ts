@@ -1,0 +1,14 @@
+/** A request's body as text, where it is no longer than it may be; undefined where it is. */
+export async function textOf(
+  source: AsyncIterable<Uint8Array>,
+  most: number,
+): Promise<string | undefined> {
+  const parts: Uint8Array[] = []
+  let bytes = 0
+  for await (const part of source) {
+    bytes += part.length
+    if (bytes > most) return undefined
+    parts.push(part)
+  }
+  return Buffer.concat(parts).toString('utf8')
+}
