@@ -36,8 +36,11 @@ export async function cloneTemplate(template: Template): Promise<string> {
   return superuser.href
 }
 
-/** Starts a server on a fresh clone of a template. */
-export async function openServer(template: Template): Promise<Running> {
+/** Starts a server on a fresh clone of a template; `more` sets what the start command would. */
+export async function openServer(
+  template: Template,
+  more: NodeJS.ProcessEnv = {},
+): Promise<Running> {
   const secrets = join(mkdtempSync(join(tmpdir(), 'plain-slate-')), 'secrets')
   writeFileSync(secrets, `${randomBytes(9).toString('hex')}\nbench-secret\n`)
   const config = readConfig({
@@ -46,6 +49,7 @@ export async function openServer(template: Template): Promise<Running> {
     PLAIN_SLATE_LOG: 'error',
     PLAIN_SLATE_FAMILIES: FAMILIES_FOLDER,
     PLAIN_SLATE_VAULT: mkdtempSync(join(tmpdir(), 'plain-slate-vault-')),
+    ...more,
   })
   if (!config.ok) throw new Error(config.refusal)
   return serve(config.value, WEB_DIST, { version: 'e2e', jobs: false })

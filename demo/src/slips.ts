@@ -47,7 +47,7 @@ const ROWS: readonly Row[] = [
   ['0404', 'Brakken H2', 'BRAK-H2', 'Ferry line, handheld 3', 'update', 'stored tickets', 'Due for the newest build.', 'hand-back', 'closed', '-1 16:00', '-2 10:31', 'Tavi'],
   ['0405', 'Alder 4', 'CORV-4M', 'Edda K.', 'downgrade', 'photos', 'The new release drains it by noon.', 'intake', 'open', '0 17:30', '-2 11:20', 'Pell'],
   ['0406', 'Alder 4', 'CORV-4N', 'Osk R.', 'downgrade', 'nothing', 'Wants the earlier release back, wipe agreed.', 'intake', 'open', '0 17:00', '-2 13:02', 'Tavi'],
-  ['0407', 'Fen 11', 'OSTR-11A', 'School office', 'preview', 'documents', 'On the trial track, wants a way back.', 'intake', 'open', '1 09:30', '-2 14:15', 'Ilse'],
+  ['0407', 'Fen 11', 'OSTR-11A', 'School office', 'leave-channel', 'documents', 'On the trial track, wants back to stable; the documents are saved.', 'intake', 'open', '1 09:30', '-2 14:15', 'Ilse'],
   ['0408', 'Brakken H2', 'BRAK-H2', 'Ferry line, handheld 9', 'restore', 'stored tickets', 'Dead since the cable came out in a write.', 'readings', 'waiting', null, '-1 08:50', 'Pell'],
   ['0409', 'Brakken H2', 'BRAK-H2', 'Ferry line, handheld 11', 'restore', 'stored tickets', 'It restarts over and over since a clean write elsewhere.', 'readings', 'open', '0 15:30', '-1 09:05', 'Tavi'],
   ['0410', 'Alder 5', 'CORV-5M', 'Wim D.', 'restore', 'nothing', 'Second-hand, asks for an earlier owner.', 'intake', 'declined', null, '-1 09:44', 'Ilse'],

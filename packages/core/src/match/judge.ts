@@ -101,6 +101,7 @@ export function better(at: Unheld, a: Manifest, b: Manifest): number {
     case 'service':
       return first((one) => one.kind === 'service') || newer
     case 'update':
+    case 'leave-channel':
     case 'variant-change':
       return first(isStable) || newer
   }

@@ -44,6 +44,8 @@ function missesRelease(
       return release !== undefined && manifest.release >= Number(release)
     case 'preview':
       return manifest.channel === 'stable'
+    case 'leave-channel':
+      return manifest.channel !== 'stable'
     case 'restore':
     case 'relock':
       return release !== undefined && manifest.release !== Number(release)

@@ -8,6 +8,7 @@ export const INTENTS = [
   'downgrade',
   'variant-change',
   'preview',
+  'leave-channel',
   'relock',
   'service',
 ] as const

@@ -52,11 +52,11 @@ const shown = (db: Database) =>
       ),
   )
 
-const inOrder = (query: Knex.QueryBuilder) =>
-  query.orderBy(['id', 'first_archive']).select('manifest', 'first_archive', 'state', 'proof')
-
+/** By their ids, and then by their archives, after whatever order was asked for. */
 async function provenIn(query: Knex.QueryBuilder): Promise<PackageProven[]> {
-  const rows = (await inOrder(query)) as Row[]
+  const rows = (await query
+    .orderBy(['id', 'first_archive'])
+    .select('manifest', 'first_archive', 'state', 'proof')) as Row[]
   return rows.map(({ manifest, first_archive: firstArchive, state, proof }) => {
     const volumes = proof?.volumes ?? []
     return {
@@ -172,7 +172,7 @@ export type PackagesAsked = {
   readonly limit: number
 }
 
-/** A page of packages with how many there are of each state. */
+/** A page of packages, the newest first, with how many there are of each state. */
 export async function listPackages(
   db: Database,
   { find, state, after, limit }: PackagesAsked,
@@ -196,7 +196,9 @@ export async function listPackages(
   }[]
   const page = state === undefined ? found() : found().where({ state })
   return {
-    packages: await provenIn(page.offset(after).limit(limit)),
+    packages: await provenIn(
+      page.orderByRaw(`manifest->>'patchDate' desc`).offset(after).limit(limit),
+    ),
     states: Object.fromEntries(counts.map((one) => [one.state, one.n])),
   }
 }

@@ -36,7 +36,7 @@ export const shelf = {
   'shelf.column.by': 'when',
   'package.state.published': 'whole and published',
   'package.state.whole': 'whole, nobody outside vouches for it',
-  'package.state.known': 'known, not all here',
+  'package.state.known': 'known, not here whole',
   'package.state.refuted': 'a digest contradicts it',
   'package.twins': 'Another package of this id',
   'package.outside': 'What others say of its archives',

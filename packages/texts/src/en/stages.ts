@@ -189,6 +189,8 @@ export const stages = {
   'routes.data': 'data',
   'routes.worst': 'worst moment',
   'routes.pick': 'Take {title}',
+  'routes.short':
+    '{n, plural, one {One more route does} other {# more routes do}} not reach all that is wished',
   'routes.pick.soon': 'Take {title}, once it is rehearsed',
   'routes.picked': 'picked',
   'routes.left': 'Left out',

@@ -4,6 +4,7 @@ export const terms = {
   'intent.update': 'update',
   'intent.downgrade': 'downgrade',
   'intent.variant-change': 'variant change',
+  'intent.leave-channel': 'back to stable',
   'intent.preview': 'preview',
   'intent.relock': 'relock',
   'intent.service': 'service',

@@ -15,9 +15,10 @@ function word(say: Say, prefix: string, value: Json | undefined): string {
   return isCode(code) ? say(code as 'state.open') : textOf(value)
 }
 
+const BENCH_ACTS = ['run.', 'archive.', 'catalogue.', 'cable.moved']
 /** What the bench does by itself, or somebody at its shell. */
 const ofBench = ({ act }: Pick<EventLine, 'act'>): boolean =>
-  act.startsWith('run.') || act.startsWith('archive.') || act === 'cable.moved'
+  BENCH_ACTS.some((prefix) => act.startsWith(prefix))
 
 /** Who did it; where no person is named: the bench, or somebody who was not signed in. */
 export function actorWords(say: Say, line: Pick<EventLine, 'act' | 'by' | 'facts'>): string {

@@ -124,6 +124,7 @@ function chosen() {
     <Columns
       v-else
       by="packages"
+      class="packages"
       :columns="[
         say('shelf.column.title'),
         say('shelf.column.for'),
@@ -181,6 +182,10 @@ function chosen() {
 @media (max-width: 640px) {
   .tools {
     grid-template-columns: 1fr;
+  }
+  /* On a phone: what it is, for what, and its proof. */
+  .packages :is(th, td):is(:nth-child(3), :nth-child(4), :nth-child(5)) {
+    display: none;
   }
 }
 .sum {

@@ -14,6 +14,8 @@ const props = defineProps<{
   picked: string | null
   number: (finding: FindingShown) => number | undefined
   may: boolean
+  /** What the list is called, where it is not all routes. */
+  label?: string
 }>()
 const emit = defineEmits<{ pick: [id: string] }>()
 const say = useSay()
@@ -39,7 +41,7 @@ const worst = ({ worst: at }: RouteShown) =>
 </script>
 
 <template>
-  <ul class="routes" :aria-label="say('routes.routes')">
+  <ul class="routes" :aria-label="label ?? say('routes.routes')">
     <li
       v-for="route in routes"
       :key="route.route"

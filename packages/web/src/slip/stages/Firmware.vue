@@ -62,6 +62,17 @@ const main = computed(() => {
   const busy = put.isPending.value || !best.rehearsed
   return { label, act: () => void pick(best.route), busy }
 })
+/** Those that reach all that is wished; where none does, the nearest are all there is. */
+const reaching = computed(() => {
+  const routes = read.data.value?.routes ?? []
+  const whole = routes.filter(({ misses }) => misses.length === 0)
+  return whole.length > 0 ? whole : routes
+})
+const short = computed(() => {
+  const shown = new Set(reaching.value)
+  return (read.data.value?.routes ?? []).filter((one) => !shown.has(one))
+})
+const isShortPicked = computed(() => short.value.some((one) => one.route === inHand.value?.route))
 const sides = ({ ruler }: RouteShown) => ({
   from: ruler?.parts.map(({ name, from, mark }) => ({ name, text: from, mark })) ?? [],
   to: ruler?.parts.map(({ name, to, mark }) => ({ name, text: to, mark })) ?? [],
@@ -105,12 +116,23 @@ const reason = ({ reason: gravest }: Routes['left'][number]) =>
       <template v-else>
         <h2>{{ say('routes.routes') }}</h2>
         <RouteRows
-          :routes="data.routes"
+          :routes="reaching"
           :picked="data.picked"
           :number="number"
           :may="may"
           @pick="pick"
         />
+        <details v-if="short.length > 0" :open="isShortPicked">
+          <summary>{{ say('routes.short', { n: short.length }) }}</summary>
+          <RouteRows
+            :routes="short"
+            :picked="data.picked"
+            :number="number"
+            :may="may"
+            :label="say('routes.short', { n: short.length })"
+            @pick="pick"
+          />
+        </details>
         <p v-if="data.open > 0" class="dim">{{ say('routes.open', { n: data.open }) }}</p>
         <p v-if="data.limit" class="dim">{{ say('routes.limit') }}</p>
       </template>

@@ -64,6 +64,18 @@ describe('Firmware', () => {
     expect(text).toContain('18 to 26 min')
   })
 
+  it('shows what reaches the wish, and folds away what does not, unless nothing does', async () => {
+    const short = route({ route: 'b', package: 'b', title: 'H2.0ZP.r4', misses: ['release'] })
+    const { shown } = await sheet(Firmware, { job: at(), more: routes([route(), short]) })
+    const folded = shown.find('details')
+    expect(folded.find('summary').text()).toBe('One more route does not reach all that is wished')
+    expect(folded.find('[data-route="b"]').exists()).toBe(true)
+    expect(shown.findAll('[data-route]')).toHaveLength(2)
+    const all = await sheet(Firmware, { job: at(), more: routes([short]) })
+    expect(all.shown.find('details').exists()).toBe(false)
+    expect(all.shown.find('[data-route="b"]').exists()).toBe(true)
+  })
+
   it('never preselects a loss: where the data must survive nothing is taken by itself', async () => {
     const wiping = route({
       fates: [

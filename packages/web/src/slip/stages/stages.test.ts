@@ -164,6 +164,8 @@ describe('Proof', () => {
     shelf: {
       packages: [row('H2.104.r4', AIM), row('loader 7', FIRST, { held: 3, made: 3 })],
       archives,
+      states: { known: 0, whole: 0, published: 2, refuted: 0 },
+      catalogues: [],
     },
     [encodeURIComponent(AIM)]: row('H2.104.r4', AIM),
     [encodeURIComponent(FIRST)]: row('loader 7', FIRST),
@@ -171,6 +173,9 @@ describe('Proof', () => {
   it('adds the claims up that hold', async () => {
     const { h1 } = await sheet(Proof, { job: job('compare'), more: shelf() })
     expect(h1).toBe('Both packages are proven: 11 claims hold')
+    const route = { ...job('compare').route, keys: [AIM, FIRST, 'c'], claims: 12 }
+    const three = await sheet(Proof, { job: job('compare', { route } as object), more: shelf() })
+    expect(three.h1).toBe('All 3 packages are proven: 12 claims hold')
   })
   const archive = {
     id: 'a',
