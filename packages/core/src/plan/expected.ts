@@ -3,6 +3,7 @@
  * a known fault of its board takes from it. Reads a case and the packages of the plan; gives the promise.
  */
 import { settled } from '../device/identity.ts'
+import { hasSlottedLoader } from '../difference/loader-stays.ts'
 import { faultsUnder } from '../family/faults.ts'
 import type { Rise } from '../family/rules.ts'
 import type { Manifest } from '../firmware/manifest.ts'
@@ -20,19 +21,35 @@ export type Aim = {
 
 /** The promise of a start at whose end these moments have been. */
 export function expectedOf(aim: Aim, moments: readonly Rise[]): Expected {
-  const { at, manifests, slot } = aim
+  const { at, slot } = aim
   const { build, release } = brings(at)
-  const brought = manifests.flatMap(({ loaderVersion }) => loaderVersion ?? [])
-  const here = settled(at.identity, 'loaderVersion')
-  const loaders = here === undefined ? brought : [Number(here), ...brought]
+  const loaderVersion = loaderAfter(aim)
   return {
     build,
     release,
-    ...(loaders.length === 0 ? {} : { loaderVersion: Math.max(...loaders) }),
+    ...(loaderVersion === undefined ? {} : { loaderVersion }),
     ...floorsAfter(aim, moments),
     ...(slot === undefined ? {} : { slot }),
     ...limitsOf(aim),
   }
+}
+
+/**
+ * The loader that starts it then: the highest of what was there and what came. Where each slot has its own, the other
+ * slot's is the one that came with its system, or, of a step from one build to the next, the one that was taken along;
+ * undefined where neither is so.
+ */
+function loaderAfter({ at, manifests, slot }: Aim): number | undefined {
+  const here = settled(at.identity, 'loaderVersion')
+  const moves = slot !== undefined && slot !== settled(at.identity, 'slot')
+  const main = manifests.at(-1)
+  if (moves && main !== undefined && hasSlottedLoader(at.family)) {
+    if (main.images.some(({ role }) => role === 'loader')) return main.loaderVersion
+    if (main.kind !== 'incremental') return undefined
+  }
+  const brought = manifests.flatMap((one) => one.loaderVersion ?? [])
+  const loaders = here === undefined ? brought : [Number(here), ...brought]
+  return loaders.length === 0 ? undefined : Math.max(...loaders)
 }
 
 /** A part leaves the build that is there as it was, unless it makes another variant of it. */

@@ -4,7 +4,7 @@
  * in pieces with the family's restarts, read-back, first start, facts; or brought and installed by the device.
  */
 import { settled } from '../device/identity.ts'
-import type { ImageDecision } from '../difference/least-write.ts'
+import type { Evidence, ImageDecision } from '../difference/least-write.ts'
 import { fullWrite, installedWrite, leastWrite } from '../difference/least-write.ts'
 import { placesOf } from '../family/layout.ts'
 import type { Family } from '../family/profile.ts'
@@ -53,8 +53,10 @@ export type NoStretch = 'nothing-to-write' | 'no-road' | 'no-permit' | 'no-way'
 /** What a stretch puts on, before any step of it is laid. */
 type Putting = {
   readonly install: Install | undefined
-  readonly packages: readonly PlannedPackage[]
+  readonly packages: readonly Put[]
   readonly aim: Aim
+  /** What is held against the device as it is before anything of the stretch: its first package. */
+  readonly met: Case
 }
 
 function putting({ parts, main: at, way }: Stretch): Result<Putting, NoStretch> {
@@ -63,22 +65,23 @@ function putting({ parts, main: at, way }: Stretch): Result<Putting, NoStretch> 
   if (at.shelved.manifest.kind === 'service' && at.permit === undefined) return refuse('no-permit')
   if (install === undefined && (way !== 'images' || !isByImages(at.shelved.manifest)))
     return refuse('no-road')
-  const slot = slotToWrite(at)
+  const slot = install === undefined ? slotToWrite(at) : otherSlot(at)
   const packages = [
-    ...parts.map((one) => byImages(one, slot)),
-    install === undefined ? byImages(at, slot) : byInstall(at, slot),
+    ...parts.map((one) => byImages(one)),
+    install === undefined ? byImages(at) : byInstall(at, slot),
   ]
   if (packages.every(({ decisions }) => decisions.every(({ write }) => !write)) && !relocks(at))
     return refuse('nothing-to-write')
-  return ok({ install, packages, aim: { at, manifests: packages.map(asWritten), slot } })
+  const aim = { at, manifests: packages.map(asWritten), slot }
+  return ok({ install, packages, aim, met: parts[0] ?? at })
 }
 
 /** Each package as far as it goes on, and how. */
 const putOn = ({ install, packages, aim }: Putting): readonly PutOn[] =>
-  packages.map(({ decisions }, index) => ({
+  packages.map(({ decisions, slot }, index) => ({
     manifest: aim.manifests[index] as Manifest,
     decisions,
-    slot: aim.slot,
+    slot,
     merges: install?.rule.merges === true && index === packages.length - 1,
   }))
 
@@ -100,12 +103,14 @@ export function effectOf(
 export function lay(begin: Road, stretch: Stretch): Result<Laid, NoStretch> {
   const found = putting(stretch)
   if (!found.ok) return found
-  const { install, packages, aim } = found.value
+  const { install, packages, aim, met } = found.value
   const parts = partsErased(aim.at)
+  const ready = settledUpdate(met, begin)
+  if (ready === undefined) return refuse('no-way')
   const road =
     install === undefined
-      ? roadOf(begin, packages, { parts, aim })
-      : installRoadOf(begin, install, {
+      ? roadOf(ready, packages, { parts, aim })
+      : installRoadOf(ready, install, {
           before: packages.slice(0, -1).flatMap(imagesOf),
           wipes: parts.some(({ role }) => role === 'customer'),
           aim,
@@ -113,7 +118,8 @@ export function lay(begin: Road, stretch: Stretch): Result<Laid, NoStretch> {
   if (road === undefined) return refuse('no-way')
   const proof = road.steps.findLast((one) => one.kind === 'prove')
   const expect = proof?.kind === 'prove' ? proof.expect : expectedOf(aim, [])
-  return ok({ packages, put: putOn(found.value), road, expect })
+  const planned = packages.map(({ slot: _, ...one }): PlannedPackage => one)
+  return ok({ packages: planned, put: putOn(found.value), road, expect })
 }
 
 /** Partitions that what a stretch puts on leaves alone because the device's own digest says so. */
@@ -125,53 +131,71 @@ export const leftAlone = (packages: readonly PlannedPackage[]) =>
   )
 
 /** What is left alone by a stretch, before its road is laid: it is looked at again on the way. */
-export function leftBy({ parts, main, way }: Stretch): ReturnType<typeof leftAlone> {
-  const slot = slotToWrite(main)
-  return leftAlone([
-    ...parts.map((one) => byImages(one, slot)),
-    ...(way === 'images' ? [byImages(main, slot)] : []),
-  ])
-}
+export const leftBy = ({ parts, main, way }: Stretch): ReturnType<typeof leftAlone> =>
+  leftAlone([...parts, ...(way === 'images' ? [main] : [])].map((one) => byImages(one)))
 
-const byInstall = (at: Case, slot: Slot | undefined): PlannedPackage => {
+/** A package with the slot it goes to, of a family that has any. */
+type Put = PlannedPackage & { readonly slot: Slot | undefined }
+
+const byInstall = (at: Case, slot: Slot | undefined): Put => {
   const { key, manifest } = at.shelved
   const { family } = at
   return {
     key,
     manifest,
+    slot,
     decisions: installedWrite(family, inSlot(family, manifest, slot)),
     fate: fateIn(at),
   }
 }
 
-function byImages(at: Case, slot: Slot | undefined): PlannedPackage {
+function byImages(at: Case): Put {
+  const slot = slotToWrite(at)
   const { family, shelved, evidence, identity, house } = at
   const { key, manifest } = shelved
   const loader = settled(identity, 'loaderVersion')
   const decide = house.writes === 'all' ? fullWrite : leastWrite
   const own = inSlot(family, manifest, slot)
-  const decisions = decide(family, own, evidence, loader === undefined ? undefined : Number(loader))
-  return { key, manifest, decisions, fate: fateIn(at) }
+  const found = new Map([...loaderTold(at, own), ...evidence])
+  const decisions = decide(family, own, found, loader === undefined ? undefined : Number(loader))
+  return { key, manifest, decisions, fate: fateIn(at), slot }
+}
+
+/**
+ * The version that a loader reports speaks for it where its bytes were not read, as long as the closed lock lets signed
+ * ones alone start: one that is kept once is not risked for the same again.
+ */
+function loaderTold(
+  { family, identity }: Case,
+  { images }: Manifest,
+): readonly (readonly [partition: string, told: Evidence])[] {
+  const version = settled(identity, 'loaderVersion')
+  const signed = settled(identity, 'bootLock') === 'closed' && family.keptOnce.includes('loader')
+  const place = images.find(({ role }) => role === 'loader')?.partition
+  return version === undefined || !signed || place === undefined
+    ? []
+    : [[place, { kind: 'version', version: String(version) }]]
 }
 
 const relocks = ({ intent, identity }: Case): boolean =>
   intent === 'relock' && settled(identity, 'bootLock') === 'open'
 
-/** From where it is to its end: writes in their order, erases, the slot, the start, the lock. */
+/** From where it is, no update of its own under way, to its end: writes in their order, erases, the slot, the start, the lock. */
 function roadOf(
   begin: Road,
   packages: readonly PlannedPackage[],
   { parts, aim }: { readonly parts: ReturnType<typeof partsErased>; readonly aim: Aim },
 ): Road | undefined {
   const { at } = aim
-  const settledThen = settledUpdate(at, begin)
-  const allowed = settledThen && permitted(settledThen, at)
+  const allowed = permitted(begin, at)
   const wrote = packages
     .flatMap(imagesOf)
     .reduce<Road | undefined>((road, one) => road && written(road, one), allowed)
   const wiped = parts.some(({ role }) => role === 'customer')
   const emptied = wrote && erased(wrote, parts)
-  const switched = emptied && tried(wiped ? { ...emptied, permission: false } : emptied, aim.slot)
+  const there = emptied && (wiped ? { ...emptied, permission: false } : emptied)
+  const runs = aim.slot === settled(at.identity, 'slot')
+  const switched = there && tried(there, runs ? undefined : aim.slot)
   if (switched === undefined) return undefined
   const changes = switched.steps.length > 0
   const expect = expectedOf(aim, serves(at) ? [] : ['write', 'first-start', 'good'])
@@ -223,8 +247,7 @@ function installRoadOf(
   { before, wipes, aim }: Installing,
 ): Road | undefined {
   const { at } = aim
-  const settledThen = settledUpdate(at, begin)
-  const there = settledThen && installed(settledThen, install, { before, slot: aim.slot })
+  const there = installed(begin, install, { before, slot: aim.slot })
   if (there === undefined) return undefined
   const emptied = wipes ? adding(there, byHand(there, 'reset', '', there.here)) : there
   const expect = expectedOf(aim, ['write', 'first-start', 'good'])
@@ -250,20 +273,38 @@ function settledUpdate({ family, identity }: Case, road: Road): Road | undefined
   return { ...adding(there, { kind: 'merge', mode, do: act }), met: false }
 }
 
-/** A package as far as it goes on: a loader that stays brings no version and raises no floor. */
+/**
+ * A package as far as it goes on: a part that is left alone unread raises no floor, and a loader that stays though it
+ * is another brings no version.
+ */
 function asWritten({ manifest, decisions }: PlannedPackage): Manifest {
-  const stays = decisions.find(({ reason }) => reason.kind === 'loader-stays')
-  if (stays === undefined) return manifest
+  const unread = decisions.filter(
+    ({ reason: { kind } }) => kind === 'loader-stays' || kind === 'same-version',
+  )
+  const roles = unread.map(({ image }) => image.role)
+  if (roles.length === 0) return manifest
+  const images = manifest.images.filter(({ role }) => !roles.includes(role))
+  if (unread.every(({ reason }) => reason.kind === 'same-version')) return { ...manifest, images }
   const { loaderVersion: _, ...rest } = manifest
-  return { ...rest, images: manifest.images.filter((image) => image.role !== stays.image.role) }
+  return { ...rest, images }
 }
 
-/** Of a family with slots the one that does not run: the other one it falls back to. */
-function slotToWrite({ family, identity }: Case): Slot | undefined {
-  const slots = [...new Set(family.partitions.flatMap(({ slot }) => slot ?? []))]
-  const runs = settled(identity, 'slot')
-  return slots.find((slot) => slot !== runs)
+/**
+ * Of a family with slots: whatever brings a system goes to the one that does not run, so that there is one to fall
+ * back to; a part is of the system that runs, and goes to that.
+ */
+function slotToWrite(at: Case): Slot | undefined {
+  const runs = slotsOf(at).find((slot) => slot === settled(at.identity, 'slot'))
+  return at.shelved.manifest.kind === 'part' && runs !== undefined ? runs : otherSlot(at)
 }
+
+/** The slot that does not run: what a device installs by itself goes there, whatever it is. */
+const otherSlot = (at: Case): Slot | undefined =>
+  slotsOf(at).find((slot) => slot !== settled(at.identity, 'slot'))
+
+const slotsOf = ({ family }: Case): readonly Slot[] => [
+  ...new Set(family.partitions.flatMap(({ slot }) => slot ?? [])),
+]
 
 /** A package's images on the partitions of the slot they go to. */
 const inSlot = (family: Family, manifest: Manifest, slot: Slot | undefined): Manifest => ({

@@ -104,6 +104,8 @@ function factsAfter({ identity }: Unheld, put: readonly PutOn[], expect: Expecte
   const merges = put.some((one) => one.merges)
   return {
     ...told,
+    /* A slot that came without a loader of its own: nobody can say which one starts it. */
+    loaderVersion: told.loaderVersion,
     ...(whole === undefined ? {} : { patchDate: whole.patchDate, track: whole.track }),
     ...(radio === undefined ? {} : { radioVersion: radio.manifest.radioVersion }),
     /* An update of its own was waited for, or taken back, before anything was written. */

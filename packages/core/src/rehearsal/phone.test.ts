@@ -142,7 +142,7 @@ describe('a phone with a lock that opens', () => {
   })
 
   it('is written in two modes, each part where it is taken, and met again after each way', () => {
-    const next = build({ build: '21-2641.0-HO' })
+    const next = build({ build: '21-2641.0-HO', loaderVersion: 32, requires: { minLoader: 32 } })
     const bench = phone({ shelf: [next] })
     const { plan, device, reaches } = ended(bench, caseOf(bench, next))
     const modes = plan.steps.flatMap((one) =>

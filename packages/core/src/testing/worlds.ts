@@ -57,7 +57,7 @@ const LINES: readonly Line[] = [
       { build: 'FEN-26.20C-S', release: 8, track: 'S' },
       { build: 'FEN-26.21B-S', release: 8, track: 'S' },
     ],
-    loaders: [31],
+    loaders: [31, 32],
   },
 ]
 
