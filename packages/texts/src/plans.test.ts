@@ -86,5 +86,10 @@ describe('a run’s headline', () => {
     const said = reasons.map((why) => whyWords(say, why))
     expect(new Set(said).size).toBe(reasons.length)
     expect(said[4]).toContain('restarts over and over')
+    expect(said[4]).toContain('loader 6, floor 5')
+    const untold = { build: 'H2.0ZC.r4', loader: '', floor: '', outcome: 'loop' }
+    expect(whyWords(say, { code: 'not-as-promised', facts: untold })).toMatch(
+      /^it says build H2.0ZC.r4, and/,
+    )
   })
 })

@@ -96,8 +96,8 @@ export function whyWords(say: Say, { code, facts }: WhySaid): string {
     case 'not-as-promised':
       return say('why.not-as-promised', {
         build: of('build'),
-        loader: of('loader'),
-        floor: of('floor'),
+        loader: of('loader') || 'none',
+        floor: of('floor') || 'none',
         outcome: say(`outcome.${of('outcome') as 'loop'}`),
       })
     default:

@@ -32,10 +32,26 @@ export type Blocked = {
 /** As many sets as a person looks at. */
 const SETS_MOST = 3
 
-/** Whether something that people do could turn a finding: a reading, a word that overrules, the owner's other wish. */
+/** What is brought from outside and turns a rule that nobody overrules: the owner's other wish, its maker's permit. */
+const BROUGHT: readonly (string | undefined)[] = ['ask', 'permit']
+
+/** Whether something that people do could turn a finding: a reading, a word that overrules, what is brought. */
 export const isLiftable = ({ verdict, overruled, remedy }: Finding): boolean =>
   verdict === 'cannot-tell' ||
-  (verdict === 'does-not-fit' && (overruled !== 'nobody' || remedy?.kind === 'ask'))
+  (verdict === 'does-not-fit' && (overruled !== 'nobody' || BROUGHT.includes(remedy?.kind)))
+
+/** A condition without which there is no way at all, though the package may fit: its maker's permit. */
+const isMissing = ({ verdict, remedy }: Finding): boolean =>
+  verdict === 'fits-if' && remedy?.kind === 'permit'
+
+/** The same device with whatever permit it lacks: what a move would make of it then. */
+const asPermitted = (state: DeviceState): DeviceState => ({
+  ...state,
+  at: {
+    ...state.at,
+    permit: state.at.permit ?? { id: '', device: '', scope: 'service', until: '' },
+  },
+})
 
 /** A state with what had to be lifted on the way to it, by name. */
 type Lifted = { readonly state: DeviceState; readonly lifts: ReadonlyMap<string, Obstacle> }
@@ -69,10 +85,11 @@ export function obstaclesOf(
       allows: ({ state }, move, last) => liftedBy(state, move, last) !== undefined,
       apply: ({ state, lifts }, move, last) => {
         const own = liftedBy(state, move, last)
-        const then = effectOf(state, move, last)
+        const then = effectOf(asPermitted(state), move, last)
         if (own === undefined || then === undefined) return undefined
         const cost = { ...NO_COST, packages: 1 }
-        return { state: { state: then, lifts: new Map([...lifts, ...own]) }, cost }
+        const at = { ...then.at, permit: state.at.permit }
+        return { state: { state: { ...then, at }, lifts: new Map([...lifts, ...own]) }, cost }
       },
       nameOf: ({ state }) => nameOf(state),
       covers: (a, b) => covers(a.state, b.state) && holdsNoMore(a, b),
@@ -123,8 +140,9 @@ function liftedBy(
   const held = heldAgainst(at, move, last)
   if (held === undefined) return undefined
   const findings = RULES.flatMap((rule) => ask(rule, held) ?? [])
-  const shut = findings.filter(({ verdict }) => !isTakeable(verdict))
-  if (findings.some(needsFirst) || !shut.every(isLiftable)) return undefined
+  const shut = findings.filter((one) => !isTakeable(one.verdict) || isMissing(one))
+  const stays = shut.some((one) => !isLiftable(one) && !isMissing(one))
+  if (findings.some(needsFirst) || stays) return undefined
   const { title } = held.shelved.manifest
   return new Map(
     shut.map((finding) => [
@@ -144,8 +162,10 @@ function isNoWall(rule: Rule, at: Case): boolean {
   return (isTakeable(finding.verdict) || isLiftable(finding)) && !needsFirst(finding)
 }
 
-/** A wall that no state takes down. */
+/** A wall that no state takes down, whether it is on the way or at the end. */
 function isStillWalled({ at }: DeviceState, move: Move): boolean {
-  const held = heldAgainst(at, move, false)
-  return held === undefined || RULES.some((rule) => !isMoved(rule) && !isNoWall(rule, held))
+  return [false, true].every((last) => {
+    const held = heldAgainst(at, move, last)
+    return held === undefined || RULES.some((rule) => !isMoved(rule) && !isNoWall(rule, held))
+  })
 }

@@ -19,15 +19,46 @@ export function missesOf(start: DeviceState, route: Ended): readonly Miss[] {
   const { manifest } = route.shelved
   const missed: Readonly<Record<Miss, boolean>> = {
     data: at.keepData && route.cost.data > 0,
-    variant:
-      at.intent === 'variant-change' && !manifest.images.some(({ role }) => role === 'variant'),
+    variant: at.intent === 'variant-change' && isSameVariant(start, route),
     lock: at.intent === 'relock' && settled(route.end.at.identity, 'bootLock') !== 'closed',
     release: missesRelease(start, route),
-    'patch-date':
-      (at.intent === 'update' || at.intent === 'preview') &&
-      manifest.patchDate < String(settled(at.identity, 'patchDate') ?? ''),
+    'patch-date': missesDate(start, manifest.patchDate),
   }
   return MISSES.filter((one) => missed[one])
+}
+
+/** It brings no variant, or the one that is on it already. */
+function isSameVariant(
+  { at }: DeviceState,
+  { shelved: { manifest } }: Pick<Ended, 'shelved'>,
+): boolean {
+  if (!manifest.images.some(({ role }) => role === 'variant')) return true
+  const [region, carrier] = [settled(at.identity, 'region'), settled(at.identity, 'carrier')]
+  const own = manifest.targets.filter(({ model }) => model === settled(at.identity, 'model'))
+  return own.every(
+    (one) =>
+      (one.region === undefined || one.region === region) &&
+      (one.carriers === undefined || one.carriers.includes(String(carrier ?? ''))),
+  )
+}
+
+/** Its patch date goes back where it must not, or stays where it was to go back. */
+function missesDate({ at }: DeviceState, patchDate: string): boolean {
+  const here = settled(at.identity, 'patchDate')
+  if (here === undefined) return false
+  switch (at.intent) {
+    case 'update':
+    case 'preview':
+      return patchDate < String(here)
+    case 'downgrade':
+      return patchDate >= String(here)
+    case 'restore':
+    case 'leave-channel':
+    case 'relock':
+    case 'service':
+    case 'variant-change':
+      return false
+  }
 }
 
 /** The build is not the one, or of the side, that is wanted. */

@@ -52,6 +52,8 @@ const shown = (db: Database) =>
       ),
   )
 
+const NEWEST = `manifest->>'patchDate' desc`
+
 /** By their ids, and then by their archives, after whatever order was asked for. */
 async function provenIn(query: Knex.QueryBuilder): Promise<PackageProven[]> {
   const rows = (await query
@@ -97,7 +99,7 @@ export const packagesFor = (
       ),
   )
 
-/** Packages of a family that name any of these models and not that one, at most so many. */
+/** Packages of a family that name any of these models and not that one, the newest first, at most so many. */
 export const packagesNaming = (
   db: Database,
   {
@@ -117,6 +119,7 @@ export const packagesNaming = (
       .where({ family })
       .whereRaw('models && ?', [[...models]])
       .whereRaw('not models @> ?', [[not]])
+      .orderByRaw(NEWEST)
       .limit(most),
   )
 
@@ -196,9 +199,7 @@ export async function listPackages(
   }[]
   const page = state === undefined ? found() : found().where({ state })
   return {
-    packages: await provenIn(
-      page.orderByRaw(`manifest->>'patchDate' desc`).offset(after).limit(limit),
-    ),
+    packages: await provenIn(page.orderByRaw(NEWEST).offset(after).limit(limit)),
     states: Object.fromEntries(counts.map((one) => [one.state, one.n])),
   }
 }

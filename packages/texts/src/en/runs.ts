@@ -211,7 +211,7 @@ export const runs = {
     'its journal cannot be followed from entry {entry} on, so nobody can say what was sent last, and nothing is sent blindly. Put it away and plan anew: the device is read first, and what is whole on it is left',
   'why.not-equal': 'what the device digests of {partition} is not the image',
   'why.not-as-promised':
-    'it says build {build}, loader {loader}, floor {floor}, and {outcome}: not what was promised',
+    'it says build {build}{loader, select, none {} other {, loader {loader}}}{floor, select, none {} other {, floor {floor}}}, and {outcome}: not what was promised',
   'why.short.asked': 'somebody asked for it',
   'why.short.waits': 'it waited for a key',
   'why.short.superseded': 'another agent took it over',

@@ -120,6 +120,7 @@ export const stages = {
   'routes.title.none': 'Nothing on the shelf fits it',
   'routes.title.keep':
     '{n, plural, =0 {No route keeps} one {One route keeps} other {# routes keep}} the data; the best ends on {build}',
+  'routes.title.short': 'No route reaches all that is wished; the nearest ends on {build}',
   'routes.title.away':
     '{build} is {n, plural, one {one package} other {# packages}} away, and the data are {fate}',
   'routes.title.unread': 'We cannot tell yet: read the device first',
@@ -176,7 +177,7 @@ export const stages = {
   'routes.misses.variant': 'it stays the variant it is',
   'routes.misses.lock': 'the boot lock stays open',
   'routes.misses.release': 'its build is not what is wanted',
-  'routes.misses.patch-date': 'its patch date is older than the present one',
+  'routes.misses.patch-date': 'its patch date goes the wrong way',
   'routes.nearest': 'What fits and comes nearest: {title}.',
   'routes.blocked': 'What would open a way',
   'routes.blocked.for':

@@ -11,6 +11,8 @@ export const permitDay = rule({
   check: (_, { permit, today }) => {
     if (permit === undefined) return undefined
     const facts = { until: permit.until }
-    return permit.until < today ? { say: 'over', facts } : { say: 'fits', facts }
+    return permit.until < today
+      ? { say: 'over', facts, remedy: { kind: 'permit' } }
+      : { say: 'fits', facts }
   },
 })

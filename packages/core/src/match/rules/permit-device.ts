@@ -12,6 +12,6 @@ export const permitDevice = rule({
     if (permit === undefined) return undefined
     return permit.device === here
       ? { say: 'fits', facts: { here } }
-      : { say: 'other', facts: { here, device: permit.device } }
+      : { say: 'other', facts: { here, device: permit.device }, remedy: { kind: 'permit' } }
   },
 })

@@ -11,7 +11,7 @@ export const permitSpent = rule({
     if (permit === undefined) return undefined
     const facts = { id: permit.id }
     return history.permitsUsed.includes(permit.id)
-      ? { say: 'spent', facts }
+      ? { say: 'spent', facts, remedy: { kind: 'permit' } }
       : { say: 'fits', facts }
   },
 })

@@ -41,6 +41,7 @@ function title(data: Job): string {
   const fate = say(`fate.${worstOf(best)}`)
   if (data.route !== null)
     return say('routes.title.away', { build: best.build, n: best.first.length + 1, fate })
+  if (best.misses.length > 0) return say('routes.title.short', { build: best.build })
   const keep = routes.filter((one) => worstOf(one) === 'kept' && one.misses.length === 0).length
   return say('routes.title.keep', { n: keep, build: best.build })
 }

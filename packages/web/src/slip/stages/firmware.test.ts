@@ -72,6 +72,7 @@ describe('Firmware', () => {
     expect(folded.find('[data-route="b"]').exists()).toBe(true)
     expect(shown.findAll('[data-route]')).toHaveLength(2)
     const all = await sheet(Firmware, { job: at(), more: routes([short]) })
+    expect(all.h1).toBe('No route reaches all that is wished; the nearest ends on H2.104.r4')
     expect(all.shown.find('details').exists()).toBe(false)
     expect(all.shown.find('[data-route="b"]').exists()).toBe(true)
   })

@@ -1,0 +1,92 @@
+/** What a master technician says of a route that ends short of the wish, and of what would bring a way to it. */
+import { describe, expect, it } from 'vitest'
+import type { Manifest } from '../firmware/manifest.ts'
+import type { Case } from '../match/rule.ts'
+import { alder, benchOf, caseOf, packageOf } from '../testing/families.ts'
+import { obstaclesOf } from './obstacles.ts'
+import { routesTo } from './route.ts'
+
+const build = (name: string, more: Partial<Manifest> = {}) =>
+  packageOf(alder, {
+    model: 'CORV-5M',
+    board: 'C',
+    build: name,
+    release: 20,
+    patchDate: '2026-09-01',
+    generation: 3,
+    requires: { minLoader: 0 },
+    ...more,
+  })
+const on = build('20-2636.0-HO')
+const sold = (carrier: string, name: string) => {
+  const made = build(name)
+  return { ...made, targets: made.targets.map((one) => ({ ...one, carriers: [carrier] })) }
+}
+
+function missesOn(shelf: readonly Manifest[], more: Partial<Case>): Record<string, string> {
+  const bench = benchOf({ family: alder, on, shelf })
+  const [first] = shelf
+  if (first === undefined) throw new Error('an empty shelf')
+  const { shelved: _, ...at } = caseOf(bench, first, { keepData: false, ...more })
+  const { mode, permission } = bench.device
+  const { routes } = routesTo({ start: { at, mode, permission } })
+  return Object.fromEntries(routes.map((one) => [one.shelved.manifest.build, one.misses.join(' ')]))
+}
+
+describe('a route ends short of the wish', () => {
+  it('where another variant is wanted and it stays the one it is', () => {
+    const shelf = [sold('O', '20-2640.1-HO'), sold('N', '20-2640.1-HN')]
+    const misses = missesOn(shelf, { intent: 'variant-change' })
+    expect(misses).toEqual({
+      '20-2640.1-HN': '',
+      '20-2640.1-HO': 'variant',
+      '20-2636.0-HO': 'variant',
+    })
+  })
+
+  it('where an earlier build is wanted: the same falls further short than an older one of its release', () => {
+    const shelf = [on, build('20-2630.0-HO', { patchDate: '2026-07-01' })]
+    const misses = missesOn(shelf, { intent: 'downgrade' })
+    expect(misses).toEqual({ '20-2630.0-HO': 'release', '20-2636.0-HO': 'release patch-date' })
+    expect(Object.keys(misses)[0]).toBe('20-2630.0-HO')
+  })
+
+  it('where the channel is to be left and its build is of one', () => {
+    const pilot = build('20-2640.1-HO', { channel: 'pilot', patchDate: '2026-10-01' })
+    const misses = missesOn([on, pilot], { intent: 'leave-channel' })
+    expect(misses).toEqual({ '20-2636.0-HO': '', '20-2640.1-HO': 'release' })
+  })
+})
+
+describe('service software', () => {
+  const software = build('20-2636.9-HO', { id: 'service', kind: 'service' })
+  const bench = benchOf({ family: alder, on, shelf: [software] })
+  const blockers = (more: Partial<Case> = {}) => {
+    const { shelved: _, ...at } = caseOf(bench, software, { intent: 'service', ...more })
+    const { mode, permission } = bench.device
+    return obstaclesOf({ at, mode, permission }).map(({ obstacles }) =>
+      obstacles.map(({ finding }) => `${finding.rule} ${finding.remedy?.kind ?? ''}`),
+    )
+  }
+  const permit = {
+    id: 'PM-1',
+    device: bench.device.serial,
+    scope: 'service',
+    until: '2026-12-01',
+  } as const
+
+  it('has a way once its maker’s permit is brought', () => {
+    expect(blockers()).toEqual([['permit.here permit']])
+  })
+
+  it('has one once another permit is brought, where this one is for another device, over or spent', () => {
+    expect(blockers({ permit: { ...permit, device: 'ANOTHER' } })).toEqual([
+      ['permit.device permit'],
+    ])
+    expect(blockers({ permit: { ...permit, until: '2026-01-01' } })).toEqual([
+      ['permit.day permit'],
+    ])
+    const history = { serials: [], permitsUsed: ['PM-1'] }
+    expect(blockers({ permit, history })).toEqual([['permit.spent permit']])
+  })
+})
