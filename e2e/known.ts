@@ -62,27 +62,45 @@ const listed: readonly Manifest[] = [...DEMO_PACKAGES, ...KNOWN_PACKAGES, ...LEF
   (one) => listedPackage(one),
 )
 
+/** A server that knows these packages by a depot's catalogue. */
+export type Knowing = {
+  readonly server: Running
+  readonly address: string
+  /** Has it take in a catalogue. */
+  readonly take: (text: string) => Promise<void>
+  readonly close: () => Promise<void>
+}
+
+export async function knowing(packages: readonly Manifest[]): Promise<Knowing> {
+  const trust = mkdtempSync(join(tmpdir(), 'plain-slate-trust-'))
+  writeFileSync(join(trust, 'depot.pem'), depotPem())
+  const server = await openServer('demo', { PLAIN_SLATE_TRUST: trust })
+  const address = `http://127.0.0.1:${server.port}`
+  const take = async (text: string) => {
+    await send(address, '/api/shelf/catalogues', text)
+  }
+  if (packages.length > 0) await take(signedCatalogue(packages))
+  return { server, address, take, close: () => server.stop() }
+}
+
 /** Tests of a server that knows what the depot knows. */
-export const knownTest = base.extend<object, { server: Running }>({
-  server: [
+export const knownTest = base.extend<object, { server: Running; known: Knowing }>({
+  known: [
     // eslint-disable-next-line no-empty-pattern -- Playwright reads the fixtures from the pattern
     async ({}, use) => {
-      const trust = mkdtempSync(join(tmpdir(), 'plain-slate-trust-'))
-      writeFileSync(join(trust, 'depot.pem'), depotPem())
-      const server = await openServer('demo', { PLAIN_SLATE_TRUST: trust })
-      await send(server, '/api/shelf/catalogues', signedCatalogue(listed))
-      await use(server)
-      await server.stop()
+      const known = await knowing(listed)
+      await use(known)
+      await known.close()
     },
     { scope: 'worker' },
   ],
+  server: [async ({ known }, use) => use(known.server), { scope: 'worker' }],
 })
 
-const addressOf = ({ port }: Running): string => `http://127.0.0.1:${port}`
-async function send<Body>(server: Running, path: string, body: string | object): Promise<Body> {
+async function send<Body>(address: string, path: string, body: string | object): Promise<Body> {
   const text = typeof body === 'string'
   const type = text ? 'application/octet-stream' : 'application/json'
-  const response = await fetch(addressOf(server) + path, {
+  const response = await fetch(address + path, {
     method: 'POST',
     headers: { ...BENCH_SECRET, 'content-type': type },
     body: text ? body : JSON.stringify(body),
@@ -106,18 +124,18 @@ let turn = 0
 
 /** A slip that was taken in, its device read over the link; answers its number. */
 export async function playedSlip(
-  server: Running,
+  { address }: Pick<Knowing, 'address'>,
   { device, intent, facts, answers = {} }: Played,
 ): Promise<string> {
   const port = PORTS[(turn += 1) % PORTS.length] ?? 'P1'
   const told = { ...NOT_TOLD, ...facts }
   const head = { device, model: facts.model, intent }
-  const { number } = await send<{ number: string }>(server, '/api/slips', head)
+  const { number } = await send<{ number: string }>(address, '/api/slips', head)
   const lines = linesOf({ ...INTAKE, 'survive.tickets': 'not-there', ...answers })
-  await send(server, `/api/slips/${number}/lines`, lines)
-  await agentSees(addressOf(server), port, told)
-  await send(server, `/api/slips/${number}/read`, { port })
-  await answerLook(addressOf(server), told)
+  await send(address, `/api/slips/${number}/lines`, lines)
+  await agentSees(address, port, told)
+  await send(address, `/api/slips/${number}/read`, { port })
+  await answerLook(address, told)
   return number
 }
 

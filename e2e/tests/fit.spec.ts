@@ -61,11 +61,11 @@ async function askWhy(page: Page, of: string): Promise<void> {
 test('a phone of one carrier becomes open, its photos kept: another variant, and not its own again', async ({
   page,
   desk,
-  server,
+  known,
 }) => {
   const facts = phone('COR5NC310499', { ...FIVE, carrier: 'S', build: '20-2634.0-HS' })
   const wish = { device: 'Alder 5', intent: 'variant-change', answers: PHOTOS } as const
-  const number = await playedSlip(server, { ...wish, facts })
+  const number = await playedSlip(known, { ...wish, facts })
   await desk.signIn('Ilse', `/slips/${number}/firmware`)
   await expect(title(page)).toContainText('the best ends on 21-2641.1-HO')
   const best = routes(page).first()
@@ -82,12 +82,12 @@ test('a phone of one carrier becomes open, its photos kept: another variant, and
 test('a floor forbids going back on one phone and allows it on the other', async ({
   page,
   desk,
-  server,
+  known,
 }) => {
   const wish = { device: 'Alder 4', intent: 'downgrade' } as const
   const raised = { floorLoader: 3, floorModem: 3, floorMain: 3 }
   const shut = phone('COR4MB200499', { ...raised, build: '20-2640.1-HO', patchDate: '2026-10-01' })
-  const forbidden = await playedSlip(server, { ...wish, facts: shut })
+  const forbidden = await playedSlip(known, { ...wish, facts: shut })
   await desk.signIn('Ilse', `/slips/${forbidden}/firmware`)
   await expect(title(page)).toHaveText(
     'No route reaches all that is wished; the nearest ends on 20-2638.0-HO',
@@ -97,7 +97,7 @@ test('a floor forbids going back on one phone and allows it on the other', async
   await desk.axe('a downgrade that a floor forbids')
 
   const open = phone('COR4NB201499')
-  const allowed = await playedSlip(server, { ...wish, facts: open })
+  const allowed = await playedSlip(known, { ...wish, facts: open })
   await page.goto(`/slips/${allowed}/firmware`)
   await expect(title(page)).toContainText('the best ends on 19-2620.1-HO')
   const best = routes(page).first()
@@ -110,10 +110,10 @@ test('a floor forbids going back on one phone and allows it on the other', async
 test('a tablet on trial goes back to stable with a wipe, and where data must survive that is said', async ({
   page,
   desk,
-  server,
+  known,
 }) => {
   const wish = { device: 'Fen 11', intent: 'leave-channel' } as const
-  const saved = await playedSlip(server, { ...wish, facts: tablet('OST11A260499') })
+  const saved = await playedSlip(known, { ...wish, facts: tablet('OST11A260499') })
   await desk.signIn('Ilse', `/slips/${saved}/firmware`)
   const plain = routes(page).filter({ hasText: 'FEN-26.21B-S by parts over the cable' })
   await expect(plain).toContainText('wiped')
@@ -123,18 +123,18 @@ test('a tablet on trial goes back to stable with a wipe, and where data must sur
   ).toContainText('its build is not what is wanted')
 
   const kept = { ...wish, answers: PHOTOS, facts: tablet('OST11A260497') }
-  await page.goto(`/slips/${await playedSlip(server, kept)}/firmware`)
+  await page.goto(`/slips/${await playedSlip(known, kept)}/firmware`)
   await expect(title(page)).toContainText('No route reaches all that is wished')
 })
 
 test('a tablet that was left behind gets a loader and two steps, each on its base, in one route', async ({
   page,
   desk,
-  server,
+  known,
 }) => {
   const stable = { build: 'FEN-26.21B-S', track: 'S', release: 8 }
   const wish = { device: 'Fen 11', intent: 'update', answers: PHOTOS } as const
-  const number = await playedSlip(server, { ...wish, facts: tablet('OST11A260498', stable) })
+  const number = await playedSlip(known, { ...wish, facts: tablet('OST11A260498', stable) })
   await desk.signIn('Ilse', `/slips/${number}/firmware`)
   await expect(title(page)).toContainText('the best ends on FEN-26.23A-S')
   const best = routes(page).first()
@@ -147,13 +147,13 @@ test('a tablet that was left behind gets a loader and two steps, each on its bas
 test('firmware of the sibling with another chipset is out, and nobody’s word changes that', async ({
   page,
   desk,
-  server,
+  known,
 }) => {
   const facts = phone('COR5XE300499', {
     ...{ model: 'CORV-5X', board: 'E', chipset: 'Flint 1', region: 'EX' },
     build: '20-2630.0-EO',
   })
-  const number = await playedSlip(server, { device: 'Alder 5', intent: 'update', facts })
+  const number = await playedSlip(known, { device: 'Alder 5', intent: 'update', facts })
   await desk.signIn('Ilse', `/slips/${number}/firmware`)
   await expect(title(page)).toContainText('the best ends on 20-2640.1-EO')
   const row = page.getByRole('main').getByRole('listitem').filter({ hasText: '21-2641.1-HO' })
@@ -169,10 +169,10 @@ test('firmware of the sibling with another chipset is out, and nobody’s word c
 test('service software waits for its maker’s permit, and takes none that is for another device', async ({
   page,
   desk,
-  server,
+  known,
 }) => {
   const facts = phone('COR4MB200413', { model: 'CORV-4M', build: '20-2638.0-HO' })
-  const number = await playedSlip(server, { device: 'Alder 4', intent: 'service', facts })
+  const number = await playedSlip(known, { device: 'Alder 4', intent: 'service', facts })
   await desk.signIn('Ilse', `/slips/${number}/firmware`)
   const blocked = page.locator('[data-blocked]')
   await expect(blocked).toContainText('It needs a permit of its maker’s for this device')
@@ -190,7 +190,7 @@ test('service software waits for its maker’s permit, and takes none that is fo
 test('a lead’s word opens a package of another region, with a reason; a technician’s does not', async ({
   page,
   desk,
-  server,
+  known,
 }) => {
   const facts = {
     ...{ model: 'BRAK-H2K', serial: 'TRN4490077F99', mode: 'normal', region: 'EX' },
@@ -198,7 +198,7 @@ test('a lead’s word opens a package of another region, with a reason; a techni
   } as const
   const tickets = { 'survive.tickets': 'must' }
   const wish = { device: 'Brakken H2K', intent: 'update', answers: tickets } as const
-  const number = await playedSlip(server, { ...wish, facts })
+  const number = await playedSlip(known, { ...wish, facts })
   await desk.signIn('Ilse', `/slips/${number}/firmware`)
   const blocked = page.locator('[data-blocked]').first()
   await expect(blocked).toContainText('For region HI; this is EX')

@@ -10,6 +10,7 @@ import { agrees } from './agrees.ts'
 import { faults } from './faults.ts'
 import { firstView } from './first-view.ts'
 import { jobPage } from './job-page.ts'
+import { knownShelf } from './known-shelf.ts'
 import { machineRoom } from './machine-room.ts'
 import { proving } from './proving.ts'
 import type { Row } from './row.ts'
@@ -23,6 +24,7 @@ const MEASUREMENTS: readonly (() => Promise<readonly Row[]>)[] = [
   proving,
   writing,
   shelf,
+  knownShelf,
   jobPage,
   faults,
   agrees,

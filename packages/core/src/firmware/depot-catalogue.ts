@@ -15,7 +15,7 @@ export const CATALOGUE_FORMAT = 'plain-slate/catalogue@1'
 /** Packages of one catalogue; past that it is refused and has to come in parts. */
 export const CATALOGUE_MOST = 200_000
 
-const schema = z.strictObject({
+export const depotCatalogueSchema = z.strictObject({
   format: z.literal(CATALOGUE_FORMAT),
   /** The depot that signs it. */
   from: z.string().trim().min(1).max(60),
@@ -28,7 +28,7 @@ const schema = z.strictObject({
   /** Ed25519 over `signedText`, in base64. */
   signature: z.base64().length(88),
 })
-export type DepotCatalogue = z.infer<typeof schema>
+export type DepotCatalogue = z.infer<typeof depotCatalogueSchema>
 
 export type NoCatalogue = { readonly path: string; readonly problem: string }
 
@@ -38,7 +38,7 @@ export function readCatalogue(text: string): Result<DepotCatalogue, NoCatalogue>
   if (raw === undefined) return refuse({ path: '', problem: 'it is no JSON' })
   if (!isStorable(raw))
     return refuse({ path: '', problem: 'a text with a NUL or half a character' })
-  const parsed = schema.safeParse(raw)
+  const parsed = depotCatalogueSchema.safeParse(raw)
   if (!parsed.success) {
     const [issue] = parsed.error.issues
     return refuse({

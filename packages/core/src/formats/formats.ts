@@ -3,12 +3,14 @@ import type { z } from 'zod'
 import { hashedEntrySchema } from '../book/entry.ts'
 import { readingsFileSchema } from '../device/readings-file.ts'
 import { familySchema } from '../family/profile.ts'
+import { depotCatalogueSchema } from '../firmware/depot-catalogue.ts'
 import { manifestSchema } from '../firmware/manifest.ts'
 import { journalEntrySchema } from '../run/journal.ts'
 
 export const FORMATS: Readonly<Record<string, z.ZodType>> = {
   'book-entry': hashedEntrySchema,
   family: familySchema,
+  catalogue: depotCatalogueSchema,
   manifest: manifestSchema,
   'journal-entry': journalEntrySchema,
   readings: readingsFileSchema,

@@ -4,6 +4,7 @@ import { digestOf, newest, shelf } from '../testing/packages.ts'
 import { alder, benchOf, packageOf } from '../testing/families.ts'
 import { tarn } from '../testing/tarn.ts'
 import { factsOf } from '../twin/told.ts'
+import { loaderVersionOn } from '../twin/parts.ts'
 import { startOf } from '../twin/start.ts'
 import { modelled } from './model-of.ts'
 import { rehearse } from './rehearse.ts'
@@ -91,5 +92,31 @@ describe('the model of a device whose build the shelf has for another carrier', 
     const read = { facts: system, table: undefined, digests: new Map([['kernel', kernel]]) }
     const strange = modelled(alder, read, [open, older])
     expect(startOf(alder, strange.device, strange.nature.catalogue).outcome).toBe('loop')
+  })
+})
+
+describe('the model of a phone that tells another loader than its build brings', () => {
+  const made = (build: string, loaderVersion: number) =>
+    packageOf(alder, {
+      model: 'CORV-5M',
+      board: 'C',
+      build,
+      release: 20,
+      patchDate: '2026-09-01',
+      generation: 3,
+      loaderVersion,
+      requires: { minLoader: 29 },
+    })
+  const on = made('20-2636.0-HO', 31)
+  const { device } = benchOf({ family: alder, on })
+  const told = (loaderVersion: number) => {
+    const facts = factsOf(benchOf({ family: alder, on }).nature, { ...device, loaderVersion })
+    const read = { facts, table: undefined, digests: new Map<string, string>() }
+    const model = modelled(alder, read, [on])
+    return loaderVersionOn(model.device, model.nature.catalogue)
+  }
+
+  it('has the loader it tells, and that of its build where they are one', () => {
+    expect([told(31), told(30)]).toEqual([31, 30])
   })
 })

@@ -129,15 +129,26 @@ type Stands = {
   readonly known: Map<string, ImageFacts>
 }
 
+/** What the build it reports has there; a loader of another version than that build's is not that one. */
+function usualOn(
+  { name, role }: { readonly name: string; readonly role: PartRole },
+  { loaderVersion }: DeviceFacts,
+  { present }: Stands,
+): string | undefined {
+  const other = loaderVersion !== undefined && loaderVersion !== present?.loaderVersion
+  if (role === 'loader' && other) return undefined
+  return present?.images.find(({ partition }) => partition === name)?.sha256
+}
+
 /** What stands on each partition: what its digest says, else the usual of the build it reports. */
 function partsOf(family: Family, { facts, digests, table }: ReadDevice, stands: Stands) {
-  const { made, present, known } = stands
+  const { made, known } = stands
   const assumed: string[] = []
   const laid = table ?? assumedTable(family, made.fused, facts.scale)
   const parts = laid.partitions.map(({ name, sectors }): readonly [string, Part] => {
     const role = roleOf(family, name) ?? 'cache'
     const blocks = Math.floor((sectors * laid.sectorBytes) / BLOCK_BYTES)
-    const usual = present?.images.find(({ partition }) => partition === name)?.sha256
+    const usual = usualOn({ name, role }, facts, stands)
     const digest = digests.get(name)
     if (digest === undefined) assumed.push(name)
     const was = digest ?? usual ?? `${role} of ${facts.build ?? 'the device'}`
