@@ -23,6 +23,7 @@ const plan = {
   needs: 44,
   permission: true,
   fates: ['kept'],
+  fromCard: false,
 } as const
 const pack = { title: 'H2.104.r4', whole: true, published: true, bytes: true }
 const facts = (more: Partial<ReadyFacts> = {}): ReadyFacts => ({
@@ -40,6 +41,7 @@ const facts = (more: Partial<ReadyFacts> = {}): ReadyFacts => ({
   doubted: [],
   unasked: [],
   keepData: true,
+  house: { backup: 'always', cards: 'out' },
   idleDrain: 0.2,
   lines: linesOf({}),
   ...more,
@@ -193,5 +195,35 @@ describe('the gate', () => {
       const { [topic as keyof typeof SIGNED]: _, ...rest } = SIGNED
       expect(mayStart(facts({ lines: linesOf(rest) }), tavi)).toEqual([`topic.${topic}`])
     }
+  })
+})
+
+describe('what the house decided of Ready', () => {
+  const topics = (more: Partial<ReadyFacts>) =>
+    confirmationsOf(facts(more)).map(({ topic }) => topic)
+  const lines = linesOf({ 'accessory.sim': 'here', 'accessory.card': 'none' })
+  const card = linesOf({ 'accessory.sim': 'none', 'accessory.card': 'here' })
+  const lost = { ...plan, fates: ['wiped'] as const }
+
+  it('asks for a copy always, or only where something is lost', () => {
+    const backup = (house: ReadyFacts['house'], of: ReadyFacts['plan']) =>
+      topics({ house, plan: of }).includes('ready.backup')
+    expect([
+      backup({ backup: 'always', cards: 'out' }, plan),
+      backup({ backup: 'lost', cards: 'out' }, plan),
+    ]).toEqual([true, false])
+    expect(backup({ backup: 'lost', cards: 'out' }, lost)).toBe(true)
+    expect(topics({ keepData: false, plan: lost })).not.toContain('ready.backup')
+  })
+
+  it('has SIM and card taken out, or left in; the card that is read from stays', () => {
+    const out = (more: Partial<ReadyFacts>) => topics(more).includes('ready.out')
+    expect([out({ lines }), out({ lines, house: { backup: 'always', cards: 'in' } })]).toEqual([
+      true,
+      false,
+    ])
+    const fromCard = { ...plan, fromCard: true }
+    expect([out({ lines: card }), out({ lines: card, plan: fromCard })]).toEqual([true, false])
+    expect(out({ lines, plan: fromCard })).toBe(true)
   })
 })

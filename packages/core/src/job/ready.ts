@@ -9,6 +9,7 @@ import { authorise } from '../acts/acts.ts'
 import type { Fate } from '../match/rules/data-fate.ts'
 import { ACCESSORIES, FATE_CONSENTS } from '../terms/line.ts'
 import type { Lines } from './intake.ts'
+import type { HouseRules } from '../match/house.ts'
 import { haltOf, said } from './intake.ts'
 
 export const CHECKS = [
@@ -73,6 +74,8 @@ export type ReadyFacts = {
         /** A step of it needs the link permission. */
         readonly permission: boolean
         readonly fates: readonly Fate[]
+        /** The device reads its package from the memory card. */
+        readonly fromCard: boolean
       }
     | undefined
   readonly agent: boolean
@@ -92,6 +95,8 @@ export type ReadyFacts = {
   /** Topics that a finding on the packages still asks people for. */
   readonly unasked: readonly string[]
   readonly keepData: boolean
+  /** What the house decided of backups and of SIM and card. */
+  readonly house: Pick<HouseRules, 'backup' | 'cards'>
   /** Percent a minute that it drains where it answers and does not charge. */
   readonly idleDrain: number
   readonly lines: Lines
@@ -202,17 +207,21 @@ const CONSENT_OF: Readonly<Partial<Record<Fate, (typeof FATE_CONSENTS)[number]>>
 export function confirmationsOf({
   plan,
   keepData,
+  house,
   lines,
-}: Pick<ReadyFacts, 'plan' | 'keepData' | 'lines'>): readonly Confirmation[] {
-  const out = ACCESSORIES.some(
-    (one) => one !== 'case' && said(lines, `accessory.${one}`) === 'here',
-  )
+}: Pick<ReadyFacts, 'plan' | 'keepData' | 'house' | 'lines'>): readonly Confirmation[] {
+  /* The card that the package is read from stays where it is. */
+  const taken = ACCESSORIES.filter((one) => one !== 'case' && !(one === 'card' && plan?.fromCard))
+  const isHere = taken.some((one) => said(lines, `accessory.${one}`) === 'here')
+  const out = house.cards === 'out' && isHere
+  const loses = plan?.fates.some((fate) => CONSENT_OF[fate] !== undefined) === true
+  const copied = keepData && (house.backup === 'always' || loses)
   const consents = FATE_CONSENTS.filter((consent) =>
     plan?.fates.some((fate) => CONSENT_OF[fate] === consent),
   )
   const asked: readonly (readonly [string, readonly string[]])[] = [
     ...consents.map((consent) => [`fate.${consent}`, ['yes', 'no']] as const),
-    ...(keepData ? [['ready.backup', ['opens', 'not-wanted']] as const] : []),
+    ...(copied ? [['ready.backup', ['opens', 'not-wanted']] as const] : []),
     ['ready.battery', ['done']],
     ['ready.cable', ['done']],
     ...(plan?.permission === true ? [['ready.permission', ['done']] as const] : []),

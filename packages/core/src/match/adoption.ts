@@ -19,13 +19,16 @@ export function adoptionOf(
     family,
     intent,
     keepData,
+    house,
     shelved: { manifest },
-  }: Pick<Case, 'family' | 'intent' | 'keepData' | 'shelved'>,
+  }: Pick<Case, 'family' | 'intent' | 'keepData' | 'house' | 'shelved'>,
   { region, carrier }: Row,
 ): Adoption | undefined {
   const how = keepData ? 'in-place' : 'from-new'
   const brings = manifest.images.some(({ role }) => role === 'variant')
   if (intent !== 'variant-change' || !brings || !family.adopts.includes(how)) return undefined
+  /* A house that leaves every device the variant it was bought as. */
+  if (house.variant === 'bought') return undefined
   if (region === undefined || carrier === undefined) return undefined
   const near = manifest.targets.filter((target) => target.region === region)
   const own = near.some((target) => isForRow(target, region, carrier))

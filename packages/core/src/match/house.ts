@@ -32,6 +32,13 @@ export const houseSchema = z.strictObject({
   build: z.enum(SCHOOLS.build),
   data: z.enum(SCHOOLS.data),
   source: z.enum(SCHOOLS.source),
+  variant: z.enum(SCHOOLS.variant),
+  digests: z.enum(SCHOOLS.digests),
+  accounts: z.enum(SCHOOLS.accounts),
+  backup: z.enum(SCHOOLS.backup),
+  cards: z.enum(SCHOOLS.cards),
+  into: z.enum(SCHOOLS.into),
+  restarts: z.enum(SCHOOLS.restarts),
   handSeconds: z.record(z.enum(HAND_WORK), seconds).readonly(),
 })
 export type HouseRules = Readonly<z.infer<typeof houseSchema>>
@@ -48,6 +55,13 @@ export const USUAL_HOUSE: HouseRules = {
   build: 'same',
   data: 'keep',
   source: 'proven',
+  variant: 'lawful',
+  digests: 'always',
+  accounts: 'proof',
+  backup: 'always',
+  cards: 'out',
+  into: 'command',
+  restarts: 'family',
   handSeconds: {
     charge: 30,
     backup: 240,

@@ -19,6 +19,8 @@ export type Road = {
   readonly here: Mode
   /** How long hands are busy with each thing in this house. */
   readonly handSeconds: HouseRules['handSeconds']
+  /** The house restarts after every part, and not only where the family asks for it. */
+  readonly everyRestart: boolean
   /** Whether commands may be given to the running system. */
   readonly permission: boolean
   /** What is looked at as it is met. */
@@ -78,7 +80,9 @@ export function written(road: Road, one: Written): Road | undefined {
   if (there === undefined) return undefined
   const mode = there.here
   const pieces = piecesOf(one.image, (family.pieceMiB * MIB) / one.scale)
-  const restarts = family.restartAfter.includes(one.image.role)
+  /* A family that asks for none has no way to restart into the mode that writes. */
+  const every = road.everyRestart && family.restartAfter.length > 0
+  const restarts = every || family.restartAfter.includes(one.image.role)
   return adding(
     there,
     ...pieces.map(({ offset, size }, index): StepBody => ({

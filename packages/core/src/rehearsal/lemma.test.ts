@@ -4,6 +4,8 @@
  */
 import { expect, it } from 'vitest'
 import { settled } from '../device/identity.ts'
+import type { HouseRules } from '../match/house.ts'
+import { USUAL_HOUSE } from '../match/house.ts'
 import { fold } from '../plan/folds.ts'
 import { planOf } from '../plan/plan.ts'
 import { MOVED_FACTS } from '../plan/state.ts'
@@ -24,13 +26,21 @@ const factsIn = ({ at }: DeviceState) =>
     }),
   )
 
+/** Schools that make a plan another one, each with each. */
+const houseOf = (seed: number): HouseRules => ({
+  ...USUAL_HOUSE,
+  into: seed % 3 === 0 ? 'keys' : 'command',
+  restarts: seed % 5 === 0 ? 'every' : 'family',
+  writes: seed % 7 === 0 ? 'all' : 'least',
+})
+
 it(`what moves are said to do is what the twin does, from ${WORLDS} devices`, () => {
   const seen = new Set<string>()
   for (let seed = 1; seed <= WORLDS; seed += 1) {
     const bench = worldBench(seed)
     const keepData = seed % 2 === 0
     const intent = keepData ? ('update' as const) : ('downgrade' as const)
-    const start = stateOf(bench, { keepData, intent })
+    const start = stateOf(bench, { keepData, intent, house: houseOf(seed) })
     for (const { name, moves, end } of routesTo({ start }).routes) {
       const about = { seed, name, keepData }
       const plan = planOf(start, moves)

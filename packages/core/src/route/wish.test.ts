@@ -1,6 +1,7 @@
 /** What a master technician says of a route that ends short of the wish, and of what would bring a way to it. */
 import { describe, expect, it } from 'vitest'
 import type { Manifest } from '../firmware/manifest.ts'
+import { USUAL_HOUSE } from '../match/house.ts'
 import type { Case } from '../match/rule.ts'
 import { alder, benchOf, caseOf, packageOf } from '../testing/families.ts'
 import { obstaclesOf } from './obstacles.ts'
@@ -42,6 +43,13 @@ describe('a route ends short of the wish', () => {
       '20-2640.1-HO': 'variant',
       '20-2636.0-HO': 'variant',
     })
+  })
+
+  it('and in a house that leaves each device the variant it was bought as, nothing else is a way', () => {
+    const shelf = [sold('O', '20-2640.1-HO'), sold('N', '20-2640.1-HN')]
+    const house = { ...USUAL_HOUSE, variant: 'bought' } as const
+    const misses = missesOn(shelf, { intent: 'variant-change', house })
+    expect(misses).toEqual({ '20-2640.1-HO': 'variant', '20-2636.0-HO': 'variant' })
   })
 
   it('where an earlier build is wanted: the same falls further short than an older one of its release', () => {

@@ -54,6 +54,9 @@ const says = (fact: 'batteryPercent' | 'serial' | 'carrier', value: string | num
 })
 const { house } = case0417()
 
+const WAY = ['drains', 'hands', 'restarts', 'steps', 'time']
+const RESTARTS = ['drains', 'restarts', 'steps', 'time', 'wayBackUntil']
+
 describe('a figure of the lead plan', () => {
   it.each<[string, Partial<Case>, readonly string[]]>([
     ['rate of writing', pace({ write: { mibPerSecond: [4, 5] } }), ['drains', 'needs', 'time']],
@@ -92,6 +95,10 @@ describe('a figure of the lead plan', () => {
     ['margin of charge', { house: { ...house, batteryMargin: 30 } }, ['needs']],
     ['floor of charge', { house: { ...house, batteryFloor: 65 } }, ['needs']],
     ['lawful regions', { house: { ...house, lawfulRegions: ['HI'] } }, []],
+    ['way into a mode', { house: { ...house, into: 'keys' } }, WAY],
+    ['restarts between parts', { house: { ...house, restarts: 'every' } }, RESTARTS],
+    ['backups', { house: { ...house, backup: 'lost' } }, []],
+    ['SIM and card', { house: { ...house, cards: 'in' } }, []],
   ])('follows the house’s %s', (_, more, names) => {
     expect(moved(more)).toEqual(names)
   })

@@ -3,7 +3,11 @@
 /**
  * Questions on which there are two schools, the usual one first: which parts are written; over the cable by parts, or
  * installed by the device, where both are open; the newest build, or the one it had, for who wants it as it was; data
- * that need not survive left where they open after, or always from new; from anybody if proven, or its maker alone.
+ * that need not survive left where they open after, or always from new; from anybody if proven, or its maker alone; any
+ * lawful variant, or the one it was bought as; a digest from outside for every package, or not for the maker's own; an
+ * owner who proves to be able to sign in, or removes accounts before; a backup always, or when something will be lost;
+ * SIM and card out, or left in; into a mode by command where one leads there, or by keys; restarts between parts where
+ * the family asks for them, or after every part.
  */
 export const SCHOOLS = {
   writes: ['least', 'all'],
@@ -11,6 +15,13 @@ export const SCHOOLS = {
   build: ['same', 'newest'],
   data: ['keep', 'new'],
   source: ['proven', 'maker'],
+  variant: ['lawful', 'bought'],
+  digests: ['always', 'others'],
+  accounts: ['proof', 'before'],
+  backup: ['always', 'lost'],
+  cards: ['out', 'in'],
+  into: ['command', 'keys'],
+  restarts: ['family', 'every'],
 } as const
 export type SchoolQuestion = keyof typeof SCHOOLS
 export const SCHOOL_QUESTIONS = Object.keys(SCHOOLS) as readonly SchoolQuestion[]

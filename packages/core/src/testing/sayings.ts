@@ -1,5 +1,6 @@
 /** Everything that a rule of fit can say, each with a device and a package of which it says it. */
 import { identify } from '../device/identity.ts'
+import { USUAL_HOUSE } from '../match/house.ts'
 import type { Case } from '../match/rule.ts'
 import { DISK_BYTES, case0417 } from './cases.ts'
 import { alder } from './families.ts'
@@ -152,6 +153,7 @@ export const SAID: readonly (readonly [rule: string, say: string, at: Case])[] =
   ['state.known-fault', 'shows', faulty],
   ['package.published', 'fits', state('published')],
   ['package.published', 'whole', state('whole')],
+  ['package.published', 'own', { ...state('whole'), house: { ...USUAL_HOUSE, digests: 'others' } }],
   ['package.published', 'refuted', state('refuted')],
   ['package.here', 'fits', state('whole')],
   ['package.here', 'fetch', state('known')],
@@ -218,6 +220,14 @@ export const SAID: readonly (readonly [rule: string, say: string, at: Case])[] =
     'owner.account',
     'able',
     said({ 'owner.account': 'owner-able' }, phone(sold, { keepData: false })),
+  ],
+  [
+    'owner.account',
+    'remove',
+    {
+      ...said({ 'owner.account': 'owner-able' }, phone(sold, { keepData: false })),
+      house: { ...USUAL_HOUSE, accounts: 'before' },
+    },
   ],
   [
     'owner.account',

@@ -1,6 +1,14 @@
 /** A slip's job as everything about it reads it. */
 import type { LineShown, PlanShown, Slip } from '@plain-slate/api'
-import type { DeviceFacts, Family, Identity, Lines, Move, Reading } from '@plain-slate/core'
+import type {
+  DeviceFacts,
+  Family,
+  HouseRules,
+  Identity,
+  Lines,
+  Move,
+  Reading,
+} from '@plain-slate/core'
 import type { AtPort } from '../devices/case.ts'
 import type { ProvenPackage } from '../shelf/shelf.ts'
 import type { CableRow } from '../tables/bench.ts'
@@ -33,6 +41,8 @@ export type JobAt = {
   readonly family: Family | undefined
   readonly identity: Identity
   readonly keepData: boolean
+  /** The house rules as they are for this slip. */
+  readonly house: HouseRules
   /** Ids of the family's own things; none where no family is known. */
   readonly things: readonly string[]
   /** True when somebody looked at the board since the readings that disagree with its fuses. */

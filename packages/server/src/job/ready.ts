@@ -3,7 +3,7 @@
  * this plan, and whether its run may start.
  */
 import type { Ready } from '@plain-slate/api'
-import type { Actor, Family, Fate, Mode, ReadyFacts } from '@plain-slate/core'
+import type { Actor, Family, Fate, HouseRules, Mode, ReadyFacts } from '@plain-slate/core'
 import {
   checksOf,
   confirmationsOf,
@@ -13,6 +13,7 @@ import {
   modeName,
   modeProfile,
   msOf,
+  needsNoDigest,
   said,
   settled,
 } from '@plain-slate/core'
@@ -36,11 +37,14 @@ async function gateFacts(workshop: Workshop, job: JobAt, stale: boolean): Promis
     otherIds: otherIds(job),
     busy: runs.some(({ port }) => port === sight?.port),
     cable: cables.find(({ port }) => port !== null && port === sight?.port),
-    packages: await Promise.all(routePackages(job).map((one) => packageOf(workshop, one))),
+    packages: await Promise.all(
+      routePackages(job).map((one) => packageOf(workshop, one, job.house)),
+    ),
     overruled: isVouchedFor(job),
     doubted: job.byEye ? [] : doubtedFacts(job.identity),
     unasked: unaskedOf(job),
     keepData: job.keepData,
+    house: job.house,
     idleDrain: family?.drainPerMinute.idle ?? 0,
     lines: job.lines,
   }
@@ -55,7 +59,7 @@ const seenMode = (family: Family | undefined, mode: Mode): ReadyFacts['mode'] =>
 /** Fates of things that are there, each once: those are what consent is asked for. */
 function planOf({ taken, lines }: JobAt, stale: boolean): ReadyFacts['plan'] {
   if (taken === undefined) return undefined
-  const { shown, at } = taken
+  const { shown, made, at } = taken
   const there = shown.fates.filter(({ item }) => said(lines, `survive.${item}`) !== 'not-there')
   return {
     takenAt: msOf(at),
@@ -66,6 +70,7 @@ function planOf({ taken, lines }: JobAt, stale: boolean): ReadyFacts['plan'] {
       ({ kind, facts }) => kind === 'ready' && facts['what'] === 'permission',
     ),
     fates: [...new Set(there.map(({ fate }): Fate => fate))],
+    fromCard: made.plan.moves.some(({ way }) => way === 'card'),
   }
 }
 
@@ -96,7 +101,7 @@ function otherIds({ sight, identity }: JobAt): readonly string[] {
 }
 
 /** Bytes are known by size and time of change, as they were when they were read: hashing GiB takes minutes. */
-async function packageOf(workshop: Workshop, pack: ProvenPackage) {
+async function packageOf(workshop: Workshop, pack: ProvenPackage, house: HouseRules) {
   const stamps = await Promise.all(
     pack.volumes.map(async ({ sha256, stamps: known }) => {
       const now = await workshop.vault.stamp(sha256)
@@ -106,7 +111,7 @@ async function packageOf(workshop: Workshop, pack: ProvenPackage) {
   return {
     title: pack.manifest.title,
     whole: isWhole(pack),
-    published: isPublished(pack),
+    published: isPublished(pack) || needsNoDigest(house, pack.manifest),
     bytes: stamps.length > 0 && stamps.every(Boolean),
   }
 }

@@ -131,6 +131,8 @@ export const fit = {
   'fit.package.here.fits': '{title} is here',
   'fit.package.here.fetch': '{title} is known, but not here',
   'fit.package.published.fits': '{title} is what was published',
+  'fit.package.published.own':
+    '{title} is its maker’s own: it was digested, and this house compares it with nothing',
   'fit.package.published.whole':
     '{title} is whole by its own word alone: give the digest that is published for it',
   'fit.package.published.refuted': '{title} is not what the maker published',
@@ -170,6 +172,8 @@ export const fit = {
   'fit.owner.managed.not': 'Whoever manages it did not agree',
   'fit.owner.account.absent': 'No account is on it',
   'fit.owner.account.able': 'Its owner has shown that they can sign in',
+  'fit.owner.account.remove':
+    'Its owner can sign in, and this house wipes nothing before the account is removed',
   'fit.owner.account.asked':
     'After a wipe it asks for the account that is on it, and whether one is was not asked at intake',
   'fit.owner.account.shut':

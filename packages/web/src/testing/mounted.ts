@@ -3,6 +3,7 @@ import type { Face } from '@plain-slate/api'
 import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query'
 import { flushPromises, mount } from '@vue/test-utils'
 import { createPinia } from 'pinia'
+import { onTestFinished } from 'vitest'
 import type { Component } from 'vue'
 import { h } from 'vue'
 import { createMemoryHistory, createRouter } from 'vue-router'
@@ -64,6 +65,11 @@ export async function mounted(
       plugins: [[VueQueryPlugin, { queryClient }], pinia, router],
       stubs: PLAIN,
     },
+  })
+  /* Nothing that a test showed is left to be drawn again in another's. */
+  onTestFinished(() => {
+    shown.unmount()
+    queryClient.clear()
   })
   useSessionStore(pinia).person = { id: 'ilse', name: 'Ilse Maro', initials: 'IM', role }
   await flushPromises()

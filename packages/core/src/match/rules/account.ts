@@ -8,18 +8,21 @@ export const account = rule({
   id: 'owner.account',
   overruled: 'nobody',
   sees: ['accountLock'],
-  reads: ['lines', 'keepData'],
+  reads: ['lines', 'keepData', 'house'],
   says: {
     absent: ['fits'],
     able: ['fits'],
+    remove: ['fits-if'],
     asked: ['cannot-tell'],
     shut: ['does-not-fit'],
   },
   concerns: ({ family, lines, keepData }) =>
     family.account.asksAfterReset && lines !== undefined && !keepData,
-  check: ({ accountLock }, { lines }) => {
+  check: ({ accountLock }, { house, lines }) => {
     const answer = lines?.get('owner.account')?.answer ?? accountLock
     if (answer === 'absent') return { say: 'absent', facts: {} }
+    if (answer === 'owner-able' && house.accounts === 'before')
+      return { say: 'remove', facts: {}, remedy: { kind: 'ask', topic: 'owner.account' } }
     if (answer === 'owner-able') return { say: 'able', facts: {} }
     if (answer !== undefined) return { say: 'shut', facts: {} }
     return { say: 'asked', facts: {}, remedy: { kind: 'ask', topic: 'owner.account' } }

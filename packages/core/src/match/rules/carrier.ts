@@ -11,7 +11,7 @@ export const carrier = rule({
   overruled: 'lead',
   needs: ['region', 'carrier'],
   sees: TARGET_FACTS,
-  reads: ['intent', 'keepData'],
+  reads: ['intent', 'keepData', 'house'],
   says: {
     fits: ['fits', 'here'],
     not: ['does-not-fit', 'here', 'wanted'],

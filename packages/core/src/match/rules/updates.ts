@@ -12,7 +12,7 @@ export const updates = rule({
   overruled: 'anyone',
   needs: ['region', 'carrier'],
   sees: ['build'],
-  reads: ['intent', 'keepData', 'shelf'],
+  reads: ['intent', 'keepData', 'shelf', 'house'],
   says: {
     come: ['fits', 'row'],
     none: ['fits-if', 'row', 'build'],
