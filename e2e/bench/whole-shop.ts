@@ -20,8 +20,10 @@ import {
   FAMILIES_FOLDER,
   DEMO_PACKAGES,
   buildPackage,
+  demoCatalogue,
   demoFamilies,
   demoImages,
+  depotPem,
   familyNamed,
   idOfDraft,
   makeDevice,
@@ -69,6 +71,8 @@ export class WholeShop {
         { folder: devices, family: familyNamed(device.line.family), scale: DEMO_SCALE },
         device,
       )
+    mkdirSync(join(this.folder, 'trust'))
+    this.#write('trust/depot.pem', depotPem())
     this.#write('link.secret', 'link-secret')
     this.#write('control.secret', 'control-secret')
     this.#write('bench.secret', SECRET)
@@ -154,6 +158,7 @@ export class WholeShop {
           PLAIN_SLATE_SECRETS: join(folder, 'server.secrets'),
           PLAIN_SLATE_FAMILIES: FAMILIES_FOLDER,
           PLAIN_SLATE_STANDINS: join(folder, 'control'),
+          PLAIN_SLATE_TRUST: join(folder, 'trust'),
           PLAIN_SLATE_LOG: 'error',
         },
         [],
@@ -203,6 +208,20 @@ export class WholeShop {
   }
 
   /** Sends a package of the demo, and waits until it was read. */
+  /** Has the demo's catalogue taken in. */
+  async takeCatalogue(): Promise<void> {
+    const body = await demoCatalogue()
+    const response = await fetch(`${this.address}/api/shelf/catalogues`, {
+      method: 'POST',
+      headers: {
+        authorization: `Bearer ${SECRET}`,
+        'content-type': 'application/octet-stream',
+      },
+      body,
+    })
+    if (!response.ok) throw new Error(await response.text())
+  }
+
   async shelve(name: string): Promise<void> {
     for (const volume of built(name).volumes) {
       await sendVolume(this.address, { authorization: `Bearer ${SECRET}` }, volume, {

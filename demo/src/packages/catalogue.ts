@@ -4,6 +4,7 @@
  * packages in a made-up shop and for nothing else.
  */
 import { createHash, createPrivateKey, createPublicKey, sign } from 'node:crypto'
+import { setImmediate } from 'node:timers/promises'
 import type { Manifest, UnsignedCatalogue } from '@plain-slate/core'
 import { CATALOGUE_FORMAT, signedText } from '@plain-slate/core'
 import { DEMO_PACKAGES } from './all.ts'
@@ -27,12 +28,14 @@ const depotKey = () => {
 export const depotPem = (): string =>
   createPublicKey(depotKey()).export({ format: 'pem', type: 'spki' }).toString()
 
-/** The catalogue's text, signed. */
-export function demoCatalogue(): string {
-  return signedCatalogue([
-    ...DEMO_PACKAGES.map(shelvedAs),
-    ...KNOWN_PACKAGES.map((one) => listedPackage(one)),
-  ])
+/** The catalogue's text, signed. Package by package, so that whatever else this process does goes on meanwhile. */
+export async function demoCatalogue(): Promise<string> {
+  const here: Manifest[] = []
+  for (const draft of DEMO_PACKAGES) {
+    await setImmediate()
+    here.push(shelvedAs(draft))
+  }
+  return signedCatalogue([...here, ...KNOWN_PACKAGES.map((one) => listedPackage(one))])
 }
 
 /** A catalogue of the depot over these packages, as it signs it. */

@@ -24,10 +24,11 @@ async function takeDemoCatalogue(address: string, secret: string): Promise<void>
     readonly catalogues: readonly { readonly from: string; readonly number: number }[]
   }
   if (shelf.catalogues.some(({ from, number }) => from === DEPOT && number >= DEPOT_NUMBER)) return
+  const body = await demoCatalogue()
   const response = await fetch(new URL('/api/shelf/catalogues', address), {
     method: 'POST',
     headers: { ...headers, 'content-type': 'application/octet-stream' },
-    body: demoCatalogue(),
+    body,
   })
   if (response.ok) return
   const { sentence = '', remedy = '' } = (await response.json()) as Partial<ApiError>

@@ -123,6 +123,7 @@ export const stages = {
   'routes.title.short': 'No route reaches all that is wished; the nearest ends on {build}',
   'routes.title.away':
     '{build} is {n, plural, one {one package} other {# packages}} away, and the data are {fate}',
+  'routes.title.searching': 'Every way to what is wished is being looked for',
   'routes.title.unread': 'We cannot tell yet: read the device first',
   'routes.lede':
     '{known, plural, one {One package is} other {# packages are}} known, {naming, plural, =0 {none names} one {one names} other {# name}} this model. Best for {intent} first.',

@@ -36,7 +36,8 @@ const { read, inHand, number } = useRoutes()
 function title(data: Job): string {
   const routes = read.data.value?.routes ?? []
   const best = inHand.value
-  if (data.family === null || read.data.value === undefined) return say('routes.title.unread')
+  if (data.family === null) return say('routes.title.unread')
+  if (read.data.value === undefined) return say('routes.title.searching')
   if (best === undefined) return say('routes.title.none')
   const fate = say(`fate.${worstOf(best)}`)
   if (data.route !== null)

@@ -77,6 +77,13 @@ describe('Firmware', () => {
     expect(all.shown.find('[data-route="b"]').exists()).toBe(true)
   })
 
+  it('says that it is looking as long as nothing is known, and not that nothing was read', async () => {
+    const { h1 } = await sheet(Firmware, { job: at(), more: {} })
+    expect(h1).toBe('Every way to what is wished is being looked for')
+    const unread = await sheet(Firmware, { job: at({ family: null }), more: {} })
+    expect(unread.h1).toBe('We cannot tell yet: read the device first')
+  })
+
   it('never preselects a loss: where the data must survive nothing is taken by itself', async () => {
     const wiping = route({
       fates: [
