@@ -5,7 +5,7 @@
 import { join } from 'node:path'
 import { chromium } from '@playwright/test'
 import { ROOT } from '../scripts/bootstrap.mjs'
-import { DEMO_PACKAGES, idOfDraft } from '@plain-slate/demo'
+import { DEMO_PACKAGES, idOfDraft, takeDemoCatalogue } from '@plain-slate/demo'
 import { cloneTemplate, makeDesk, openServer } from './bench.ts'
 import { WholeShop } from './bench/whole-shop.ts'
 import { answer, enter, holdStart, sign, takeIn } from './shop.ts'
@@ -134,7 +134,7 @@ for (const [name, path] of Object.entries(VIEWS)) {
 }
 const shop = new WholeShop(await cloneTemplate('demo'), PACE)
 await shop.open(DEMO_PACKAGES.map(idOfDraft))
-await shop.takeCatalogue()
+await takeDemoCatalogue(shop.address, shop.secret)
 await page.goto(`${shop.address}/sign-in`)
 await page.getByRole('button', { name: 'Ilse' }).click()
 await desk.type('2204')

@@ -20,7 +20,6 @@ import {
   FAMILIES_FOLDER,
   DEMO_PACKAGES,
   buildPackage,
-  demoCatalogue,
   demoFamilies,
   demoImages,
   depotPem,
@@ -208,19 +207,6 @@ export class WholeShop {
   }
 
   /** Sends a package of the demo, and waits until it was read. */
-  /** Has the demo's catalogue taken in. */
-  async takeCatalogue(): Promise<void> {
-    const body = await demoCatalogue()
-    const response = await fetch(`${this.address}/api/shelf/catalogues`, {
-      method: 'POST',
-      headers: {
-        authorization: `Bearer ${SECRET}`,
-        'content-type': 'application/octet-stream',
-      },
-      body,
-    })
-    if (!response.ok) throw new Error(await response.text())
-  }
 
   async shelve(name: string): Promise<void> {
     for (const volume of built(name).volumes) {

@@ -18,7 +18,7 @@ export const demoImages = (): readonly ImageFacts[] => {
 }
 
 /** Has the depot's catalogue taken in, where the shelf does not know it yet. */
-async function takeDemoCatalogue(address: string, secret: string): Promise<void> {
+export async function takeDemoCatalogue(address: string, secret: string): Promise<void> {
   const headers = { authorization: `Bearer ${secret}` }
   const shelf = (await (await fetch(new URL('/api/shelf', address), { headers })).json()) as {
     readonly catalogues: readonly { readonly from: string; readonly number: number }[]
