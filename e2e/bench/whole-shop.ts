@@ -207,7 +207,6 @@ export class WholeShop {
   }
 
   /** Sends a package of the demo, and waits until it was read. */
-
   async shelve(name: string): Promise<void> {
     for (const volume of built(name).volumes) {
       await sendVolume(this.address, { authorization: `Bearer ${SECRET}` }, volume, {

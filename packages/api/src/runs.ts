@@ -5,6 +5,7 @@ import {
   FATES,
   FATE_WHYS,
   LEDGE_WORDS,
+  ORDER_CODES,
   OVERRULERS,
   REMEDIES,
   STOP_WAITS,
@@ -85,6 +86,8 @@ export const planSchema = z.object({
   verdict: verdictSchema,
   findings: z.array(findingSchema),
   steps: z.array(stepSchema),
+  /** Why they stand in this order. */
+  order: z.array(z.object({ code: z.enum(ORDER_CODES), facts: factsSchema })),
   time: range,
   hands: range,
   /** Percent of charge that must be there. */

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { StepSaid } from '@plain-slate/core'
-import { passedWords, planTitle, rangeWords, runTitle, whyWords } from './plans.ts'
+import { ORDER_CODES } from '@plain-slate/core'
+import { orderWords, passedWords, planTitle, rangeWords, runTitle, whyWords } from './plans.ts'
 import type { PlanSaid, RunSaid } from './plans.ts'
 import { speaker } from './say.ts'
 import { stepWords } from './steps.ts'
@@ -58,6 +59,14 @@ describe('a plan’s headline', () => {
     const wiped = plan({ fates: [{ fate: 'wiped' }] })
     expect(planTitle(say, wiped)).toContain('data wiped')
     expect(planTitle(say, plan({ atRisk: { unaffected: 900 } }))).toBe(planTitle(say, plan()))
+  })
+})
+
+describe('the order of a plan', () => {
+  it('has a sentence for each reason there is', () => {
+    const facts = { first: 'a', title: 'b', least: 7, build: 'c', roles: 'd' }
+    const said = ORDER_CODES.map((code) => orderWords(say, { code, facts }))
+    expect(new Set(said).size).toBe(ORDER_CODES.length)
   })
 })
 

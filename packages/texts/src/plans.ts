@@ -2,7 +2,7 @@
  * Plans and runs in words: steps, ranges of time, why a run stopped. Reads what is shown of them;
  * computes no figure of its own beyond rounding.
  */
-import type { CutClass, Fate, Json, LedgeWord, StepSaid, Worse } from '@plain-slate/core'
+import type { CutClass, Fate, Json, LedgeWord, OrderCode, StepSaid, Worse } from '@plain-slate/core'
 import { riskSeconds, worstFate } from '@plain-slate/core'
 import type { Say } from './say.ts'
 import { stepWords } from './steps.ts'
@@ -103,6 +103,15 @@ export function whyWords(say: Say, { code, facts }: WhySaid): string {
     default:
       return say(`why.${code as 'asked' | 'superseded'}`)
   }
+}
+
+/** Why steps stand in their order. The facts of each reason are those that its sentence names. */
+export const orderWords = (say: Say, { code, facts }: OrderSaid): string =>
+  say(`plan.order.${code as 'parts'}`, facts as { readonly roles: string })
+
+type OrderSaid = {
+  readonly code: OrderCode
+  readonly facts: Readonly<Record<string, Json>>
 }
 
 /** Where a plan's rehearsal fails. */

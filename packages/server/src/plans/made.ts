@@ -13,7 +13,7 @@ import type {
   PlacedStep,
   Plan,
 } from '@plain-slate/core'
-import { atRisk, placedSteps } from '@plain-slate/core'
+import { atRisk, orderOf, placedSteps } from '@plain-slate/core'
 import { isCode, speaker } from '@plain-slate/texts'
 import type { Assumed } from './rehearsals.ts'
 import { stripShown, wallShown } from './pictures.ts'
@@ -60,6 +60,7 @@ export function showPlan(made: MadePlan, family: Family, digest: string): PlanSh
     verdict: judged.verdict,
     findings: judged.findings.map(findingOf),
     steps: steps.map(stepShown),
+    order: orderOf(plan, family).map(({ code, facts }) => ({ code, facts: { ...facts } })),
     time: { ...folds.time },
     hands: { ...folds.hands },
     needs: folds.needs,

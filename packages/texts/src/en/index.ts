@@ -6,6 +6,7 @@ import { errors } from './errors.ts'
 import { fit, fitUnread } from './fit.ts'
 import { frame } from './frame.ts'
 import { job } from './job.ts'
+import { order } from './order.ts'
 import { people } from './people.ts'
 import { pictures } from './pictures.ts'
 import { places } from './places.ts'
@@ -29,6 +30,7 @@ export const en = {
   ...fitUnread,
   ...bench,
   ...runs,
+  ...order,
   ...shelf,
   ...job,
   ...stages,

@@ -5,7 +5,7 @@
 <script setup lang="ts">
 import type { Job, PlanShown } from '@plain-slate/api'
 import { leastOf, reaches } from '@plain-slate/core'
-import { assumedWords, planLede, planTitle } from '@plain-slate/texts'
+import { assumedWords, orderWords, planLede, planTitle } from '@plain-slate/texts'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import StepList from '../../bench/StepList.vue'
@@ -99,6 +99,18 @@ const print = () => window.print()
         <Fates :fates="plan.fates" />
         <h2 id="steps">{{ say('plan.steps') }}</h2>
         <StepList :steps="plan.steps" />
+        <template v-if="plan.order.length > 0">
+          <h2 id="order">{{ say('plan.order') }}</h2>
+          <ul class="order" aria-labelledby="order">
+            <li
+              v-for="one in plan.order"
+              :key="`${one.code} ${one.facts['first'] ?? ''}`"
+              :data-order="one.code"
+            >
+              {{ orderWords(say, one) }}
+            </li>
+          </ul>
+        </template>
         <p v-if="assumed !== ''" class="dim small">{{ say('plan.assumed', { what: assumed }) }}</p>
         <p v-if="plan.scale > 1" class="dim small">
           {{ say('plan.scale', { scale: plan.scale }) }}
@@ -112,6 +124,11 @@ const print = () => window.print()
 </template>
 
 <style scoped>
+.order {
+  margin: 0 0 8px;
+  padding-left: 18px;
+  max-width: 84ch;
+}
 p {
   margin: 0 0 6px;
   max-width: 84ch;

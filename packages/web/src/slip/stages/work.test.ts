@@ -72,6 +72,20 @@ describe('Plan', () => {
       '1 step, data kept: 6 s that could kill it',
     )
   })
+  it('says why its steps stand in their order, and nothing where nothing is to be said', async () => {
+    const facts = { first: 'loader 7', title: 'H2.104.r4', least: 7 }
+    const order = [
+      { code: 'loader-first' as const, facts },
+      { code: 'parts' as const, facts: { roles: 'modem, main' } },
+    ]
+    const { text } = await sheet(Plan, { job: job('plan'), more: planPage(plan({ order })) })
+    expect(text).toContain(
+      'loader 7 goes on before H2.104.r4, which starts under loader 7 or newer',
+    )
+    expect(text).toContain('Parts go on as its family orders them: modem, main.')
+    const none = await sheet(Plan, { job: job('plan'), more: planPage(plan()) })
+    expect(none.text).not.toContain('Why in this order')
+  })
   it('says how the rehearsal ended', async () => {
     const ends = {
       build: 'H2.104.r4',

@@ -135,13 +135,15 @@ export const slip = (more: Partial<Slip> = {}): Slip => ({
   ...more,
 })
 
+const NOTHING_TOLD = { findings: [], order: [] }
+
 export const plan = (more: Partial<PlanShown> = {}): PlanShown => ({
+  ...NOTHING_TOLD,
   package: 'tarn-H2.104.r4',
   title: 'H2.104.r4',
   serial: 'TRN4490077F31',
   port: 'P2',
   verdict: 'fits',
-  findings: [],
   steps: [
     {
       number: 1,
