@@ -209,3 +209,22 @@ test('a lead’s word opens a package of another region, with a reason; a techni
   await expect(margin(page)).toContainText('Its owner moved to the isles')
   await desk.axe('a rule overruled by a lead')
 })
+
+test('what is known is found on the shelf by words and by proof, a page at a time', async ({
+  page,
+  desk,
+}) => {
+  await desk.signIn('Tavi', '/shelf')
+  await expect(title(page)).toHaveText('217 packages are known, none here, none published')
+  await expect(page.getByRole('main')).toContainText('Holm depot, catalogue 41 of 2026-10-12')
+  await expect(page.getByRole('main')).toContainText('1 to 60 of 217')
+  await page.getByRole('button', { name: 'those after' }).press('Enter')
+  await expect(page.getByRole('main')).toContainText('61 to 120 of 217')
+  expect(page.url()).toContain('after=60')
+  await page.getByLabel('Find among packages').fill('OSTR-11C 26.19A')
+  await expect(title(page)).toHaveText('3 are found')
+  await expect(page.getByRole('main')).not.toContainText('those after')
+  await desk.axe('the shelf, searched')
+  await page.goto('/shelf?state=published')
+  await expect(page.getByRole('main')).toContainText('No package is found by that.')
+})

@@ -1,7 +1,9 @@
 /** The shelf: packages with what is proven of them, archives as they are read, dropping a file. */
 export const shelf = {
   'shelf.title':
-    '{packages, plural, =0 {No package is known} one {One package is known} other {# packages are known}}, {here, plural, =0 {none of them here} one {one of them here} other {# of them here}}, {proven, plural, =0 {none published} one {one published} other {# published}}',
+    '{packages, plural, =0 {No package is shelved} one {One package} other {# packages}}, {proven, plural, =0 {none published} one {one published} other {# published}}',
+  'shelf.title.known':
+    '{packages, plural, one {One package is known} other {# packages are known}}, {here, plural, =0 {none here} one {one here} other {# here}}, {proven, plural, =0 {none published} one {one published} other {# published}}',
   'shelf.find': 'Find among packages',
   'shelf.state': 'Proof',
   'shelf.state.all': 'all',

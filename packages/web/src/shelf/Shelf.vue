@@ -47,12 +47,9 @@ const paged = (data: Shelf) =>
   asked.value.state === undefined ? all(data) : data.states[asked.value.state]
 function title(data: Shelf): string {
   if (asked.value.find !== '') return say('shelf.found', { n: all(data) })
-  const { published, known } = data.states
-  return say('shelf.title', {
-    packages: all(data),
-    here: all(data) - known,
-    proven: published,
-  })
+  const { published: proven, known } = data.states
+  if (known === 0) return say('shelf.title', { packages: all(data), proven })
+  return say('shelf.title.known', { packages: all(data), here: all(data) - known, proven })
 }
 const states = computed(() => [
   { value: '', title: say('shelf.state.all') },
