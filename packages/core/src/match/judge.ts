@@ -57,7 +57,11 @@ export const candidates = (at: Unheld): readonly Judgement[] =>
   )
 
 /** What can be taken first, and of each kind what serves the intent better; equals stay as they stand. */
-export function inOrder<One extends Judgement>(at: Unheld, judged: readonly One[]): readonly One[] {
+export function inOrder<One extends Judgement>(
+  at: Unheld,
+  judged: readonly One[],
+  ties: (a: One, b: One) => number = () => 0,
+): readonly One[] {
   const group = ({ verdict }: Judgement) =>
     isTakeable(verdict) ? 0 : verdict === 'cannot-tell' ? 1 : 2
   return [...judged].sort(
@@ -65,6 +69,7 @@ export function inOrder<One extends Judgement>(at: Unheld, judged: readonly One[
       group(a) - group(b) ||
       promise(at, a) - promise(at, b) ||
       better(at, a.shelved.manifest, b.shelved.manifest) ||
+      ties(a, b) ||
       a.shelved.manifest.id.localeCompare(b.shelved.manifest.id),
   )
 }

@@ -102,6 +102,17 @@ describe('the order of a tablet’s plan', () => {
     expect(codes(order(next, 'merging', 'images'))).toEqual(['merge-first', 'parts', 'slot-last'])
   })
 
+  it('has it emptied after an install that it could not open its data under', () => {
+    const trial = build('FEN-26.21A-T', { release: 9, track: 'T', patchDate: '2026-09-01' })
+    const bench = benchOf({ family: fen, on: trial, shelf: [next] })
+    const { shelved, ...at } = caseOf(bench, next, { keepData: false, intent: 'leave-channel' })
+    const start = { at, mode: bench.device.mode, permission: bench.device.permission }
+    const made = planOf(start, [{ pack: shelved.key, way: 'push' }])
+    if (!made.ok) throw new Error(JSON.stringify(made.refusal))
+    expect(codes(orderOf(made.value, fen))).toEqual(['wiped-start'])
+    expect(codes(order(next, 'none', 'push'))).toEqual([])
+  })
+
   it('has the base go on before the step from it', () => {
     expect(factsOf(order(stepOn, 'none'), 'base-first')).toEqual({
       first: next.title,

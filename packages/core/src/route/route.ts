@@ -65,7 +65,8 @@ export function routesTo({ start, aims, isWay, own, limits }: RouteAsk): Routes 
   const routes = [...ends].flatMap(([, front]) =>
     [...front].sort((a, b) => houseOrder(start, a, b)).map((found) => routeOf(start, found)),
   )
-  return { routes: nearestFirst(inOrder(at, routes)), limit }
+  const ties = (a: Route, b: Route) => houseOrder(start, a, b)
+  return { routes: nearestFirst(inOrder(at, routes, ties)), limit }
 }
 
 /** What comes to the wish before what misses some of it; equals stay as they stand. */
@@ -78,10 +79,10 @@ function nearestFirst(routes: readonly Route[]): readonly Route[] {
 /** The school of the house first: by parts over the cable, or installed by the device; then what costs less. */
 function houseOrder(
   { at }: DeviceState,
-  a: Found<DeviceState, Move>,
-  b: Found<DeviceState, Move>,
+  a: Pick<Found<DeviceState, Move>, 'moves' | 'cost'>,
+  b: Pick<Found<DeviceState, Move>, 'moves' | 'cost'>,
 ): number {
-  const rank = ({ moves }: Found<DeviceState, Move>) =>
+  const rank = ({ moves }: Pick<Found<DeviceState, Move>, 'moves'>) =>
     (moves.at(-1)?.way === 'images') === (at.house.way === 'parts') ? 0 : 1
   return rank(a) - rank(b) || costOrder(a.cost, b.cost)
 }

@@ -66,6 +66,18 @@ describe('a route ends short of the wish', () => {
   })
 })
 
+describe('of two packages of one build', () => {
+  it('the one that costs less comes first, whatever it is called', () => {
+    const cheap = build('20-2640.1-HO', { id: 'z cheap' })
+    const dear = build('20-2640.1-HO', { id: 'a dear', effects: { erases: ['customer'] } })
+    const bench = benchOf({ family: alder, on, shelf: [dear, cheap] })
+    const { shelved: _, ...at } = caseOf(bench, cheap, { keepData: false })
+    const { mode, permission } = bench.device
+    const [first] = routesTo({ start: { at, mode, permission } }).routes
+    expect(first?.shelved.manifest.id).toBe('z cheap')
+  })
+})
+
 describe('service software', () => {
   const software = build('20-2636.9-HO', { id: 'service', kind: 'service' })
   const bench = benchOf({ family: alder, on, shelf: [software] })

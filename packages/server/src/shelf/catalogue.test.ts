@@ -13,7 +13,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Bench, Browser } from '../testing/bench.ts'
 import { openBench } from '../testing/bench.ts'
 import { MAIN, image, manifest, packed, sendArchive, sha256 } from '../testing/packed.ts'
-import { everyPackage } from '../tables/packages.ts'
+import { listPackages } from '../tables/packages.ts'
 import { provenOf } from './proofs.ts'
 
 const depot = generateKeyPairSync('ed25519')
@@ -163,7 +163,7 @@ describe('what is known', () => {
       images: [image(MAIN), image(MAIN, 'y.tar')],
     })
     const asTold = async () => {
-      const kept = await everyPackage(db)
+      const { packages: kept } = await listPackages(db, { find: '', after: 0, limit: 1000 })
       const made = await provenOf(db, kept)
       expect(kept.map(({ proof, manifest: { id } }) => [id, proof.state])).toEqual(
         made.map(({ proof, manifest: { id } }) => [id, proof.state]),

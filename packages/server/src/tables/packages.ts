@@ -137,9 +137,6 @@ export const packagesHolding = (
   images: readonly string[],
 ): Promise<PackageProven[]> => provenIn(shown(db).whereRaw('images && ?', [[...images]]))
 
-/** Every package, for whoever walks the whole shelf. */
-export const everyPackage = (db: Database): Promise<PackageProven[]> => provenIn(shown(db))
-
 export type ShelfCounts = {
   readonly all: number
   /** Of the family; naming the model. */

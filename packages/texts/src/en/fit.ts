@@ -89,7 +89,7 @@ export const fit = {
   'fit.state.merge.staged':
     'It has prepared an update of its own: the plan has it taken back first',
   'fit.state.merge.merging':
-    'It is merging an update of its own, and what is written meanwhile destroys the data: the plan waits until that is through',
+    'While an update merges into it, whatever is written destroys the data: the plan waits until that is through',
   'fit.state.lock.fits': 'The boot lock is closed over it, once it has started',
   'fit.state.lock.closed': 'The boot lock is closed already',
   'fit.state.lock.foreign':
