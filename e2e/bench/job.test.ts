@@ -162,7 +162,10 @@ describe('firmware', () => {
     await slip.read()
     const { routes, left, naming } = await slip.routes()
     expect(routes.map((one) => one.package)).toEqual(ROUTES)
-    expect(routes[0]).toMatchObject({ first: ['loader 7'], wayBack: 'H2.0ZC.r4' })
+    expect(routes[0]).toMatchObject({
+      first: [{ kind: 'package', title: 'loader 7' }],
+      wayBack: 'H2.0ZC.r4',
+    })
     expect(naming).toBe(5)
     const reasons = Object.fromEntries(left.map((one) => [one.package, one]))
     expect(reasons[keyOf('tarn-H2.104.r5')]?.reason?.code).toBe('fit.identity.board.not')

@@ -144,9 +144,9 @@ describe('the job from a shell', () => {
     const facts = Object.entries(LEAD_FACTS).filter(([fact]) => FACTS.some((one) => one === fact))
     const readings = facts.map(([fact, value]) => ({ fact, value, source: 'link' }))
     writeFileSync(file, JSON.stringify({ format: 'plain-slate/readings@1', readings }))
-    type Roads = { routes: { title: string; first: string[] }[] }
+    type Roads = { routes: { title: string; first: { title: string }[] }[] }
     const away = json<Roads>(await at('routes', '--readings', file))
-    expect(away.routes.map(({ title, first }) => [title, first])).toEqual([
+    expect(away.routes.map(({ title, first }) => [title, first.map((one) => one.title)])).toEqual([
       ['H2.104.r4', ['loader 7']],
     ])
     const cuts = await tool(

@@ -1,16 +1,23 @@
 /** Routes as they are shown, what would open one, and what is judged of one package. Codes and figures only. */
-import { CUT_CLASSES, FATES, MISSES, PLAN_WAYS } from '@plain-slate/core'
+import { CUT_CLASSES, FATES, MISSES, MOVE_ACTS, PLAN_WAYS } from '@plain-slate/core'
 import { z } from 'zod'
 import { rulerSchema } from './job-shapes.ts'
 import { candidateSchema, findingSchema, planSchema, rangeSchema } from './runs.ts'
+
+/** A package by its title, or what is done without one. */
+const moveSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('package'), title: z.string() }),
+  z.object({ kind: z.literal('act'), act: z.enum(MOVE_ACTS) }),
+])
 
 export const routeSchema = candidateSchema.extend({
   /** What the route is called: its moves one after the other. */
   route: z.string(),
   /** How its last package goes on. */
   way: z.enum(PLAN_WAYS),
-  /** Titles of what goes on before it. */
-  first: z.array(z.string()),
+  /** What comes before it, and what is done after it. */
+  first: z.array(moveSchema),
+  then: z.array(moveSchema),
   time: rangeSchema,
   hands: rangeSchema,
   fates: planSchema.shape.fates,
@@ -36,8 +43,9 @@ export type RouteShown = z.infer<typeof routeSchema>
 export const blockedSchema = z.object({
   package: z.string(),
   title: z.string(),
-  /** Titles of what would go on before it. */
-  first: z.array(z.string()),
+  /** What would come before it, and be done after it. */
+  first: z.array(moveSchema),
+  then: z.array(moveSchema),
   obstacles: z.array(z.object({ package: z.string(), title: z.string(), finding: findingSchema })),
 })
 export type BlockedShown = z.infer<typeof blockedSchema>
@@ -48,7 +56,7 @@ export const routesSchema = z.object({
   open: z.int(),
   /** The search gave up at its limit: there may be more routes. */
   limit: z.boolean(),
-  /** Where no route is open: the smallest sets of what would open one. */
+  /** Where no route is open that reaches the wish: the smallest sets of what would open one. */
   blocked: z.array(blockedSchema),
   left: z.array(
     candidateSchema.omit({ findings: true }).extend({
@@ -77,7 +85,8 @@ export const judgedSchema = z.object({
       route: z.string(),
       package: z.string(),
       title: z.string(),
-      first: z.array(z.string()),
+      first: z.array(moveSchema),
+      then: z.array(moveSchema),
       way: z.enum(PLAN_WAYS),
       verdict: candidateSchema.shape.verdict,
       findings: z.array(findingSchema),

@@ -5,7 +5,7 @@
  */
 import type { BlockedShown, Candidate, FindingShown, Judged } from '@plain-slate/api'
 import { idOfKey } from '@plain-slate/core'
-import { findingWords } from '@plain-slate/texts'
+import { findingWords, movesWords } from '@plain-slate/texts'
 import type { Args } from './args.ts'
 import { WANTED, WANTED_FLAGS, readArgs } from './args.ts'
 import { judged } from './fit.ts'
@@ -25,12 +25,14 @@ export async function routes(args: readonly string[]): Promise<Outcome> {
   return { code: 0, text, json: { routes: roads, blocked, limit } }
 }
 
-function routeLine({ verdict, first, title, way, minutes, data, misses }: Road): string {
-  const before = first.length === 0 ? '' : `${say('routes.first', { first: first.join(', ') })} `
+function routeLine({ verdict, first, then, title, way, minutes, data, misses }: Road): string {
+  const before =
+    first.length === 0 ? '' : `${say('routes.first', { first: movesWords(say, first) })} `
+  const after = then.length === 0 ? '' : `, ${say('routes.then', { then: movesWords(say, then) })}`
   const costs = say('what-if.costs', { minutes, fate: say(`fate.${data}`) })
   const missed = misses.map((one) => say(`routes.misses.${one}`)).join(', ')
   const amiss = missed === '' ? '' : `; ${say('routes.misses', { what: missed })}`
-  return `${say(`verdict.${verdict}`).padEnd(15)} ${before}${title} ${say(`routes.way.${way}`)}: ${costs}${amiss}`
+  return `${say(`verdict.${verdict}`).padEnd(15)} ${before}${title} ${say(`routes.way.${way}`)}${after}: ${costs}${amiss}`
 }
 
 /** What would have to be lifted for a way to a package. */

@@ -2,7 +2,16 @@
  * Plans and runs in words: steps, ranges of time, why a run stopped. Reads what is shown of them;
  * computes no figure of its own beyond rounding.
  */
-import type { CutClass, Fate, Json, LedgeWord, OrderCode, StepSaid, Worse } from '@plain-slate/core'
+import type {
+  CutClass,
+  Fate,
+  Json,
+  LedgeWord,
+  MoveSaid,
+  OrderCode,
+  StepSaid,
+  Worse,
+} from '@plain-slate/core'
 import { riskSeconds, worstFate } from '@plain-slate/core'
 import type { Say } from './say.ts'
 import { stepWords } from './steps.ts'
@@ -250,3 +259,7 @@ export function refusalWords(
     ? say('archive.state.refused.whole', { why })
     : say('archive.state.refused', { why, entry, offset })
 }
+
+/** Moves of a route one after the other: packages by their titles, and what is done without one. */
+export const movesWords = (say: Say, moves: readonly MoveSaid[]): string =>
+  moves.map((move) => (move.kind === 'package' ? move.title : say(`move.${move.act}`))).join(', ')

@@ -44,8 +44,8 @@ export function stepWords(say: Say, step: StepSaid): string {
       return say('step.slot', step.facts)
     case 'by-hand': {
       const { what, say: how } = step.facts
-      return what === 'reset'
-        ? say('step.by-hand.reset')
+      return what === 'reset' || what === 'lock-switch'
+        ? say(`step.by-hand.${what}`)
         : say(`step.by-hand.${what}`, { say: how })
     }
     case 'prove': {

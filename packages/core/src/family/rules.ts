@@ -106,9 +106,14 @@ export type DataChange = z.infer<typeof dataChange>
 export const CLOSES_OVER = ['signed', 'fused-variant', 'floors'] as const
 
 /** A lock that nobody but the maker opens has nothing more to say of itself. */
-const makersLock = z.object({ opens: z.literal('maker-only') })
+const makersLock = z.object({
+  opens: z.literal('maker-only'),
+  /** Parts that it lets nobody write while it is closed, signed or not; left out: it keeps none that are signed. */
+  keeps: z.exactOptional(roles),
+})
 const openableLock = z.object({
   opens: z.literal('command'),
+  keeps: z.exactOptional(roles),
   /** Carriers on whose devices the switch stays greyed for good, and days after set-up for the others. */
   neverOn: z.array(text),
   greyedDays: z.number().nonnegative(),

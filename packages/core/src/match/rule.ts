@@ -10,7 +10,7 @@ import type { Evidence } from '../difference/least-write.ts'
 import type { Family } from '../family/profile.ts'
 import type { Manifest, Shelved } from '../firmware/manifest.ts'
 import type { Table } from '../layout/table.ts'
-import type { Fact, Store } from '../terms/device.ts'
+import type { MoveAct, Fact, Store } from '../terms/device.ts'
 import type { Line } from '../terms/line.ts'
 import type { Intent } from '../terms/slip.ts'
 import type { Permit } from '../wire/permit.ts'
@@ -33,10 +33,14 @@ export type Case = {
   readonly shelved: Shelved
   /** How it is to go on: image by image, or installed from a store; undefined: in whatever way it can. */
   readonly way?: 'images' | Store | undefined
+  /** What is done, where no package is put on: `shelved` is the one that was put on before then. */
+  readonly act?: MoveAct | undefined
   readonly house: HouseRules
   readonly intent: Intent
   /** True when the customer's data must survive. */
   readonly keepData: boolean
+  /** The customer's data were wiped on the way, and it was started since or not; undefined: they are there. */
+  readonly data?: 'gone' | 'new' | undefined
   /** The device's own table, where it was read. */
   readonly table: Table | undefined
   readonly evidence: ReadonlyMap<string, Evidence>
@@ -58,7 +62,7 @@ export type Case = {
 }
 
 /** A case before a package is held against it. */
-export type Unheld = Omit<Case, 'shelved' | 'way'>
+export type Unheld = Omit<Case, 'shelved' | 'way' | 'act'>
 
 /** What every rule has at hand: the family it is of and the package it judges. */
 export type Ground = Pick<Case, 'family' | 'shelved'>
@@ -109,6 +113,11 @@ type Declared<
    * does not.
    */
   readonly brought?: (asking: Manifest, other: Manifest) => boolean
+  /** Acts that bring it, if they are done before. */
+  readonly broughtBy?: readonly MoveAct[]
+  /** Acts of which it is asked, and whether it is asked of packages as well; left out: of packages alone. */
+  readonly acts?: readonly MoveAct[]
+  readonly packs?: false
   /** Whether it concerns this package; left out: every one. */
   readonly concerns?: (at: Ground & Pick<Case, Read>) => boolean
   /** Undefined: it does not concern it after all. */
@@ -128,6 +137,9 @@ export type Rule = {
   readonly reads: readonly Input[]
   readonly says: Says
   readonly brought: ((asking: Manifest, other: Manifest) => boolean) | undefined
+  readonly broughtBy: readonly MoveAct[]
+  readonly acts: readonly MoveAct[]
+  readonly packs: boolean
   readonly concerns: (at: Case) => boolean
   readonly check: (values: Partial<Record<Fact, FactValue>>, at: Case) => Answer<Says> | undefined
 }
@@ -151,8 +163,9 @@ export function rule<
   const { id, overruled, sees = [], asks = [], reads = [], says } = declared
   const check = declared.check as unknown as Rule['check']
   const concerns = (declared.concerns ?? (() => true)) as Rule['concerns']
-  const { brought } = declared
-  return { id, overruled, needs, sees, asks, reads, says, brought, concerns, check }
+  const { brought, broughtBy = [], acts = [], packs = true } = declared
+  const reading = { needs, sees, asks, reads }
+  return { id, overruled, ...reading, says, brought, broughtBy, acts, packs, concerns, check }
 }
 
 /** The code of a sentence in the catalogue. */
@@ -179,10 +192,10 @@ type Unread = { readonly facts: readonly Fact[]; readonly inputs: readonly Input
 
 /** What a rule answers, or what it would have had to read. */
 function answered(one: Rule, at: Case): Answer<Says> | Unread | undefined {
-  if (!one.concerns(at)) return undefined
+  if (!isAsked(one, at) || !one.concerns(at)) return undefined
   const { missing, contradicted, values } = standingOf(one, at.identity)
-  const isAsked = one.asks.every((input) => at[input] !== undefined)
-  if (missing.length > 0 || !isAsked)
+  const hasAll = one.asks.every((input) => at[input] !== undefined)
+  if (missing.length > 0 || !hasAll)
     return { facts: missing, inputs: one.asks.filter((input) => at[input] === undefined) }
   const [alone, ...others] = values
   const first = one.check(alone ?? {}, at)
@@ -194,6 +207,10 @@ function answered(one: Rule, at: Case): Answer<Says> | Unread | undefined {
   })
   return agree ? first : { facts: contradicted, inputs: [] }
 }
+
+/** Whether a rule is asked of a case: of a package, or of what is done. */
+export const isAsked = ({ acts, packs }: Rule, { act }: Case): boolean =>
+  act === undefined ? packs : acts.includes(act)
 
 /** What an identity says of a rule's facts; kept, since a whole shelf is judged on one identity. */
 type RuleStanding = {

@@ -1,5 +1,8 @@
 /** The rules of fit in the order in which they are asked: what kills first, what costs most reading last. */
 import type { Rule } from './rule.ts'
+import { actData } from './rules/act-data.ts'
+import { actMerge } from './rules/act-merge.ts'
+import { opening } from './rules/act-open.ts'
 import { account } from './rules/account.ts'
 import { base } from './rules/base.ts'
 import { battery } from './rules/battery.ts'
@@ -24,6 +27,7 @@ import { loaderLeast } from './rules/loader-least.ts'
 import { loaderMost } from './rules/loader-most.ts'
 import { loaderKept } from './rules/loader-stays.ts'
 import { lock } from './rules/lock.ts'
+import { lockOpen } from './rules/lock-open.ts'
 import { managed } from './rules/managed.ts'
 import { mark } from './rules/mark.ts'
 import { merge } from './rules/merge.ts'
@@ -90,6 +94,7 @@ export const DECLARED = [
   patchDate,
   merge,
   lock,
+  lockOpen,
   permitHere,
   permitDevice,
   permitDay,
@@ -121,6 +126,9 @@ export const DECLARED = [
   room,
   cell,
   battery,
+  opening,
+  actMerge,
+  actData,
 ] as const
 
 export const RULES: readonly Rule[] = DECLARED

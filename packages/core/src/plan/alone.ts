@@ -1,6 +1,6 @@
 /**
  * One move laid by itself, as if nothing came before or after it: what a search knows of it. Reads a state and the
- * case of the move; gives its stretch.
+ * move, held against that; gives its stretch.
  */
 import type { Case } from '../match/rule.ts'
 import type { Result } from '../result/result.ts'

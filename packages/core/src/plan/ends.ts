@@ -14,7 +14,7 @@ import type { Expected, StepBody } from './step.ts'
 /** `mode`: where hands find it, where that is no start of the system. */
 export const byHand = (
   { handSeconds }: Pick<Road, 'handSeconds'>,
-  what: 'reset' | 'set-up' | 'confirm',
+  what: 'reset' | 'set-up' | 'confirm' | 'lock-switch',
   say: string,
   mode?: Mode,
 ): StepBody => ({
@@ -22,7 +22,8 @@ export const byHand = (
   what,
   say,
   ...(mode === undefined ? {} : { mode }),
-  seconds: handSeconds[what],
+  /* A switch is found where the permission is, and takes as long. */
+  seconds: handSeconds[what === 'lock-switch' ? 'permission' : what],
 })
 
 /** The slot that is to be started, where one was written that does not run. */

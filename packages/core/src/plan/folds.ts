@@ -13,6 +13,7 @@ import type { OwnFigures, Seconds } from '../pace/pace.ts'
 import { chargeNeeded, drainOf, paceOf, sum } from '../pace/pace.ts'
 import { operationOf } from './operation.ts'
 import type { Plan } from './plan.ts'
+import { whysOf } from './whys.ts'
 
 /**
  * One of the customer's things, the partition it lies on, what becomes of it and what decides that. A
@@ -86,7 +87,7 @@ function wayBackUntil(plan: Plan, at: Unheld, effects: readonly Effect[]): numbe
 function fatesOf(plan: Plan, at: Unheld, effects: readonly Effect[]): readonly ItemFate[] {
   const written = new Set(effects.flatMap(({ writes }) => writes ?? []))
   const erased = new Set(effects.flatMap(({ erases }) => erases))
-  const whole = plan.packages.map(({ fate }) => fate)
+  const whole = [...plan.packages.map(({ fate }) => fate), ...whysOf(at.family, plan.steps)]
   const worst = FATE_WHYS.findLast((why) => whole.includes(why)) ?? 'untouched'
   const erasedBy = FATE_OF[worst] === 'wiped' ? worst : 'erased'
   const own = at.family.items.map(({ id, name, partition }) => {

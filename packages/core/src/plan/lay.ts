@@ -11,19 +11,19 @@ import type { Family } from '../family/profile.ts'
 import type { Manifest } from '../firmware/manifest.ts'
 import type { Case } from '../match/rule.ts'
 import type { FateWhy } from '../match/rules/data-fate.ts'
-import { fateIn, whyErased } from '../match/rules/data-fate.ts'
+import { FATE_OF, fateIn, whyErased } from '../match/rules/data-fate.ts'
 import type { Result } from '../result/result.ts'
 import { ok, refuse } from '../result/result.ts'
 import type { PartRole, Slot } from '../terms/device.ts'
-import { byHand, locked, started, tried } from './ends.ts'
+import { byHand, started, tried } from './ends.ts'
 import type { Aim } from './expected.ts'
 import { expectedOf } from './expected.ts'
 import type { Install, PlanWay } from './install.ts'
 import { installed, installsOf, isByImages, tidied } from './install.ts'
 import type { Road, Written } from './road.ts'
-import { adding, erased, to, toMode, written } from './road.ts'
+import { adding, erased, to, written } from './road.ts'
 import type { PutOn } from './state.ts'
-import type { Expected, StepBody } from './step.ts'
+import type { Expected } from './step.ts'
 
 export type PlannedPackage = {
   readonly key: string
@@ -46,6 +46,7 @@ export type Laid = {
   readonly put: readonly PutOn[]
   readonly road: Road
   readonly expect: Expected
+  readonly aim: Aim
 }
 
 export type NoStretch = 'nothing-to-write' | 'no-road' | 'no-permit' | 'no-way'
@@ -55,8 +56,6 @@ type Putting = {
   readonly install: Install | undefined
   readonly packages: readonly Put[]
   readonly aim: Aim
-  /** What is held against the device as it is before anything of the stretch: its first package. */
-  readonly met: Case
 }
 
 function putting({ parts, main: at, way }: Stretch): Result<Putting, NoStretch> {
@@ -73,7 +72,7 @@ function putting({ parts, main: at, way }: Stretch): Result<Putting, NoStretch> 
   if (packages.every(({ decisions }) => decisions.every(({ write }) => !write)) && !relocks(at))
     return refuse('nothing-to-write')
   const aim = { at, manifests: packages.map(asWritten), slot }
-  return ok({ install, packages, aim, met: parts[0] ?? at })
+  return ok({ install, packages, aim })
 }
 
 /** Each package as far as it goes on, and how. */
@@ -82,35 +81,31 @@ const putOn = ({ install, packages, aim }: Putting): readonly PutOn[] =>
     manifest: aim.manifests[index] as Manifest,
     decisions,
     slot,
+    wipes: FATE_OF[packages[index]?.fate ?? 'untouched'] === 'wiped',
     merges: install?.rule.merges === true && index === packages.length - 1,
   }))
 
 /** What a stretch makes of a device, of package and family alone: nothing is laid. */
 export function effectOf(
   stretch: Stretch,
-): Result<{ readonly put: readonly PutOn[]; readonly expect: Expected }, NoStretch> {
+): Result<Pick<Laid, 'put' | 'expect' | 'aim'>, NoStretch> {
   const put = putting(stretch)
   if (!put.ok) return put
   const { aim } = put.value
   const moments = serves(aim.at) ? [] : (['write', 'first-start', 'good'] as const)
-  const expect = relocks(aim.at)
-    ? { ...expectedOf(aim, [...moments, 'lock']), bootLock: 'closed' as const }
-    : expectedOf(aim, moments)
-  return ok({ put: putOn(put.value), expect })
+  return ok({ put: putOn(put.value), expect: expectedOf(aim, moments), aim })
 }
 
 /** Lays a stretch on from a road. */
 export function lay(begin: Road, stretch: Stretch): Result<Laid, NoStretch> {
   const found = putting(stretch)
   if (!found.ok) return found
-  const { install, packages, aim, met } = found.value
+  const { install, packages, aim } = found.value
   const parts = partsErased(aim.at)
-  const ready = settledUpdate(met, begin)
-  if (ready === undefined) return refuse('no-way')
   const road =
     install === undefined
-      ? roadOf(ready, packages, { parts, aim })
-      : installRoadOf(ready, install, {
+      ? roadOf(begin, packages, { parts, aim })
+      : installRoadOf(begin, install, {
           before: packages.slice(0, -1).flatMap(imagesOf),
           wipes: parts.some(({ role }) => role === 'customer'),
           aim,
@@ -119,7 +114,7 @@ export function lay(begin: Road, stretch: Stretch): Result<Laid, NoStretch> {
   const proof = road.steps.findLast((one) => one.kind === 'prove')
   const expect = proof?.kind === 'prove' ? proof.expect : expectedOf(aim, [])
   const planned = packages.map(({ slot: _, ...one }): PlannedPackage => one)
-  return ok({ packages: planned, put: putOn(found.value), road, expect })
+  return ok({ packages: planned, put: putOn(found.value), road, expect, aim })
 }
 
 /** Partitions that what a stretch puts on leaves alone because the device's own digest says so. */
@@ -180,7 +175,7 @@ function loaderTold(
 const relocks = ({ intent, identity }: Case): boolean =>
   intent === 'relock' && settled(identity, 'bootLock') === 'open'
 
-/** From where it is, no update of its own under way, to its end: writes in their order, erases, the slot, the start, the lock. */
+/** From where it is to its end: writes in their order, erases, the slot, the start. */
 function roadOf(
   begin: Road,
   packages: readonly PlannedPackage[],
@@ -188,27 +183,20 @@ function roadOf(
 ): Road | undefined {
   const { at } = aim
   const allowed = permitted(begin, at)
-  const wrote = packages
+  const put = packages
     .flatMap(imagesOf)
     .reduce<Road | undefined>((road, one) => road && written(road, one), allowed)
-  const wiped = parts.some(({ role }) => role === 'customer')
-  const emptied = wrote && erased(wrote, parts)
-  const there = emptied && (wiped ? { ...emptied, permission: false } : emptied)
+  const wipes = parts.some(({ role }) => role === 'customer')
+  const wiped = wipes || at.data === 'gone'
+  const emptied = put && erased(put, parts)
+  const there = emptied && (wipes ? { ...emptied, permission: false } : emptied)
   const runs = aim.slot === settled(at.identity, 'slot')
   const switched = there && tried(there, runs ? undefined : aim.slot)
   if (switched === undefined) return undefined
-  const changes = switched.steps.length > 0
+  const changes = switched.steps.length > begin.steps.length
   const expect = expectedOf(aim, serves(at) ? [] : ['write', 'first-start', 'good'])
-  return relocked(
-    changes
-      ? started(switched, {
-          wiped,
-          expect,
-          written: packages.some((one) => imagesOf(one).length > 0),
-        })
-      : switched,
-    aim,
-  )
+  const wrote = packages.some((one) => imagesOf(one).length > 0)
+  return changes ? started(switched, { wiped, expect, written: wrote }) : switched
 }
 
 const serves = ({ shelved }: Case): boolean => shelved.manifest.kind === 'service'
@@ -218,17 +206,6 @@ function permitted(road: Road, at: Case): Road | undefined {
   if (!serves(at) || at.permit === undefined) return road
   const there = to(road, 'permit')
   return there && adding(there, { kind: 'permit', mode: there.here, permit: at.permit })
-}
-
-/** The lock closed at its end, where that is what the owner wants. */
-function relocked(road: Road, aim: Aim): Road | undefined {
-  const { at } = aim
-  if (!relocks(at)) return road
-  const closed = {
-    ...expectedOf(aim, ['write', 'first-start', 'good', 'lock']),
-    bootLock: 'closed' as const,
-  }
-  return locked(road, { model: String(settled(at.identity, 'model') ?? ''), expect: closed })
 }
 
 type Installing = {
@@ -250,27 +227,9 @@ function installRoadOf(
   const there = installed(begin, install, { before, slot: aim.slot })
   if (there === undefined) return undefined
   const emptied = wipes ? adding(there, byHand(there, 'reset', '', there.here)) : there
+  const fresh = wipes || at.data === 'gone'
   const expect = expectedOf(aim, ['write', 'first-start', 'good'])
-  const proven = tidied(started(emptied, { wiped: wipes, expect, written: false }), install, wipes)
-  /* What it installed merges now: the lock is not turned over that. */
-  const { family } = at
-  const turns = relocks(at) && family.merge?.destroyedBy.includes('lock') === true
-  const waits = install.rule.merges && turns
-  const wait: StepBody = { kind: 'merge', mode: proven.here, do: 'wait' }
-  return relocked(waits ? adding(proven, wait) : proven, aim)
-}
-
-/** An update of its own first: one that merges is waited for, one that is only staged is taken back. */
-function settledUpdate({ family, identity }: Case, road: Road): Road | undefined {
-  const merge = settled(identity, 'merge')
-  if (family.merge === undefined || merge === undefined || merge === 'none') return road
-  const act = merge === 'merging' ? 'wait' : 'cancel'
-  const kind = act === 'wait' ? 'system' : 'rescue'
-  const mode = family.modes.find((one) => one.kind === kind && one.takes.merge !== undefined)?.id
-  const there = mode === undefined ? undefined : toMode(road, mode)
-  if (there === undefined || mode === undefined) return undefined
-  /* Met again in the mode that writes: what is looked at there was not looked at here. */
-  return { ...adding(there, { kind: 'merge', mode, do: act }), met: false }
+  return tidied(started(emptied, { wiped: fresh, expect, written: false }), install, wipes)
 }
 
 /**

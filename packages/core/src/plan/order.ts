@@ -10,6 +10,7 @@ import type { Step } from './step.ts'
 export const ORDER_CODES = [
   'merge-first',
   'permit-first',
+  'open-first',
   'loader-first',
   'base-first',
   'parts',
@@ -19,6 +20,7 @@ export const ORDER_CODES = [
   'wiped-start',
   'drop-last',
   'lock-last',
+  'reset-last',
 ] as const
 export type OrderCode = (typeof ORDER_CODES)[number]
 export type OrderReason = {
@@ -32,32 +34,37 @@ export function orderOf({ steps, packages }: Planned, family: Family): readonly 
   const first = (kind: Step['kind']) => steps.findIndex((one) => one.kind === kind)
   const last = (kind: Step['kind']) => steps.findLastIndex((one) => one.kind === kind)
   const writes = last('write')
+  const plain = (code: OrderCode) => ({ code, facts: {} })
   /** Said where such a step is there and comes after everything of another kind. */
   const after = (code: OrderCode, kind: Step['kind'], others: readonly Step['kind'][]) => {
     const at = first(kind)
     return at >= 0 && others.some((one) => first(one) >= 0) && others.every((one) => last(one) < at)
-      ? [{ code, facts: {} }]
+      ? [plain(code)]
       : []
   }
+  const turns = (to: 'open' | 'closed') =>
+    steps.findIndex((one) => one.kind === 'lock' && one.to === to)
+  const resets = steps.findLastIndex((one) => one.kind === 'by-hand' && one.what === 'reset')
+  const starts = first('first-start')
   const begins = Math.max(
     0,
     steps.findIndex(({ kind }) => WRITING.includes(kind)),
   )
   const before = (code: OrderCode, kind: Step['kind']) =>
-    first(kind) >= 0 && first(kind) < begins ? [{ code, facts: {} }] : []
+    first(kind) >= 0 && first(kind) < begins ? [plain(code)] : []
   return [
     ...before('merge-first', 'merge'),
     ...before('permit-first', 'permit'),
+    ...(turns('open') >= 0 && turns('open') < begins ? [plain('open-first')] : []),
     ...packages.flatMap((one, index) => comesAfter(one, packages.slice(0, index))),
     ...partsIn(steps, family),
     ...restartsIn(steps, family),
-    ...(first('erase') > writes && writes >= 0 ? [{ code: 'erase-last' as const, facts: {} }] : []),
+    ...(first('erase') > writes && writes >= 0 ? [plain('erase-last')] : []),
     ...after('slot-last', 'slot', ['write', 'read-back']),
-    ...(steps.some((one) => one.kind === 'by-hand' && one.what === 'reset') && hasInstall(steps)
-      ? [{ code: 'wiped-start' as const, facts: {} }]
-      : []),
+    ...(resets >= 0 && resets < starts && hasInstall(steps) ? [plain('wiped-start')] : []),
     ...after('drop-last', 'drop', ['install', 'prove']),
-    ...after('lock-last', 'lock', ['write', 'first-start']),
+    ...(turns('closed') > Math.max(writes, starts) && starts >= 0 ? [plain('lock-last')] : []),
+    ...(resets > starts && starts >= 0 && turns('closed') < 0 ? [plain('reset-last')] : []),
   ]
 }
 

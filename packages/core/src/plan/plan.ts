@@ -16,11 +16,14 @@ import { ok, refuse } from '../result/result.ts'
 import type { Mode } from '../terms/device.ts'
 import type { Finding } from '../verdict/verdict.ts'
 import { isTakeable } from '../verdict/verdict.ts'
+import type { Shelved } from '../firmware/manifest.ts'
+import { layAct } from './acts.ts'
 import { beginsAt } from './begin.ts'
 import type { Laid, NoStretch, PlannedPackage, Stretch } from './lay.ts'
 import { lay, leftBy } from './lay.ts'
-import type { Move } from './moves.ts'
-import { moveName } from './moves.ts'
+import type { ActMove, Move, PackMove } from './moves.ts'
+import { isPack, moveName } from './moves.ts'
+import type { Road } from './road.ts'
 import type { DeviceState } from './state.ts'
 import { stateAfter } from './state.ts'
 import type { Expected, MeetLook, Step, StepBody } from './step.ts'
@@ -30,7 +33,7 @@ export type Plan = {
   readonly family: string
   readonly serial: string
   readonly packages: readonly PlannedPackage[]
-  /** The route it follows: one move for each package. */
+  /** The route it follows: its packages, and what is done without one. */
   readonly moves: readonly Move[]
   readonly steps: readonly Step[]
   readonly expected: Expected
@@ -57,22 +60,21 @@ export type NoPlan =
 export function planOf(start: DeviceState, moves: readonly Move[]): Result<Plan, NoPlan> {
   const serial = settled(start.at.identity, 'serial')
   if (serial === undefined) return refuse({ kind: 'unread', fact: 'serial' })
-  const laid = stretches(start, moves)
+  const laid = laidAlong(start, moves)
   if (!laid.ok) return laid
-  const last = laid.value.at(-1)
-  if (last === undefined) return refuse({ kind: 'nothing-to-write' })
+  const { packages, expect, road } = laid.value
   const { at, mode } = start
-  const { steps } = last.road
+  const { steps } = road
   const asks = isKind(at.family, mode, 'system') && firstOf(steps).some(asksPermission(at.family))
   /* A device that cannot be asked for it now is not asked for it. */
   const bodies: readonly StepBody[] = [...readySteps(at, asks), ...steps]
   return ok({
     family: at.family.id,
     serial: String(serial),
-    packages: laid.value.flatMap(({ packages }) => packages),
+    packages,
     moves,
     steps: bodies.map((body, index) => ({ ...body, number: index + 1 })),
-    expected: last.expect,
+    expected: expect,
     placeless: at.placeless,
     wayBack: wayBackOf(at),
   })
@@ -84,45 +86,102 @@ function firstOf(steps: readonly StepBody[]): readonly StepBody[] {
   return start < 0 ? steps : steps.slice(0, start)
 }
 
-function stretches(start: DeviceState, moves: readonly Move[]): Result<readonly Laid[], NoPlan> {
-  const done: Laid[] = []
-  let state = start
-  let parts: readonly Case[] = []
+/** What a plan is laid of, as far as it has come. */
+type Lying = {
+  readonly packages: readonly PlannedPackage[]
+  readonly road: Road
+  readonly expect: Expected | undefined
+  readonly state: DeviceState
+  /** Parts that wait for what starts them, and the road with them alone. */
+  readonly parts: readonly Case[]
+  readonly alone: Laid | undefined
+}
+
+function laidAlong(
+  start: DeviceState,
+  moves: readonly Move[],
+): Result<Pick<Lying, 'packages' | 'road'> & { readonly expect: Expected }, NoPlan> {
+  const aim = moves.findLastIndex(isPack)
+  const none = { packages: [], expect: undefined, parts: [], alone: undefined }
+  let lying: Lying = { ...none, road: beginsAt(start), state: start }
   for (const [index, move] of moves.entries()) {
-    const last = index === moves.length - 1
-    const at = heldAgainst(state.at, move, last)
-    if (at === undefined) return refuse({ kind: 'no-package', package: moveName(move) })
-    const refused = whyNot(at)
-    if (refused !== undefined) return refuse(refused)
-    const before = done.at(-1)?.road ?? beginsAt(start)
-    const whole: Stretch = { parts, main: at, way: move.way }
-    const road = before.met ? before : { ...before, look: lookAt(whole) }
-    const laid = lay(road, whole)
-    if (!laid.ok) return refuse(noPlan(laid.refusal, state.mode))
-    if (!last && goesWithNext(at, move)) {
-      parts = [...parts, at]
-      state = {
-        ...stateAfter(state, laid.value.put, laid.value.expect),
-        mode: state.mode,
-      }
-      continue
-    }
-    done.push(laid.value)
-    parts = []
-    state = stateAfter(state, laid.value.put, laid.value.expect)
+    const next = isPack(move)
+      ? packageLaid(lying, move, index === aim)
+      : actLaid(withParts(lying), move)
+    if (!next.ok) return next
+    lying = next.value
   }
-  return ok(done)
+  const { packages, road, expect } = withParts(lying)
+  return expect === undefined || aim < 0
+    ? refuse({ kind: 'nothing-to-write' })
+    : ok({ packages, road, expect })
+}
+
+/** Parts that nothing came after are a stretch of their own. */
+function withParts({ alone, ...lying }: Lying): Lying {
+  if (alone === undefined) return { ...lying, alone }
+  const { packages, road, expect } = alone
+  const all = [...lying.packages, ...packages]
+  return { ...lying, packages: all, road, expect, parts: [], alone: undefined }
+}
+
+function packageLaid(lying: Lying, move: PackMove, last: boolean): Result<Lying, NoPlan> {
+  const { state, parts } = lying
+  const at = heldAgainst(state, move, last)
+  if (at === undefined) return refuse({ kind: 'no-package', package: moveName(move) })
+  const refused = whyNot(at)
+  if (refused !== undefined) return refuse(refused)
+  const whole: Stretch = { parts, main: at, way: move.way }
+  const road = lying.road.met ? lying.road : { ...lying.road, look: lookAt(whole) }
+  const laid = lay(road, whole)
+  if (!laid.ok) return refuse(noPlan(laid.refusal, state.mode))
+  const after = stateAfter(state, laid.value.put, laid.value)
+  if (!last && goesWithNext(at, move)) {
+    const there = { ...after, mode: state.mode, permission: state.permission }
+    return ok({ ...lying, parts: [...parts, at], alone: laid.value, state: there })
+  }
+  const { packages, expect } = laid.value
+  const all = [...lying.packages, ...packages]
+  const on = { packages: all, road: laid.value.road, expect, state: after }
+  return ok({ ...on, parts: [], alone: undefined })
+}
+
+function actLaid(lying: Lying, { act }: ActMove): Result<Lying, NoPlan> {
+  const { road, state, expect } = lying
+  const held = heldAgainst(state, { act }, true)
+  const refused = held && whyNot(held)
+  if (refused !== undefined) return refuse(refused)
+  const done = layAct(road, state, act)
+  if (done === undefined) return refuse({ kind: 'no-way', from: state.mode })
+  return ok({ ...lying, road: done.road, state: done.state, expect: done.expect ?? expect })
 }
 
 /** A part that is written image by image starts nothing by itself: it is started with what comes after it. */
-const goesWithNext = ({ shelved }: Case, { way }: Move): boolean =>
+const goesWithNext = ({ shelved }: Case, { way }: PackMove): boolean =>
   shelved.manifest.kind === 'part' && way === 'images'
 
-/** The case of a move where the device stands; undefined: the shelf holds no such package. */
-export function heldAgainst(at: Unheld, { pack, way }: Move, last: boolean): Case | undefined {
-  const shelved = byKey(at.shelf).get(pack)
-  return shelved && { ...at, shelved, way, intent: last ? at.intent : intentBefore(at.intent) }
+/**
+ * The case of a move where the device stands: of a package that is put on, the last or one before it; of an act, with
+ * what was put on before. Undefined: the shelf holds no such package.
+ */
+export function heldAgainst(
+  { at, onto }: DeviceState,
+  move: Move,
+  last: boolean,
+): Case | undefined {
+  const intent = last ? at.intent : intentBefore(at.intent)
+  if (isPack(move)) {
+    const shelved = byKey(at.shelf).get(move.pack)
+    return shelved && { ...at, shelved, way: move.way, intent }
+  }
+  const { act } = move
+  const shelved = onto?.at.shelved ?? NOTHING
+  /* Whoever closes it closes it over what is on it, whatever the device came for. */
+  return { ...at, shelved, act, intent: act === 'close' ? 'relock' : intent }
 }
+
+/** What stands for the package where none was put on: no rule of an act that comes before one looks at it. */
+const NOTHING = { key: '', manifest: {}, state: 'known' } as unknown as Shelved
 
 /** The lock is closed, and service software goes on, at the end and nowhere before. */
 export const intentBefore = (intent: Unheld['intent']): Unheld['intent'] =>
@@ -139,7 +198,9 @@ function whyNot(at: Case): NoPlan | undefined {
 
 /** Something must be put on before it that is not on it. */
 export const needsFirst = ({ verdict, remedy }: Finding): boolean =>
-  verdict !== 'fits' && remedy?.kind === 'along' && remedy.first !== undefined
+  verdict !== 'fits' &&
+  remedy?.kind === 'along' &&
+  (remedy.first !== undefined || remedy.act !== undefined)
 
 const pick = ({ rule, code, facts }: Finding) => ({ rule, code, facts })
 

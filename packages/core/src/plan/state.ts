@@ -11,12 +11,18 @@ import type { Family } from '../family/profile.ts'
 import type { Manifest } from '../firmware/manifest.ts'
 import type { Unheld } from '../match/rule.ts'
 import type { Fact, Mode, Slot } from '../terms/device.ts'
+import type { Aim } from './expected.ts'
 import type { Expected } from './step.ts'
 
 export type DeviceState = {
   readonly at: Unheld
   readonly mode: Mode
   readonly permission: boolean
+  /**
+   * What the last package was put on for, for what is done after it, and whether anything of it was written; undefined:
+   * no move put anything on.
+   */
+  readonly onto?: (Aim & { readonly wrote: boolean }) | undefined
 }
 
 /** Facts of a device that moves change. */
@@ -45,22 +51,27 @@ export type PutOn = {
   readonly merges: boolean
   /** The slot that was written, of a family that has any. */
   readonly slot: Slot | undefined
+  /** The customer's data are wiped as it goes on. */
+  readonly wipes: boolean
 }
 
 /** Where it stands once packages were put on and started as promised. */
 export function stateAfter(
   { at }: DeviceState,
   put: readonly PutOn[],
-  expect: Expected,
+  { expect, aim }: { readonly expect: Expected; readonly aim: Aim },
 ): DeviceState {
+  const wiped = at.data !== undefined || put.some(({ wipes }) => wipes)
   return {
     at: {
       ...at,
+      ...(wiped ? { data: 'new' as const } : {}),
       identity: moved(at.identity, factsAfter(at, put, expect)),
       evidence: put.reduce((evidence, one) => evidenceAfter(at.family, evidence, one), at.evidence),
     },
     mode: modeOfKind(at.family, 'system'),
     permission: true,
+    onto: { ...aim, wrote: put.some(({ decisions }) => decisions.some(({ write }) => write)) },
   }
 }
 
@@ -108,13 +119,13 @@ function factsAfter({ identity }: Unheld, put: readonly PutOn[], expect: Expecte
     loaderVersion: told.loaderVersion,
     ...(whole === undefined ? {} : { patchDate: whole.patchDate, track: whole.track }),
     ...(radio === undefined ? {} : { radioVersion: radio.manifest.radioVersion }),
-    /* An update of its own was waited for, or taken back, before anything was written. */
-    ...(settled(identity, 'merge') === undefined ? {} : { merge: merges ? 'merging' : 'none' }),
+    /* One that is under way already was ended before, where a write would have destroyed anything. */
+    ...(merges && settled(identity, 'merge') !== undefined ? { merge: 'merging' } : {}),
   }
 }
 
 /** An identity in which some facts are other ones now; the same one where none is. */
-function moved(identity: Identity, facts: Facts): Identity {
+export function moved(identity: Identity, facts: Facts): Identity {
   const changes = Object.entries(facts).filter(
     ([fact, value]) => value !== settled(identity, fact as Fact),
   )

@@ -15,7 +15,7 @@ export const READINESS = ['charge', 'backup', 'permission', 'cable'] as const
 export type Readiness = (typeof READINESS)[number]
 
 /** What a person does in between: wipes by hand, goes through the set-up, says yes to what it installed, presses a key. */
-export const BY_HAND = ['reset', 'set-up', 'confirm', 'go-on'] as const
+export const BY_HAND = ['reset', 'set-up', 'confirm', 'go-on', 'lock-switch'] as const
 export type ByHand = (typeof BY_HAND)[number]
 
 /** The ids that a device must have at each meeting, as far as its mode shows them. */

@@ -1,7 +1,7 @@
 /** A chain of two steps after a loader, as a device meets it: searched, planned, run. */
 import { describe, expect, it } from 'vitest'
 import type { Manifest } from '../firmware/manifest.ts'
-import { flatten } from '../rehearsal/rehearse.ts'
+import { packsOf } from '../plan/moves.ts'
 import { planOf } from '../plan/plan.ts'
 import { routesTo } from '../route/route.ts'
 import { benchOf, caseOf, fen, packageOf } from '../testing/families.ts'
@@ -54,17 +54,10 @@ describe('two steps after a loader', () => {
     const start = { at, mode: bench.device.mode, permission: bench.device.permission }
     const { routes } = routesTo({ start, aims: [at.shelved.key] })
     const route = routes[0]
-    expect(route?.moves.map(({ pack }) => pack)).toHaveLength(3)
+    expect(packsOf(route?.moves ?? [])).toHaveLength(3)
     const plan = planOf(start, route?.moves ?? [])
     if (!plan.ok) throw new Error(JSON.stringify(plan.refusal))
     const { device, state } = run(bench, plan.value)
-    if (state.phase.kind !== 'ended')
-      console.log(
-        JSON.stringify(state.phase),
-        flatten(plan.value)
-          .commands.map((c, i) => `${i} ${JSON.stringify(c)}`.slice(0, 220))
-          .join('\n'),
-      )
     expect(state.phase.kind).toBe('ended')
     expect(device.data.form).toBe('readable')
   })

@@ -173,6 +173,7 @@ const BY_HAND_INPUTS: Readonly<Partial<Record<Ask, TwinInput>>> = {
   'set-up': { kind: 'permit', given: true },
   confirm: { kind: 'confirm' },
   'go-on': { kind: 'confirm' },
+  'lock-switch': { kind: 'lock-switch', on: true },
 }
 
 /** A person presses the keys they were asked for; other hands leave the device as it is. */

@@ -7,6 +7,7 @@ import { settled } from '../device/identity.ts'
 import type { HouseRules } from '../match/house.ts'
 import { USUAL_HOUSE } from '../match/house.ts'
 import { fold } from '../plan/folds.ts'
+import { isPack } from '../plan/moves.ts'
 import { planOf } from '../plan/plan.ts'
 import { MOVED_FACTS } from '../plan/state.ts'
 import type { DeviceState } from '../plan/state.ts'
@@ -15,7 +16,7 @@ import { identityOf, imagesOf, stateOf, worldBench } from '../testing/worlds.ts'
 import { factsOf } from '../twin/told.ts'
 import { keepsPromise, rehearse } from './rehearse.ts'
 
-const WORLDS = 150
+const WORLDS = 240
 
 /** Every fact that a state knows. */
 const factsIn = ({ at }: DeviceState) =>
@@ -32,14 +33,18 @@ const houseOf = (seed: number): HouseRules => ({
   into: seed % 3 === 0 ? 'keys' : 'command',
   restarts: seed % 5 === 0 ? 'every' : 'family',
   writes: seed % 7 === 0 ? 'all' : 'least',
+  relock: seed % 4 === 0 ? 'leave' : 'close',
+  reset: seed % 11 === 0 ? 'always' : 'needed',
+  downgrade: seed % 13 === 0 ? 'first' : 'try',
 })
 
 it(`what moves are said to do is what the twin does, from ${WORLDS} devices`, () => {
   const seen = new Set<string>()
   for (let seed = 1; seed <= WORLDS; seed += 1) {
     const bench = worldBench(seed)
-    const keepData = seed % 2 === 0
-    const intent = keepData ? ('update' as const) : ('downgrade' as const)
+    const keepData = seed % 4 < 2
+    const open = bench.device.lock === 'open'
+    const intent = open && seed % 3 > 0 ? 'relock' : keepData ? 'update' : 'downgrade'
     const start = stateOf(bench, { keepData, intent, house: houseOf(seed) })
     for (const { name, moves, end } of routesTo({ start }).routes) {
       const about = { seed, name, keepData }
@@ -75,18 +80,24 @@ it(`what moves are said to do is what the twin does, from ${WORLDS} devices`, ()
         ...about,
         keeps: true,
       })
-      for (const { way } of moves) seen.add(`${bench.family.id} ${way}`)
+      for (const move of moves) seen.add(`${bench.family.id} ${isPack(move) ? move.way : move.act}`)
       seen.add(`${bench.family.id} of ${moves.length}`)
     }
   }
   expect([...seen].sort()).toEqual(
     expect.arrayContaining([
+      'alder close',
       'alder images',
+      'alder open',
+      'alder reset',
       'alder of 1',
       'alder of 2',
       'alder of 3',
       'alder storage',
+      'fen close',
       'fen images',
+      'fen open',
+      'fen wait',
       'fen of 1',
       'fen of 2',
       'fen push',

@@ -14,7 +14,7 @@ const SILENT = RULES.filter((rule) => isMoved(rule) && rule.brought === undefine
 
 type World = ReturnType<typeof stateOf>
 const word = (rule: (typeof RULES)[number], state: World, move: Move) => {
-  const held = heldAgainst(state.at, move, true)
+  const held = heldAgainst(state, move, true)
   const verdict = held && verdictOf(rule, held)
   return verdict === undefined || isTakeable(verdict)
 }

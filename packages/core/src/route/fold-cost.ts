@@ -12,6 +12,7 @@ import type { OwnFigures } from '../pace/pace.ts'
 import { paceOf } from '../pace/pace.ts'
 import type { Laid } from '../plan/lay.ts'
 import { operationOf } from '../plan/operation.ts'
+import { whysOf } from '../plan/whys.ts'
 import type { StepBody } from '../plan/step.ts'
 import type { PartRole } from '../terms/device.ts'
 import type { Cost } from './cost.ts'
@@ -37,14 +38,15 @@ export function costOf(
     one.reduce((sum, { seconds }) => sum + seconds, 0)
   const risks = timed.map((one) => ({ ...one, gravity: gravityOf(family, one) }))
   const gravity = Math.max(0, ...risks.map((one) => one.gravity))
+  const whys = [...packages.map(({ fate }) => fate), ...whysOf(family, road.steps)]
   const worst = risks.filter((one) => one.gravity === gravity)
   return {
-    data: Math.max(0, ...packages.map(({ fate }) => DATA[FATE_OF[fate]])),
+    data: Math.max(0, ...whys.map((why) => DATA[FATE_OF[why]])),
     gravity,
     seconds: gravity === 0 ? 0 : Math.ceil(total(worst)),
     minutes: Math.ceil(total(timed) / MINUTE),
     hands: Math.ceil(total(timed.filter(({ effect }) => effect.hands)) / MINUTE),
-    fetch: at.shelved.state === 'known' ? fetchOf(at) : 0,
+    fetch: packages.length > 0 && at.shelved.state === 'known' ? fetchOf(at) : 0,
     packages: packages.length,
   }
 }

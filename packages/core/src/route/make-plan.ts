@@ -8,6 +8,8 @@ import type { NoPlan, Plan } from '../plan/plan.ts'
 import { needsFirst, planOf } from '../plan/plan.ts'
 import type { DeviceState } from '../plan/state.ts'
 import type { Result } from '../result/result.ts'
+import { MOVE_ACTS } from '../terms/device.ts'
+import type { Remedy } from '../verdict/verdict.ts'
 import { isTakeable } from '../verdict/verdict.ts'
 import { routesTo } from './route.ts'
 import { waysOf } from './world.ts'
@@ -39,6 +41,15 @@ export function bestMoves(
   return best?.moves ?? nearestMoves(start, shelved, isWay.isWay)
 }
 
+/** What a remedy says that comes first. */
+function beforehand({ first, act }: Extract<Remedy, { kind: 'along' }>): readonly Move[] {
+  const does = MOVE_ACTS.find((one) => one === act)
+  return [
+    ...(does === undefined ? [] : [{ act: does }]),
+    ...(first === undefined ? [] : [{ pack: first, way: 'images' } as const]),
+  ]
+}
+
 /** What would have to be laid where there is no route: why it cannot be is told of it. */
 function nearestMoves(
   { at }: DeviceState,
@@ -50,9 +61,7 @@ function nearestMoves(
   const first = isTakeable(verdict) ? findings.filter(needsFirst) : []
   return [
     ...first.flatMap(({ remedy }): readonly Move[] =>
-      remedy?.kind === 'along' && remedy.first !== undefined
-        ? [{ pack: remedy.first, way: 'images' }]
-        : [],
+      remedy?.kind === 'along' ? beforehand(remedy) : [],
     ),
     usual ?? { pack: shelved.key, way: 'images' },
   ]

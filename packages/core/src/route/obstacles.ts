@@ -9,16 +9,18 @@ import type { Case, Rule } from '../match/rule.ts'
 import { ask } from '../match/rule.ts'
 import { RULES } from '../match/rules.ts'
 import type { Move } from '../plan/moves.ts'
-import { moveName } from '../plan/moves.ts'
+import { isPack, moveName } from '../plan/moves.ts'
 import { heldAgainst, needsFirst } from '../plan/plan.ts'
 import type { DeviceState } from '../plan/state.ts'
 import type { Finding } from '../verdict/verdict.ts'
 import { isTakeable } from '../verdict/verdict.ts'
 import { NO_COST } from './cost.ts'
+import { actsOf, lacksAt, tailsOf } from './ends.ts'
 import { helpersOf } from './relevant.ts'
 import type { Limits } from './search.ts'
 import { LABELS_MOST, search } from './search.ts'
-import { missesOf } from './wish.ts'
+import type { Miss } from './wish.ts'
+import { missesOf, weightOf } from './wish.ts'
 import { askingIn, covers, effectOf, isMoved, nameOf, waysOf } from './world.ts'
 
 export type Obstacle = { readonly title: string; readonly pack: string; readonly finding: Finding }
@@ -56,32 +58,39 @@ const asPermitted = (state: DeviceState): DeviceState => ({
 /** A state with what had to be lifted on the way to it, by name. */
 type Lifted = { readonly state: DeviceState; readonly lifts: ReadonlyMap<string, Obstacle> }
 
-/** The smallest sets of obstacles, over every package that could be the aim. */
+/**
+ * The smallest sets of obstacles, over every package that could be the aim. `open`: the routes that are open; sets that
+ * come no nearer to the wish than those are none.
+ */
 export function obstaclesOf(
   start: DeviceState,
+  open: readonly { readonly misses: readonly Miss[] }[] = [],
   limits: Limits = { most: LABELS_MOST },
 ): readonly Blocked[] {
   const { at } = start
-  const all = at.shelf
+  const packs = at.shelf
     .flatMap((one) => waysOf(at, one))
     .filter((move) => !isStillWalled(start, move))
+  const all = [...packs, ...actsOf(at.family)]
   const named = new Map(at.shelf.map((one) => [one.key, one]))
-  const aims = all.filter(({ pack }) => {
+  const aims = packs.filter(({ pack }) => {
     const shelved = named.get(pack)
     return shelved !== undefined && isAim(at, shelved)
   })
   const helpers = helpersOf({
     aims,
     all,
-    asks: askingIn(at, { all, helps: () => true, isSo: isNoWall }),
+    asks: askingIn(start, { all, helps: () => true, isSo: isNoWall }),
   })
   const { ends } = search<Lifted, Move>(
     {
       start: { state: start, lifts: new Map() },
       helpers,
       aims,
+      tails: tailsOf(start),
+      lacks: ({ state }) => lacksAt(start, state),
       idOf: moveName,
-      endOf: ({ pack }) => pack,
+      endOf: (move) => (isPack(move) ? move.pack : ''),
       allows: ({ state }, move, last) => liftedBy(state, move, last) !== undefined,
       apply: ({ state, lifts }, move, last) => {
         const own = liftedBy(state, move, last)
@@ -102,7 +111,9 @@ export function obstaclesOf(
       const aim = named.get(pack)
       if (aim === undefined) return []
       const misses = missesOf(start, { shelved: aim, cost: NO_COST, end: end.state })
-      return [{ aim, moves, lifts: end.lifts, misses: misses.length }]
+      const weight = weightOf(misses)
+      const comes = open.every((one) => weight < weightOf(one.misses))
+      return comes ? [{ aim, moves, lifts: end.lifts, misses: weight }] : []
     }),
   )
   return smallest(start, sets).map(({ lifts, misses: _, ...one }) => ({
@@ -133,24 +144,25 @@ const holdsNoMore = (a: Pick<Lifted, 'lifts'>, b: Pick<Lifted, 'lifts'>): boolea
 
 /** What a move would want lifted where it is made; undefined: a wall stands there, or something must come first. */
 function liftedBy(
-  { at }: DeviceState,
+  state: DeviceState,
   move: Move,
   last: boolean,
 ): ReadonlyMap<string, Obstacle> | undefined {
-  const held = heldAgainst(at, move, last)
+  const held = heldAgainst(state, move, last)
   if (held === undefined) return undefined
   const findings = RULES.flatMap((rule) => ask(rule, held) ?? [])
   const shut = findings.filter((one) => !isTakeable(one.verdict) || isMissing(one))
   const stays = shut.some((one) => !isLiftable(one) && !isMissing(one))
   if (findings.some(needsFirst) || stays) return undefined
-  const { title } = held.shelved.manifest
+  const { key, manifest } = held.shelved
+  const title = (manifest.title as string | undefined) ?? ''
   return new Map(
     shut.map((finding) => [
       /* A reading or another wish lifts it for every package; a word that overrules is for one. */
       finding.verdict === 'cannot-tell' || finding.remedy?.kind === 'ask'
         ? `${finding.rule} ${finding.missing.join(' ')}`
-        : `${finding.rule} ${move.pack}`,
-      { title, pack: move.pack, finding },
+        : `${finding.rule} ${key}`,
+      { title, pack: key, finding },
     ]),
   )
 }
@@ -163,9 +175,9 @@ function isNoWall(rule: Rule, at: Case): boolean {
 }
 
 /** A wall that no state takes down, whether it is on the way or at the end. */
-function isStillWalled({ at }: DeviceState, move: Move): boolean {
+function isStillWalled(start: DeviceState, move: Move): boolean {
   return [false, true].every((last) => {
-    const held = heldAgainst(at, move, last)
+    const held = heldAgainst(start, move, last)
     return held === undefined || RULES.some((rule) => !isMoved(rule) && !isNoWall(rule, held))
   })
 }

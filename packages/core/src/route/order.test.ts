@@ -11,6 +11,7 @@ import { archived, newest, proven, shelf } from '../testing/packages.ts'
 import { tarn } from '../testing/tarn.ts'
 import type { OrderReason } from '../plan/order.ts'
 import { orderOf } from '../plan/order.ts'
+import { packsOf } from '../plan/moves.ts'
 import { planOf } from '../plan/plan.ts'
 
 function leadOrder(more: Partial<Case> = {}): readonly OrderReason[] {
@@ -90,7 +91,7 @@ describe('the order of a tablet’s plan', () => {
     const start = { at, mode: bench.device.mode, permission: bench.device.permission }
     const { routes } = routesTo({ start, aims: [shelved.key] })
     const route = routes.find(
-      ({ moves }) => way === undefined || moves.every((one) => one.way === way),
+      ({ moves }) => way === undefined || packsOf(moves).every((one) => one.way === way),
     )
     const made = planOf(start, route?.moves ?? [])
     if (!made.ok) throw new Error(JSON.stringify(made.refusal))

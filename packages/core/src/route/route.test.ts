@@ -4,6 +4,7 @@ import { identify } from '../device/identity.ts'
 import type { Manifest } from '../firmware/manifest.ts'
 import { USUAL_HOUSE } from '../match/house.ts'
 import type { Unheld } from '../match/rule.ts'
+import { isPack, moveName } from '../plan/moves.ts'
 import { planOf } from '../plan/plan.ts'
 import type { DeviceState } from '../plan/state.ts'
 import { case0417 } from '../testing/cases.ts'
@@ -35,7 +36,9 @@ const names = (routes: readonly Route[]) =>
   routes.map(({ moves, shelved }) => `${shelved.manifest.title} of ${moves.length}`)
 const ways = (start: DeviceState) =>
   routesTo({ start }).routes.map(({ moves }) =>
-    moves.map(({ pack: key, way }) => {
+    moves.map((move) => {
+      if (!isPack(move)) return moveName(move)
+      const { pack: key, way } = move
       const title = start.at.shelf.find((one) => one.key === key)?.manifest.title
       return way === 'images' ? title : `${title} by ${way}`
     }),

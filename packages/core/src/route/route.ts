@@ -9,7 +9,7 @@ import { inOrder, isAim, judge } from '../match/judge.ts'
 import type { OwnFigures } from '../pace/pace.ts'
 import type { PlanWay } from '../plan/install.ts'
 import type { Move } from '../plan/moves.ts'
-import { routeName } from '../plan/moves.ts'
+import { aimOf, isPack, routeName } from '../plan/moves.ts'
 import { heldAgainst, needsFirst } from '../plan/plan.ts'
 import type { DeviceState } from '../plan/state.ts'
 import type { Finding, Verdict } from '../verdict/verdict.ts'
@@ -19,7 +19,7 @@ import { NO_COST, costOfBoth, costOrder } from './cost.ts'
 import type { Found, Limits } from './search.ts'
 import { search } from './search.ts'
 import type { Miss } from './wish.ts'
-import { MISSES, missesOf } from './wish.ts'
+import { missesOf, weightOf } from './wish.ts'
 import { applied, judgedAt, worldOf } from './world.ts'
 
 export type Route = {
@@ -63,17 +63,22 @@ export function routesTo({ start, aims, isWay, own, limits }: RouteAsk): Routes 
   })
   const { ends, limit } = search(world, limits)
   const routes = [...ends].flatMap(([, front]) =>
-    [...front].sort((a, b) => houseOrder(start, a, b)).map((found) => routeOf(start, found)),
+    front
+      .filter(doesAnything)
+      .sort((a, b) => houseOrder(start, a, b))
+      .map((found) => routeOf(start, found)),
   )
   const ties = (a: Route, b: Route) => houseOrder(start, a, b)
   return { routes: nearestFirst(inOrder(at, routes, ties)), limit }
 }
 
+/** A package of which all is on it already is one to close the lock over, and nothing by itself. */
+const doesAnything = ({ moves, end }: Found<DeviceState, Move>): boolean =>
+  end.onto?.wrote !== false || moves.some((move) => !isPack(move))
+
 /** What comes to the wish before what misses some of it; equals stay as they stand. */
 function nearestFirst(routes: readonly Route[]): readonly Route[] {
-  const weight = ({ misses }: Route) =>
-    misses.reduce((sum, miss) => sum + 2 ** (MISSES.length - MISSES.indexOf(miss)), 0)
-  return [...routes].sort((a, b) => weight(a) - weight(b))
+  return [...routes].sort((a, b) => weightOf(a.misses) - weightOf(b.misses))
 }
 
 /** The school of the house first: by parts over the cable, or installed by the device; then what costs less. */
@@ -83,7 +88,7 @@ function houseOrder(
   b: Pick<Found<DeviceState, Move>, 'moves' | 'cost'>,
 ): number {
   const rank = ({ moves }: Pick<Found<DeviceState, Move>, 'moves'>) =>
-    (moves.at(-1)?.way === 'images') === (at.house.way === 'parts') ? 0 : 1
+    (aimOf(moves)?.way === 'images') === (at.house.way === 'parts') ? 0 : 1
   return rank(a) - rank(b) || costOrder(a.cost, b.cost)
 }
 
@@ -91,16 +96,17 @@ function routeOf(
   start: DeviceState,
   { moves, cost, end, before }: Found<DeviceState, Move>,
 ): Route {
+  const last = moves.findLastIndex(isPack)
   const judged = moves.flatMap(
     (move, index): Judgement | readonly Judgement[] =>
-      judgedAt(before[index] ?? start, move, index === moves.length - 1) ?? [],
+      judgedAt(before[index] ?? start, move, index === last) ?? [],
   )
-  const aim = judged.at(-1)
-  if (aim === undefined) throw new RangeError('a route without a move')
+  const aim = judged[last]
+  if (aim === undefined) throw new RangeError('a route without a package')
   const findings = gravestFirst(
     unique([
       ...aim.findings,
-      ...judged.slice(0, -1).flatMap(({ findings: own }) => own.filter(isTold)),
+      ...judged.filter((one) => one !== aim).flatMap(({ findings: own }) => own.filter(isTold)),
       ...liftedOn(before, moves),
     ]),
   )
@@ -121,23 +127,25 @@ export function routeAlong(start: DeviceState, moves: readonly Move[]): Route | 
   const before: DeviceState[] = []
   let end = start
   let cost = NO_COST
+  const last = moves.findLastIndex(isPack)
   for (const [index, move] of moves.entries()) {
-    if (heldAgainst(end.at, move, true) === undefined) return undefined
+    if (heldAgainst(end, move, true) === undefined) return undefined
     before.push(end)
-    const done = applied(end, move, { last: index === moves.length - 1, own: undefined })
+    const done = applied(end, move, { last: index === last, own: undefined })
     cost = done === undefined ? cost : costOfBoth(cost, done.cost)
     end = done?.state ?? end
   }
-  return moves.length === 0 ? undefined : routeOf(start, { moves, cost, end, before })
+  return last < 0 ? undefined : routeOf(start, { moves, cost, end, before })
 }
 
 const isTold = ({ verdict, marks }: Finding): boolean => verdict !== 'fits' || marks.length > 0
 
 /** What the moves before lifted of what a later one asks: it fits then, with its marks. */
 function liftedOn(before: readonly DeviceState[], moves: readonly Move[]): readonly Finding[] {
+  const last = moves.findLastIndex(isPack)
   return moves.slice(1).flatMap((move, index) => {
     const earlier = before[index]
-    const held = earlier && heldAgainst(earlier.at, move, index === moves.length - 2)
+    const held = earlier && heldAgainst(earlier, move, index + 1 === last)
     if (held === undefined) return []
     return judge(held)
       .findings.filter(needsFirst)

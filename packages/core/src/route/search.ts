@@ -1,7 +1,8 @@
 /**
  * All ways that are worth taking: from a state by moves to each aim, of which none is worse than another in
  * everything. A label search, exact: a label is dropped only where another stands in a state that can do as much at no
- * higher cost. Reads moves with guard, effect and cost; gives fronts. The same input gives the same answer.
+ * higher cost. What a way is to come to at its end goes before its cost: a way that lacks something of it gives way to
+ * one that lacks less. Reads moves with guard, effect and cost; gives fronts. The same input gives the same answer.
  */
 import type { Cost } from './cost.ts'
 import { NO_COST, costOfBoth, costOrder, isNoWorse } from './cost.ts'
@@ -11,6 +12,10 @@ export type World<State, Move> = {
   readonly start: State
   readonly helpers: readonly Move[]
   readonly aims: readonly Move[]
+  /** Moves that may come after an aim, for what the end is to be; left out: none. */
+  readonly tails?: readonly Move[]
+  /** What a state lacks of that, by name; left out: nothing. */
+  readonly lacks?: (state: State) => readonly string[]
   /** What a move is called; aims of one name are ways to one end. */
   readonly idOf: (move: Move) => string
   readonly endOf: (move: Move) => string
@@ -121,23 +126,61 @@ function after<State, Move>(
   )
 }
 
-/** A way that ends here: where it could have ended before its last help, that helped nothing. */
+/** Ways that end here: where one could have ended before its last help, that helped nothing. */
 function finish<State, Move>(
   world: World<State, Move>,
   ends: Map<string, Found<State, Move>[]>,
   label: Found<State, Move>,
   move: Move,
 ): void {
-  const { endsAsWell } = world
+  const { endsAsWell, tails = [] } = world
   const before = label.before.at(-1)
-  if (endsAsWell === undefined && before !== undefined && world.allows(before, move, true)) return
+  const plain = endsAsWell === undefined && tails.length === 0
+  if (plain && before !== undefined && world.allows(before, move, true)) return
   const way = after(world, label, move, true)
   if (way === undefined) return
-  const front = ends.get(world.endOf(move)) ?? []
-  const isWorse = (a: Found<State, Move>, b: Found<State, Move>) =>
-    endsAsWell?.(b.end, a.end) !== false && comesFirst(world, b, a)
-  if (front.some((one) => isWorse(way, one))) return
-  ends.set(world.endOf(move), [...front.filter((one) => !isWorse(one, way)), way])
+  const end = world.endOf(move)
+  for (const one of tailed(world, way, [world.nameOf(way.end)])) offer(world, ends, end, one)
+}
+
+/** A way, and what it comes to by moves after its aim; no state is come to twice after that. */
+function tailed<State, Move>(
+  world: World<State, Move>,
+  way: Found<State, Move>,
+  known: readonly string[],
+): readonly Found<State, Move>[] {
+  const on = (world.tails ?? []).flatMap((move) => after(world, way, move, true) ?? [])
+  return [
+    way,
+    ...on.flatMap((one) => {
+      const name = world.nameOf(one.end)
+      return known.includes(name) ? [] : tailed(world, one, [...known, name])
+    }),
+  ]
+}
+
+/** Puts a way to its front, unless another does for it; what it does for is dropped. */
+function offer<State, Move>(
+  world: World<State, Move>,
+  ends: Map<string, Found<State, Move>[]>,
+  end: string,
+  way: Found<State, Move>,
+): void {
+  const front = ends.get(end) ?? []
+  if (front.some((one) => endsBetter(world, one, way))) return
+  ends.set(end, [...front.filter((one) => !endsBetter(world, way, one)), way])
+}
+
+/** Whether the end of `a` does for that of `b`: it lacks less; or as much, at no higher cost. */
+function endsBetter<State, Move>(
+  world: World<State, Move>,
+  a: Found<State, Move>,
+  b: Found<State, Move>,
+): boolean {
+  const [mine, its] = [world.lacks?.(a.end) ?? [], world.lacks?.(b.end) ?? []]
+  if (!mine.every((one) => its.includes(one))) return false
+  if (mine.length < its.length) return true
+  return world.endsAsWell?.(a.end, b.end) !== false && comesFirst(world, a, b)
 }
 
 /** Whether `a` does for `b`: no worse in anything, and of equals the one of the smaller name. */

@@ -12,6 +12,10 @@ import type { Shelved } from '../firmware/manifest.ts'
 export const MISSES = ['data', 'variant', 'lock', 'release', 'patch-date'] as const
 export type Miss = (typeof MISSES)[number]
 
+/** How grave misses are together: each weighs more than all that are milder. */
+export const weightOf = (misses: readonly Miss[]): number =>
+  misses.reduce((sum, miss) => sum + 2 ** (MISSES.length - MISSES.indexOf(miss)), 0)
+
 type Ended = { readonly shelved: Shelved; readonly cost: Cost; readonly end: DeviceState }
 
 export function missesOf(start: DeviceState, route: Ended): readonly Miss[] {

@@ -7,14 +7,16 @@ import { settled } from '../device/identity.ts'
 import type { Shelved } from '../firmware/manifest.ts'
 import { judge } from '../match/judge.ts'
 import type { Case, Rule, Unheld } from '../match/rule.ts'
-import { ask as askRule, verdictOf } from '../match/rule.ts'
+import { ask as askRule, isAsked, verdictOf } from '../match/rule.ts'
 import { RULES } from '../match/rules.ts'
 import type { OwnFigures } from '../pace/pace.ts'
 import { installsOf, isByImages } from '../plan/install.ts'
-import type { Move } from '../plan/moves.ts'
-import { moveName } from '../plan/moves.ts'
+import type { Move, PackMove } from '../plan/moves.ts'
+import { isPack, moveName } from '../plan/moves.ts'
 import { heldAgainst, needsFirst } from '../plan/plan.ts'
+import { actAlone } from '../plan/acts.ts'
 import { effectAlone, layAlone } from '../plan/alone.ts'
+import { actsOf, lacksAt, tailsOf } from './ends.ts'
 import type { DeviceState } from '../plan/state.ts'
 import { MOVED_FACTS, stateAfter } from '../plan/state.ts'
 import { isTakeable } from '../verdict/verdict.ts'
@@ -27,7 +29,7 @@ export type WorldAsk = {
   readonly start: DeviceState
   readonly isAim: (shelved: Shelved) => boolean
   /** Ways in which the last move may go on; left out: every one. */
-  readonly isWay?: (way: Move['way']) => boolean
+  readonly isWay?: (way: PackMove['way']) => boolean
   readonly own?: OwnFigures
 }
 
@@ -37,12 +39,14 @@ export const isMoved = (rule: Rule): boolean =>
   [...rule.asks, ...rule.reads].includes('evidence')
 /** Rules whose word may be another one on another state, and those whose is not. */
 const MOVING = RULES.filter(isMoved)
-/** Rules of which a package that goes on before may turn the word. */
-const BROUGHT = RULES.filter(({ brought }) => brought !== undefined)
+/** Rules of which what goes before may turn the word. */
+const BROUGHT = RULES.filter(
+  ({ brought, broughtBy }) => brought !== undefined || broughtBy.length > 0,
+)
 const STILL = RULES.filter((rule) => !isMoved(rule))
 
 /** Every way in which a package goes on. */
-export function waysOf(at: Unheld, shelved: Shelved): readonly Move[] {
+export function waysOf(at: Unheld, shelved: Shelved): readonly PackMove[] {
   const pack = shelved.key
   const installs = installsOf({ ...at, shelved }).map(({ rule }) => ({ pack, way: rule.from }))
   return isByImages(shelved.manifest) ? [{ pack, way: 'images' }, ...installs] : installs
@@ -66,20 +70,25 @@ export function worldOf({
 }: WorldAsk): World<DeviceState, Move> {
   const { at } = start
   const still = kept((move: Move, last: boolean) => {
-    const held = heldAgainst(at, move, last)
+    if (!isPack(move)) return true
+    const held = heldAgainst(start, move, last)
     return held !== undefined && STILL.every((rule) => isMet(rule, held))
   })
-  const all = at.shelf.flatMap((shelved) => waysOf(at, shelved))
+  const packs = at.shelf.flatMap((shelved) => waysOf(at, shelved))
+  const all = [...packs, ...actsOf(at.family)]
   const aimed = new Set(at.shelf.filter(isAim).map(({ key }) => key))
-  const aims = all.filter((move) => aimed.has(move.pack) && isWay(move.way) && still(move, true))
+  const aims = packs.filter((move) => aimed.has(move.pack) && isWay(move.way) && still(move, true))
   const helps = (move: Move) => still(move, false)
-  const helpers = helpersOf({ aims, all, asks: askingIn(at, { all, helps, isSo: isMet }) })
+  const tails = tailsOf(start)
+  const asks = askingIn(start, { all, helps, isSo: isMet })
   return {
     start,
-    helpers,
+    helpers: helpersOf({ aims, all, asks }),
     aims,
+    tails,
+    lacks: (state) => lacksAt(start, state),
     idOf: moveName,
-    endOf: ({ pack }) => pack,
+    endOf: (move) => (isPack(move) ? move.pack : ''),
     allows: allowing(),
     peek: (state, move) => effectOf(state, move, false),
     apply: (state, move, last) => applied(state, move, { last, own }),
@@ -97,16 +106,17 @@ function allowing(): World<DeviceState, Move>['allows'] {
     const name = `${moveName(move)} ${last}`
     const before = mine.get(name)
     if (before !== undefined) return before
-    const held = heldAgainst(state.at, move, last)
-    const may = held !== undefined && MOVING.every((rule) => isMet(rule, held))
+    const held = heldAgainst(state, move, last)
+    const rules = isPack(move) ? MOVING : RULES
+    const may = held !== undefined && rules.every((rule) => isMet(rule, held))
     mine.set(name, may)
     return may
   }
 }
 
-/** What moves ask of what other packages bring, as it stands at the beginning. */
+/** What moves ask of what other moves bring, as it stands at the beginning. */
 export function askingIn(
-  at: Unheld,
+  start: DeviceState,
   {
     all,
     helps,
@@ -118,21 +128,19 @@ export function askingIn(
     readonly isSo: typeof isMet
   },
 ): (move: Move) => readonly Asked<Move>[] {
-  const manifests = new Map(at.shelf.map(({ key, manifest }) => [key, manifest]))
+  const manifests = new Map(start.at.shelf.map(({ key, manifest }) => [key, manifest]))
+  const manifestOf = (move: Move) => (isPack(move) ? manifests.get(move.pack) : undefined)
   return (move) => {
-    const asking = manifests.get(move.pack)
-    const held = heldAgainst(at, move, false)
-    if (asking === undefined || held === undefined) return []
-    return BROUGHT.filter((rule) => rule.concerns(held)).map((rule) => ({
+    const asking = manifestOf(move)
+    const held = heldAgainst(start, move, false)
+    if (held === undefined) return []
+    return BROUGHT.filter((rule) => isAsked(rule, held) && rule.concerns(held)).map((rule) => ({
       holds: isSo(rule, held),
       bring: all.filter((by) => {
-        const other = manifests.get(by.pack)
-        return (
-          other !== undefined &&
-          other !== asking &&
-          rule.brought?.(asking, other) === true &&
-          helps(by)
-        )
+        if (!isPack(by)) return rule.broughtBy.includes(by.act)
+        const other = manifestOf(by)
+        const does = asking !== undefined && other !== undefined && other !== asking
+        return does && rule.brought?.(asking, other) === true && helps(by)
       }),
     }))
   }
@@ -151,9 +159,10 @@ function kept(of: (move: Move, last: boolean) => boolean): (move: Move, last: bo
 
 /** What a move makes of a state; undefined: nothing of it is to be put on there, or it goes on in no such way. */
 export function effectOf(state: DeviceState, move: Move, last: boolean): DeviceState | undefined {
-  const held = heldAgainst(state.at, move, last)
+  if (!isPack(move)) return actAlone(state, move.act)?.state
+  const held = heldAgainst(state, move, last)
   const does = held && effectAlone(held, move.way)
-  return does?.ok === true ? stateAfter(state, does.value.put, does.value.expect) : undefined
+  return does?.ok === true ? stateAfter(state, does.value.put, does.value) : undefined
 }
 
 export function applied(
@@ -161,10 +170,15 @@ export function applied(
   move: Move,
   { last, own }: { readonly last: boolean; readonly own: OwnFigures | undefined },
 ) {
-  const held = heldAgainst(before.at, move, last)
-  const laid = held && layAlone(before, held, move.way)
-  if (held === undefined || laid?.ok !== true) return undefined
-  const state = stateAfter(before, laid.value.put, laid.value.expect)
+  const held = heldAgainst(before, move, last)
+  if (held === undefined) return undefined
+  if (!isPack(move)) {
+    const done = actAlone(before, move.act)
+    return done && { state: done.state, cost: costOf(held, { ...done, packages: [] }, own) }
+  }
+  const laid = layAlone(before, held, move.way)
+  if (!laid.ok) return undefined
+  const state = stateAfter(before, laid.value.put, laid.value)
   return { state, cost: costOf(held, laid.value, own) }
 }
 
@@ -178,6 +192,7 @@ export const nameOf = ({ at, mode, permission }: DeviceState): string =>
     imagesOf(at),
     mode,
     permission,
+    at.data ?? null,
   ])
 
 const imagesOf = ({ evidence }: Unheld): readonly (readonly string[])[] =>
@@ -195,6 +210,6 @@ export const covers = (a: DeviceState, b: DeviceState): boolean =>
 
 /** The findings on a move where it is made. */
 export const judgedAt = (state: DeviceState, move: Move, last: boolean) => {
-  const held = heldAgainst(state.at, move, last)
+  const held = heldAgainst(state, move, last)
   return held && judge(held)
 }

@@ -29,6 +29,13 @@ export const STORES = ['push', 'card', 'storage'] as const
 export const storeSchema = z.enum(STORES)
 export type Store = z.infer<typeof storeSchema>
 
+/**
+ * What is done to a device without a package: an update of its own waited for or taken back, its boot lock opened or
+ * closed, a reset made by hand.
+ */
+export const MOVE_ACTS = ['wait', 'take-back', 'open', 'close', 'reset'] as const
+export type MoveAct = (typeof MOVE_ACTS)[number]
+
 /** What a device cannot do although its system runs. */
 export const LIMITS = ['no-radio', 'no-sensors', 'no-updates'] as const
 export const limitSchema = z.enum(LIMITS)

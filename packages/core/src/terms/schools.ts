@@ -6,7 +6,8 @@
  * that need not survive left where they open after, or always from new; from anybody if proven, or its maker alone; any
  * lawful variant, or the one it was bought as; a digest from outside for every package, or not for the maker's own; an
  * owner who proves to be able to sign in, or removes accounts before; a backup always, or when something will be lost;
- * SIM and card out, or left in; into a mode by command where one leads there, or by keys; restarts between parts where
+ * SIM and card out, or left in; a lock that was opened for the job closed again, or left open; a reset by hand after a
+ * write only where it does not start, or always; on the way down data tried first, or wiped first; into a mode by command where one leads there, or by keys; restarts between parts where
  * the family asks for them, or after every part.
  */
 export const SCHOOLS = {
@@ -20,6 +21,9 @@ export const SCHOOLS = {
   accounts: ['proof', 'before'],
   backup: ['always', 'lost'],
   cards: ['out', 'in'],
+  relock: ['close', 'leave'],
+  reset: ['needed', 'always'],
+  downgrade: ['try', 'first'],
   into: ['command', 'keys'],
   restarts: ['family', 'every'],
 } as const

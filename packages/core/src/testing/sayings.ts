@@ -2,6 +2,7 @@
 import { identify } from '../device/identity.ts'
 import { USUAL_HOUSE } from '../match/house.ts'
 import type { Case } from '../match/rule.ts'
+import { ACTS_SAID } from './acting.ts'
 import { DISK_BYTES, case0417 } from './cases.ts'
 import { alder } from './families.ts'
 import { digestOf, loader7, newest, onDevice, proven } from './packages.ts'
@@ -142,6 +143,7 @@ export const SAID: readonly (readonly [rule: string, say: string, at: Case])[] =
   ['state.lock', 'closed', phone(sold, { intent: 'relock' })],
   ['state.lock', 'foreign', phone(open, { intent: 'relock' }, opened)],
   ['state.lock', 'partly', phone(variantPart, { intent: 'relock' }, opened)],
+  ...ACTS_SAID,
   ['permit.here', 'fits', service()],
   ['permit.here', 'none', service({ permit: undefined })],
   ['permit.device', 'fits', service()],
@@ -250,6 +252,7 @@ export const SAID: readonly (readonly [rule: string, say: string, at: Case])[] =
       },
     },
   ],
+  ['promise.data', 'gone', { ...of({ release: 3 }), data: 'gone' }],
   ['promise.data', 'lost', of({ release: 3 })],
   ['promise.data', 'wiped', { ...of({ effects: { erases: ['customer'] } }), keepData: false }],
   ['promise.data', 'erased', of({ effects: { erases: ['customer'] } })],

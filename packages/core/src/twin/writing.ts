@@ -29,6 +29,8 @@ export function begin(
   if (!takesIn(family, device.mode, 'write', part.role)) return refuse(device, 'wrong-mode')
   if (family.never.includes(part.role)) return refuse(device, 'never-written')
   if (image === undefined || image.role !== part.role) return refuse(device, 'not-signed')
+  if (device.lock === 'closed' && family.lock.keeps?.includes(part.role) === true)
+    return refuse(device, 'not-allowed')
   if (image.modified && device.lock === 'closed') return refuse(device, 'not-signed')
   if (isService(image) && device.permit === undefined) return refuse(device, 'no-permit')
   if (isRefusedBelow(family, part.role) && isBelow(image, floorFor(device.floors, part.role)))

@@ -49,7 +49,8 @@ export type Remedy =
   | { readonly kind: 'read'; readonly facts: readonly string[] }
   | { readonly kind: 'look'; readonly what: string }
   | { readonly kind: 'ask'; readonly topic: string }
-  | { readonly kind: 'along'; readonly first?: string }
+  /** `first`: the package that goes on before; `act`: what is done before. */
+  | { readonly kind: 'along'; readonly first?: string; readonly act?: string }
   | { readonly kind: Exclude<(typeof REMEDIES)[number], 'read' | 'look' | 'ask' | 'along'> }
 
 /**

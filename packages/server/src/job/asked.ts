@@ -1,7 +1,7 @@
 /** One device, however it is named: at a port, of a slip, by readings alone; and what is judged of it. */
 import type { AnswerOf, BodyOf, Contract, Judged, PlanShown } from '@plain-slate/api'
 import type { Result } from '@plain-slate/core'
-import { candidates, ok, refuse } from '@plain-slate/core'
+import { aimOf, aroundAim, candidates, ok, refuse } from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
 import { dayOf } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
@@ -52,13 +52,13 @@ export async function judgeAsked(
 
 function roadShown(found: AtPort, road: Road): Judged['routes'][number] {
   const { name, moves, verdict, findings, misses, minutes, data } = road
-  const titles = moves.map(({ pack }) => titleOf(found, pack) ?? pack)
-  const last = moves.at(-1)
+  const last = aimOf(moves)
+  const title = titleOf(found, last?.pack ?? '') ?? ''
   return {
     route: name,
     package: last?.pack ?? '',
-    title: titles.at(-1) ?? '',
-    first: titles.slice(0, -1),
+    title,
+    ...aroundAim(moves, (pack) => titleOf(found, pack)),
     way: last?.way ?? 'images',
     verdict,
     findings: findings.map(findingOf),

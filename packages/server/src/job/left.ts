@@ -1,7 +1,7 @@
 /** Packages that are no route's aim, each with its first reason; and every finding on one of them. */
 import type { AnswerOf, Contract, RouteShown } from '@plain-slate/api'
 import type { Manifest, Result, Shelved } from '@plain-slate/core'
-import { firstReason, isTakeable, judge, ok, refuse } from '@plain-slate/core'
+import { aimOf, firstReason, isTakeable, judge, ok, refuse } from '@plain-slate/core'
 import type { Refusal } from '../base/refusal.ts'
 import type { AtPort } from '../devices/case.ts'
 import { bareplan, candidateOf } from '../plans/plan.ts'
@@ -99,7 +99,7 @@ export async function whyOf(
     return refuse({ code: 'package.foreign', facts: { id: name } })
   const { routes } = await roadsOf(found)
   const aims = routes.flatMap(
-    ({ moves }) => found.known.find(({ key }) => key === moves.at(-1)?.pack) ?? [],
+    ({ moves }) => found.known.find(({ key }) => key === aimOf(moves)?.pack) ?? [],
   )
   const { manifest } = named.value
   const nearest =

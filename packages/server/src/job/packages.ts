@@ -1,5 +1,5 @@
 /** The packages of a job's picked route, before a plan is made of them. */
-import { said } from '@plain-slate/core'
+import { packsOf, said } from '@plain-slate/core'
 import type { ProvenPackage } from '../shelf/shelf.ts'
 import type { JobAt } from './job-at.ts'
 import { onceOf } from './kept.ts'
@@ -7,7 +7,7 @@ import { onceOf } from './kept.ts'
 /** The packages of the picked route, in the order in which they go on. */
 export const routePackages = onceOf(({ picked, shelf }): readonly ProvenPackage[] => {
   if (picked === undefined) return []
-  return picked.moves.flatMap(({ pack }) => shelf.find(({ key }) => key === pack) ?? [])
+  return packsOf(picked.moves).flatMap(({ pack }) => shelf.find(({ key }) => key === pack) ?? [])
 })
 
 /** Everything its own manifest and sums say holds. */

@@ -1,5 +1,5 @@
 /** The route that was picked, from the line that says so: by its own name, or by that of the package it ends in. */
-import { movesOf, routeName } from '@plain-slate/core'
+import { aimOf, isPack, movesOf, routeName } from '@plain-slate/core'
 import type { AtPort } from '../devices/case.ts'
 import { movesMeant } from '../plans/plan.ts'
 import type { ProvenPackage } from '../shelf/shelf.ts'
@@ -8,7 +8,9 @@ import type { Picked } from './job-at.ts'
 
 /** The packages that an answer names. */
 export const namesIn = (answer: string | undefined): readonly string[] =>
-  answer === undefined ? [] : (movesOf(answer)?.map(({ pack }) => pack) ?? [answer])
+  answer === undefined
+    ? []
+    : (movesOf(answer)?.flatMap((move) => (isPack(move) ? [move.pack] : [])) ?? [answer])
 
 /** Undefined: nothing was picked, or the shelf does not know it any more. */
 export function pickedIn(
@@ -23,7 +25,7 @@ export function pickedIn(
     return meant.ok ? { ...meant.value, exact, name: routeName(meant.value.moves) } : undefined
   }
   const moves = movesOf(answer)
-  const aim = packageMeant(shelf, moves?.at(-1)?.pack ?? answer)
+  const aim = packageMeant(shelf, (moves && aimOf(moves)?.pack) ?? answer)
   if (!aim.ok) return undefined
   const alone = moves ?? [{ pack: aim.value.key, way: 'images' as const }]
   const exact = moves !== undefined

@@ -14,6 +14,7 @@ import {
   modeProfile,
   msOf,
   needsNoDigest,
+  packsOf,
   said,
   settled,
 } from '@plain-slate/core'
@@ -70,7 +71,7 @@ function planOf({ taken, lines }: JobAt, stale: boolean): ReadyFacts['plan'] {
       ({ kind, facts }) => kind === 'ready' && facts['what'] === 'permission',
     ),
     fates: [...new Set(there.map(({ fate }): Fate => fate))],
-    fromCard: made.plan.moves.some(({ way }) => way === 'card'),
+    fromCard: packsOf(made.plan.moves).some(({ way }) => way === 'card'),
   }
 }
 

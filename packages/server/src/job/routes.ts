@@ -4,6 +4,8 @@ import type { AnswerOf, Contract } from '@plain-slate/api'
 import type { CutClass, OwnFigures, Plan } from '@plain-slate/core'
 import {
   CUT_CLASSES,
+  aimOf,
+  aroundAim,
   atRisk,
   fold,
   keepsPromise,
@@ -66,7 +68,7 @@ type About = { readonly own: OwnFigures; readonly slip: string; readonly news: (
 function routeOf(found: AtPort, road: Road, { own, slip, news }: About): RouteShown | undefined {
   const made = planOf(stateAt(found), road.moves)
   const aim = made.ok ? made.value.packages.at(-1) : undefined
-  const last = road.moves.at(-1)
+  const last = aimOf(road.moves)
   if (!made.ok || aim === undefined || last === undefined) return undefined
   const plan = made.value
   const digest = planDigest(plan)
@@ -81,7 +83,7 @@ function routeOf(found: AtPort, road: Road, { own, slip, news }: About): RouteSh
     build: manifest.build,
     verdict: road.verdict,
     findings: road.findings.map(findingOf),
-    first: plan.packages.slice(0, -1).map((one) => one.manifest.title),
+    ...aroundAim(road.moves, (pack) => titleOf(found, pack)),
     time: { ...folds.time },
     hands: { ...folds.hands },
     fates: fatesShown(folds.fates),
@@ -139,7 +141,7 @@ export const blockedShown = (
 ): BlockedShown => ({
   package: aim,
   title: titleOf(found, aim) ?? aim,
-  first: moves.slice(0, -1).map(({ pack }) => titleOf(found, pack) ?? pack),
+  ...aroundAim(moves, (pack) => titleOf(found, pack)),
   obstacles: obstacles.map(({ title, pack, finding }) => ({
     title,
     package: pack,

@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto'
 import type { Candidate, PlanShown } from '@plain-slate/api'
 import type { Judgement, Move, NoPlan, OwnFigures, Plan, Result } from '@plain-slate/core'
 import {
+  aimOf,
   digestOfJson,
   fold,
   flatten,
@@ -142,7 +143,7 @@ export function movesMeant(
   name: string,
 ): Result<{ readonly moves: readonly Move[]; readonly aim: ProvenPackage }, Refusal> {
   const moves = movesOf(name)
-  const meant = packageMeant(found.shelf, moves?.at(-1)?.pack ?? name)
+  const meant = packageMeant(found.shelf, (moves && aimOf(moves)?.pack) ?? name)
   if (!meant.ok) return meant
   const aim = meant.value
   return ok({ moves: moves ?? bestMoves(stateAt(found), shelvedOf(aim)), aim })

@@ -9,7 +9,7 @@ import type {
   Move,
   Verdict,
 } from '@plain-slate/core'
-import { backOf, fateOfCost, obstaclesOf, routesTo } from '@plain-slate/core'
+import { backOf, fateOfCost, obstaclesOf, packsOf, routesTo } from '@plain-slate/core'
 
 export type Road = {
   readonly name: string
@@ -52,15 +52,14 @@ export function searchRoads(start: DeviceState, limits: Limits): Roads {
         minutes: cost.minutes,
         data: fateOfCost(start.at, cost),
         back: back && {
-          packs: back.route.moves.map(({ pack }) => pack),
+          packs: packsOf(back.route.moves).map(({ pack }) => pack),
           data: back.data,
           fetch: back.fetch,
         },
       }
     }),
-    blocked:
-      routes.length > 0
-        ? []
-        : obstaclesOf(start, limits).map(({ aim, ...one }) => ({ ...one, aim: aim.key })),
+    blocked: routes.some(({ misses }) => misses.length === 0)
+      ? []
+      : obstaclesOf(start, routes, limits).map(({ aim, ...one }) => ({ ...one, aim: aim.key })),
   }
 }

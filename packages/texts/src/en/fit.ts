@@ -86,15 +86,40 @@ export const fit = {
   'fit.state.patch-date.fits': 'Its patches are of {brings}, not older than {here}',
   'fit.state.patch-date.back': 'Its patches go back from {here} to {brings}',
   'fit.state.merge.none': 'No update of its own is under way',
-  'fit.state.merge.staged':
-    'It has prepared an update of its own: the plan has it taken back first',
+  'fit.state.merge.staged': 'It has prepared an update of its own, which is taken back first',
   'fit.state.merge.merging':
-    'While an update merges into it, whatever is written destroys the data: the plan waits until that is through',
+    'While an update merges into it, whatever is written destroys the data: that is waited for first',
   'fit.state.lock.fits': 'The boot lock is closed over it, once it has started',
   'fit.state.lock.closed': 'The boot lock is closed already',
   'fit.state.lock.foreign':
     'The fuses expect {region}/{carrier}: the boot lock closed over anything else never starts again',
   'fit.state.lock.partly': 'The boot lock is closed over a whole package, and this is none',
+  'fit.state.lock-open.open': 'The boot lock is open, and lets these parts be written',
+  'fit.state.lock-open.closed':
+    'The closed boot lock lets nobody write {roles}: it is opened first, by its owner’s switch and its maker’s command',
+  'fit.state.lock-open.maker':
+    'The closed boot lock lets nobody write {roles}, and only its maker opens it',
+  'fit.act.open.switch': 'Its owner lets the boot lock be opened, by the switch in its settings',
+  'fit.act.open.greyed':
+    'Its owner lets the boot lock be opened, by the switch in its settings: it is greyed for {days} days after the first set-up',
+  'fit.act.open.never':
+    'On devices of carrier {carrier} the switch that opens the boot lock stays greyed for good',
+  'fit.act.open.maker': 'Only its maker opens this boot lock',
+  'fit.act.open.open': 'The boot lock is open already',
+  'fit.act.merge.none': 'No update of its own is under way',
+  'fit.act.merge.staged':
+    'It has prepared an update of its own, which is taken back before the lock is turned',
+  'fit.act.merge.merging':
+    'While an update merges into it, turning the lock destroys the data: that is waited for first',
+  'fit.act.data.keeps': 'Turning the boot lock takes nothing of the customer’s',
+  'fit.act.data.opening': 'Opening the boot lock takes the customer’s data',
+  'fit.act.data.closing': 'Closing the boot lock takes the customer’s data',
+  'fit.act.data.reset': 'The reset takes the customer’s data',
+  'fit.act.data.opening-loses':
+    'Opening the boot lock takes the customer’s data, and they must survive',
+  'fit.act.data.closing-loses':
+    'Closing the boot lock takes the customer’s data, and they must survive',
+  'fit.act.data.reset-loses': 'The reset takes the customer’s data, and they must survive',
   'fit.permit.here.fits': 'Its maker permits it, by {id}',
   'fit.permit.here.none': 'It needs a permit of its maker’s for this device, and none was brought',
   'fit.permit.device.fits': 'The permit is for {here}',
@@ -188,6 +213,7 @@ export const fit = {
   'fit.promise.data.lost':
     'From release {here} back to {release} the data stay there and nothing opens them, and they must survive',
   'fit.promise.data.wiped': 'The customer’s data are wiped (release {here} to {release})',
+  'fit.promise.data.gone': 'The customer’s data are gone by then: nothing of them is left to lose',
   'fit.promise.data.erased':
     'The customer’s data are wiped (release {here} to {release}), and they must survive',
   'fit.promise.things.unpromised':

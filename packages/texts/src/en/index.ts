@@ -15,6 +15,7 @@ import { shelf } from './shelf.ts'
 import { slips } from './slips.ts'
 import { stages } from './stages.ts'
 import { terms } from './terms.ts'
+import { whatIf } from './what-if.ts'
 import { work } from './work.ts'
 
 export const en = {
@@ -35,5 +36,6 @@ export const en = {
   ...job,
   ...stages,
   ...pictures,
+  ...whatIf,
   ...work,
 } as const

@@ -4,6 +4,8 @@ export const order = {
   'plan.order.merge-first':
     'An update of its own comes to its end first: written over, it would take the data with it.',
   'plan.order.permit-first': 'Its maker’s permit comes before the software that asks for it.',
+  'plan.order.open-first':
+    'The boot lock is opened first: closed, it lets nobody write these parts.',
   'plan.order.loader-first':
     '{first} goes on before {title}, which starts under loader {least} or newer.',
   'plan.order.base-first': '{first} goes on before {title}, which is a step from {build} alone.',
@@ -17,6 +19,7 @@ export const order = {
   'plan.order.wiped-start':
     'It is emptied after the install and before the first start, which could not open the data.',
   'plan.order.drop-last': 'The copy on the device goes once the new build has shown what it is.',
+  'plan.order.reset-last': 'It is reset by hand last, once the new build has shown what it is.',
   'plan.order.lock-last':
     'The lock is closed after a first start that was proven: what is closed over is what starts.',
 } as const

@@ -5,7 +5,6 @@
  */
 import type { FactValue } from '../../device/identity.ts'
 import { settled } from '../../device/identity.ts'
-import { lockChange } from '../../effect/effect.ts'
 import { modeTaking } from '../../family/modes.ts'
 import { isTrackBack } from '../../family/profile.ts'
 import type { Fact } from '../../terms/device.ts'
@@ -27,8 +26,10 @@ export const FATE_WHYS = [
   'untouched',
   'release',
   'patchDate',
+  'reset',
   'back',
   'lock',
+  'opened',
   'adopted',
   'house',
   'erased',
@@ -47,8 +48,10 @@ export const FATE_OF: Readonly<Record<FateWhy, Fate>> = {
   adopted: 'wiped',
   /** They need not survive, and this house begins from new. */
   house: 'wiped',
-  /** Closing the boot lock takes it. */
+  /** Closing the boot lock takes it, opening it does, a reset made by hand does. */
   lock: 'wiped',
+  opened: 'wiped',
+  reset: 'wiped',
   erased: 'wiped',
   written: 'wiped',
   placeless: 'unpromised',
@@ -56,16 +59,16 @@ export const FATE_OF: Readonly<Record<FateWhy, Fate>> = {
 
 /** The facts on which data may hang, and those that decide besides what becomes of them. */
 const HANG = ['release', 'patchDate', 'track'] as const
-const BESIDES = ['model', 'bootLock', 'region', 'carrier'] as const
+const BESIDES = ['region', 'carrier'] as const
 type Hanging = Readonly<Partial<Record<(typeof HANG)[number], FactValue>>>
 type DataValues = Hanging & Readonly<Partial<Record<(typeof BESIDES)[number], FactValue>>>
-type About = Pick<Case, 'family' | 'shelved' | 'intent' | 'keepData' | 'house'>
+type About = Pick<Case, 'family' | 'shelved' | 'intent' | 'keepData' | 'house' | 'data'>
 
 export const dataFate = rule({
   id: 'promise.data',
   overruled: 'nobody',
   sees: [...HANG, ...BESIDES],
-  reads: ['intent', 'keepData', 'shelf', 'house'],
+  reads: ['intent', 'keepData', 'shelf', 'house', 'data'],
   says: {
     kept: ['fits', 'here', 'release'],
     unseen: ['fits-if', 'release'],
@@ -74,8 +77,10 @@ export const dataFate = rule({
     lost: ['does-not-fit', 'here', 'release'],
     wiped: ['fits-if', 'here', 'release'],
     erased: ['does-not-fit', 'here', 'release'],
+    gone: ['fits'],
   },
   check: (values, at) => {
+    if (at.data !== undefined) return { say: 'gone', facts: {} }
     const { release } = at.shelved.manifest
     const missing = HANG.filter((fact) => hangsOn(at, fact) && values[fact] === undefined)
     const fate = FATE_OF[fateWhy(values, at)]
@@ -134,16 +139,15 @@ const valuesIn = ({ identity }: Case): DataValues =>
 /** What decides it, by these values. */
 export function fateWhy(values: DataValues, at: About): FateWhy {
   const { family, shelved } = at
+  /* What is gone already nothing takes. */
+  if (at.data !== undefined) return 'untouched'
   const theirs = family.partitions.filter(({ role }) => role === 'customer')
   if (theirs.some(({ name }) => shelved.manifest.effects.erases.includes(name))) return 'erased'
   const back = goesBack(values, at)
   if (back !== 'untouched') return erasedFor(values, at) === undefined ? back : 'back'
   const own = erasedFor(values, at)
   if (own === 'adopted' || own === 'house') return own
-  if (adopted(values, at) === 'from-new') return 'adopted'
-  const closes = at.intent === 'relock' && values.bootLock === 'open'
-  const change = lockChange(family, 'closed', String(values.model ?? ''))
-  return closes && change !== 'keeps' ? 'lock' : 'untouched'
+  return adopted(values, at) === 'from-new' ? 'adopted' : 'untouched'
 }
 
 /**
@@ -154,12 +158,13 @@ export const whyErased = (at: Case): FateWhy | undefined => erasedFor(valuesIn(a
 
 function erasedFor(values: DataValues, at: About): FateWhy | undefined {
   const can = modeTaking(at.family, 'erase', 'customer') !== undefined
-  if (at.keepData || !can) return undefined
+  if (at.keepData || !can || at.data !== undefined) return undefined
   if (goesBack(values, at) !== 'untouched') return 'back'
   if (adopted(values, at) === 'from-new') return 'adopted'
   const { kind } = at.shelved.manifest
-  const begins = at.house.data === 'new' && kind !== 'part' && kind !== 'service'
-  return begins ? 'house' : undefined
+  const whole = kind !== 'part' && kind !== 'service'
+  const first = at.intent === 'downgrade' && at.house.downgrade === 'first'
+  return whole && (at.house.data === 'new' || first) ? 'house' : undefined
 }
 
 const adopted = ({ region, carrier }: DataValues, at: About) => adoptionOf(at, { region, carrier })

@@ -8,6 +8,7 @@ import { TARGET_FACTS, isForRow, targetsFor } from '../targets.ts'
 export const lock = rule({
   id: 'state.lock',
   overruled: 'nobody',
+  acts: ['close'],
   needs: ['bootLock', 'region', 'carrier'],
   sees: TARGET_FACTS,
   reads: ['intent'],

@@ -5,10 +5,13 @@ export const merge = rule({
   id: 'state.merge',
   overruled: 'nobody',
   needs: ['merge'],
+  broughtBy: ['wait', 'take-back'],
   says: { none: ['fits'], staged: ['fits-if'], merging: ['fits-if'] },
   concerns: ({ family }) => family.merge?.destroyedBy.includes('write') === true,
-  check: ({ merge: here }) =>
-    here === 'merging' || here === 'staged'
-      ? { say: here, facts: {}, remedy: { kind: 'along' } }
-      : { say: 'none', facts: {} },
+  check: ({ merge: here }) => {
+    if (here === 'merging') return { say: here, facts: {}, remedy: { kind: 'along', act: 'wait' } }
+    if (here === 'staged')
+      return { say: here, facts: {}, remedy: { kind: 'along', act: 'take-back' } }
+    return { say: 'none', facts: {} }
+  },
 })

@@ -5,7 +5,7 @@
 <script setup lang="ts">
 import type { FindingShown, RouteShown } from '@plain-slate/api'
 import { worstFate } from '@plain-slate/core'
-import { failsWords, passedWords, rangeWords } from '@plain-slate/texts'
+import { failsWords, movesWords, passedWords, rangeWords } from '@plain-slate/texts'
 import Peg from '../../pictures/Peg.vue'
 import { useSay } from '../../base/said.ts'
 
@@ -52,9 +52,12 @@ const worst = ({ worst: at }: RouteShown) =>
       <div class="what">
         <b>
           <template v-if="route.first.length > 0">{{
-            say('routes.first', { first: route.first.join(', ') }) + ' '
+            say('routes.first', { first: movesWords(say, route.first) }) + ' '
           }}</template>
-          <span class="mono">{{ route.title }}</span> {{ say(`routes.way.${route.way}`) }}
+          <span class="mono">{{ route.title }}</span> {{ say(`routes.way.${route.way}`)
+          }}<template v-if="route.then.length > 0">{{
+            ', ' + say('routes.then', { then: movesWords(say, route.then) })
+          }}</template>
           <span v-for="n in numbers(route)" :key="n" class="told">{{ n }}</span>
         </b>
         <span class="dim small block">{{ route.patchDate }} · {{ back(route) }}</span>

@@ -33,6 +33,8 @@ const { job, may, tell, put } = useJob()
 const { slip } = useSlip()
 const { read, inHand, number } = useRoutes()
 
+const packages = ({ first }: RouteShown) =>
+  first.filter(({ kind }) => kind === 'package').length + 1
 function title(data: Job): string {
   const routes = read.data.value?.routes ?? []
   const best = inHand.value
@@ -41,7 +43,7 @@ function title(data: Job): string {
   if (best === undefined) return say('routes.title.none')
   const fate = say(`fate.${worstOf(best)}`)
   if (data.route !== null)
-    return say('routes.title.away', { build: best.build, n: best.first.length + 1, fate })
+    return say('routes.title.away', { build: best.build, n: packages(best), fate })
   if (best.misses.length > 0) return say('routes.title.short', { build: best.build })
   const keep = routes.filter((one) => worstOf(one) === 'kept' && one.misses.length === 0).length
   return say('routes.title.keep', { n: keep, build: best.build })
@@ -135,6 +137,11 @@ const reason = ({ reason: gravest }: Routes['left'][number]) =>
             @pick="pick"
           />
         </details>
+        <BlockedRows
+          v-if="data.blocked.length > 0"
+          :blocked="data.blocked"
+          :title="say('routes.blocked.wish')"
+        />
         <p v-if="data.open > 0" class="dim">{{ say('routes.open', { n: data.open }) }}</p>
         <p v-if="data.limit" class="dim">{{ say('routes.limit') }}</p>
       </template>

@@ -19,7 +19,8 @@ const route = (more: object = {}) => ({
   build: 'H2.104.r4',
   verdict: 'fits',
   findings: [],
-  first: ['loader 7'],
+  first: [{ kind: 'package' as const, title: 'loader 7' }],
+  then: [],
   time: { low: 1080, high: 1560 },
   fates: [
     {
@@ -133,6 +134,21 @@ describe('Firmware', () => {
     expect(none.text).toContain('no way back to what stands on it now')
   })
 
+  it('says what is done without a package, before and after, and what opens a way to the whole wish', async () => {
+    const open = { kind: 'act' as const, act: 'open' as const }
+    const close = { kind: 'act' as const, act: 'close' as const }
+    const turned = route({ first: [open], then: [close], misses: ['lock'] })
+    const { text } = await sheet(Firmware, { job: at(), more: routes([turned]) })
+    expect(text).toContain('its boot lock is opened, then H2.104.r4')
+    expect(text).toContain('by parts over the cable, then its boot lock is closed')
+    expect(text).not.toContain('What would open a way')
+    const blocked = [{ package: 'p', title: 'p', first: [], then: [close], obstacles: [] }]
+    const wish = { routes: { ...routes([turned]).routes, blocked } }
+    expect((await sheet(Firmware, { job: at(), more: wish })).text).toContain(
+      'What would open a way to all that is wished',
+    )
+  })
+
   it('says what would open a way where none is open, and that it gave up where it did', async () => {
     const finding = {
       rule: 'identity.board',
@@ -147,7 +163,8 @@ describe('Firmware', () => {
       {
         package: 'p',
         title: 'H2.104.r4',
-        first: ['loader 7'],
+        first: [{ kind: 'package' as const, title: 'loader 7' }],
+        then: [],
         obstacles: [{ package: 'p', title: 'H2.104.r4', finding }],
       },
     ]

@@ -3,7 +3,7 @@
 </script>
 
 <script setup lang="ts">
-import { findingWords } from '@plain-slate/texts'
+import { findingWords, movesWords } from '@plain-slate/texts'
 import { useBrowserStore } from '../../base/browser.ts'
 import Peg from '../../pictures/Peg.vue'
 import { useSay } from '../../base/said.ts'
@@ -29,9 +29,12 @@ const missed = ({ misses }: Told) => misses.map((one) => say(`routes.misses.${on
       <Peg :verdict="one.verdict" />
       <div>
         <template v-if="one.first.length > 0">{{
-          say('routes.first', { first: one.first.join(', ') }) + ' '
+          say('routes.first', { first: movesWords(say, one.first) }) + ' '
         }}</template>
-        <b class="mono">{{ one.title }}</b> {{ say(`routes.way.${one.way}`) }}
+        <b class="mono">{{ one.title }}</b> {{ say(`routes.way.${one.way}`)
+        }}<template v-if="one.then.length > 0">{{
+          ', ' + say('routes.then', { then: movesWords(say, one.then) })
+        }}</template>
         <span class="dim small block">
           {{ say('what-if.costs', { minutes: one.minutes, fate: say(`fate.${one.data}`) }) }}
           <b v-if="one.is !== 'same'">{{ say(`what-if.is.${one.is}`) }}</b>

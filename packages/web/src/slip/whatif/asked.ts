@@ -1,5 +1,13 @@
 /** What the worker of What if is asked, and what it answers: plain data both ways. */
-import type { Fate, Miss, PackedState, PlanWay, Supposed, Verdict } from '@plain-slate/core'
+import type {
+  Fate,
+  Miss,
+  MoveSaid,
+  PackedState,
+  PlanWay,
+  Supposed,
+  Verdict,
+} from '@plain-slate/core'
 
 export type Asked = {
   readonly id: number
@@ -12,7 +20,8 @@ export type Asked = {
 export type Told = {
   readonly name: string
   readonly title: string
-  readonly first: readonly string[]
+  readonly first: readonly MoveSaid[]
+  readonly then: readonly MoveSaid[]
   readonly way: PlanWay
   readonly verdict: Verdict
   readonly minutes: number

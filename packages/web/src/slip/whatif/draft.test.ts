@@ -51,6 +51,7 @@ it('routes are told as new, otherwise, the same or gone', () => {
     name,
     title: name,
     first: [],
+    then: [],
     way: 'images' as const,
     verdict: 'fits' as const,
     minutes,

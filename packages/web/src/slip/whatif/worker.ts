@@ -1,6 +1,14 @@
 /** The worker of What if: the same core as the server's, on a state that is supposed. */
 import type { DeviceState, Route } from '@plain-slate/core'
-import { fateOfCost, obstaclesOf, routesTo, suppose, unpackState } from '@plain-slate/core'
+import {
+  aimOf,
+  aroundAim,
+  fateOfCost,
+  obstaclesOf,
+  routesTo,
+  suppose,
+  unpackState,
+} from '@plain-slate/core'
 import type { Answered, Asked, Failed, Told } from './asked.ts'
 
 let state: DeviceState | undefined
@@ -19,7 +27,8 @@ self.addEventListener('message', ({ data }: MessageEvent<Asked>) => {
 function answer(id: number, asIs: DeviceState, supposed: DeviceState): Answered {
   const now = routesTo({ start: asIs }).routes
   const then = routesTo({ start: supposed }).routes
-  const blocked = then.length > 0 ? [] : obstaclesOf(supposed)
+  const reaches = then.some(({ misses }) => misses.length === 0)
+  const blocked = reaches ? [] : obstaclesOf(supposed, then)
   return {
     id,
     asIs: now.map((one) => told(asIs, one)),
@@ -32,12 +41,12 @@ function answer(id: number, asIs: DeviceState, supposed: DeviceState): Answered 
 
 function told({ at }: DeviceState, route: Route): Told {
   const { name, moves, shelved, verdict, cost, misses } = route
-  const titleOf = (pack: string) => at.shelf.find(({ key }) => key === pack)?.manifest.title ?? pack
+  const titleOf = (pack: string) => at.shelf.find(({ key }) => key === pack)?.manifest.title
   return {
     name,
     title: shelved.manifest.title,
-    first: moves.slice(0, -1).map(({ pack }) => titleOf(pack)),
-    way: moves.at(-1)?.way ?? 'images',
+    ...aroundAim(moves, titleOf),
+    way: aimOf(moves)?.way ?? 'images',
     verdict,
     minutes: cost.minutes,
     data: fateOfCost(at, cost),
