@@ -174,12 +174,12 @@ describe('the job from a shell', () => {
       at('say', ...slip, ...Object.entries(answers).map(([topic, answer]) => `${topic}=${answer}`))
     expect((await said({ 'owner.proof': 'perhaps' })).code).toBe(2)
     expect((await said(INTAKE)).code).toBe(0)
-    const road = json<{ routes: { package: string; first: string[] }[] }>(
+    const road = json<{ routes: { package: string; first: { title: string }[] }[] }>(
       await at('routes', ...slip),
     )
-    expect(road.routes.map((one) => [idOfKey(one.package), one.first])).toEqual([
-      ['tarn-H2.104.r4', ['loader 7']],
-    ])
+    expect(
+      road.routes.map((one) => [idOfKey(one.package), one.first.map(({ title }) => title)]),
+    ).toEqual([['tarn-H2.104.r4', ['loader 7']]])
     type Why = { verdict: string; findings: { rule: string; verdict: string }[] }
     const of = json<Why>(await at('why', ...slip, '--package', 'tarn-H2.104.r4'))
     expect([of.verdict, of.findings[0]?.rule]).toEqual(['fits-if', 'state.loader.least'])

@@ -9,7 +9,7 @@ import {
   readySchema,
 } from './job-shapes.ts'
 import { anyJson } from './json.ts'
-import { judgedSchema, routesSchema, whySchema } from './route-shapes.ts'
+import { judgedSchema, otherwiseSchema, routesSchema, whySchema } from './route-shapes.ts'
 import { oneLine } from './line.ts'
 import { route } from './route.ts'
 import { askedOf } from './asked.ts'
@@ -137,6 +137,15 @@ export const jobRoutes = {
       'The plan of the picked route, rehearsed; the one that was taken, and what changed since',
     params: byNumber,
     answer: planPageSchema,
+  }),
+  jobOtherwise: route({
+    method: 'get',
+    path: '/api/slips/{number}/otherwise',
+    needs: leastOf('slip.read'),
+    secret: true,
+    summary: 'Plans of the picked route as they would be if the house had decided otherwise',
+    params: byNumber,
+    answer: z.object({ others: z.array(otherwiseSchema) }),
   }),
   jobTake: route({
     method: 'post',

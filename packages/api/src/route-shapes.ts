@@ -1,8 +1,16 @@
 /** Routes as they are shown, what would open one, and what is judged of one package. Codes and figures only. */
-import { CUT_CLASSES, FATES, MISSES, MOVE_ACTS, PLAN_WAYS } from '@plain-slate/core'
+import {
+  CUT_CLASSES,
+  FATES,
+  MISSES,
+  MOVE_ACTS,
+  PLAN_WAYS,
+  SCHOOL_QUESTIONS,
+} from '@plain-slate/core'
+import type { SchoolQuestion } from '@plain-slate/core'
 import { z } from 'zod'
 import { rulerSchema } from './job-shapes.ts'
-import { candidateSchema, findingSchema, planSchema, rangeSchema } from './runs.ts'
+import { candidateSchema, findingSchema, planSchema, rangeSchema, stepSchema } from './runs.ts'
 
 /** A package by its title, or what is done without one. */
 const moveSchema = z.discriminatedUnion('kind', [
@@ -18,6 +26,8 @@ export const routeSchema = candidateSchema.extend({
   /** What comes before it, and what is done after it. */
   first: z.array(moveSchema),
   then: z.array(moveSchema),
+  /** All of it is on the device already: nothing of it is written. */
+  idle: z.boolean(),
   time: rangeSchema,
   hands: rangeSchema,
   fates: planSchema.shape.fates,
@@ -38,6 +48,18 @@ export const routeSchema = candidateSchema.extend({
   patchDate: z.string(),
 })
 export type RouteShown = z.infer<typeof routeSchema>
+
+/** The plan in hand as it would be, had the house answered a question otherwise. */
+export const otherwiseSchema = routeSchema
+  .pick({ route: true, time: true, hands: true, fates: true, worst: true, fails: true })
+  .extend({
+    question: z.enum(SCHOOL_QUESTIONS as [SchoolQuestion, ...SchoolQuestion[]]),
+    answer: z.string(),
+    needs: z.int(),
+    restarts: z.int(),
+    steps: z.array(stepSchema),
+  })
+export type OtherwiseShown = z.infer<typeof otherwiseSchema>
 
 /** What would have to be lifted for a way to a package. */
 export const blockedSchema = z.object({

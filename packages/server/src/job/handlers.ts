@@ -13,6 +13,7 @@ import { judgeAsked, planAsked } from './asked.ts'
 import { stateAt } from '../plans/roads.ts'
 import { whyOf } from './left.ts'
 import { loadJob } from './load.ts'
+import { otherwiseOf } from './otherwise.ts'
 import { planPage, takePlan } from './plan.ts'
 import { overruleRule } from './overrule.ts'
 import { paperFor } from './after.ts'
@@ -36,6 +37,13 @@ async function showing<Answer>(
 ): Promise<Result<Answer, Refusal>> {
   const job = await loadJob(workshop, number)
   return job.ok ? ok(await show(job.value)) : job
+}
+
+/** The page of a plan that was taken, its job told anew before. */
+async function takenPage(workshop: Workshop, taken: Result<JobAt, Refusal>) {
+  if (!taken.ok) return taken
+  await showJob(workshop, taken.value)
+  return ok(await planPage(workshop, taken.value))
 }
 
 export function jobHandlers(workshop: Workshop) {
@@ -64,12 +72,10 @@ export function jobHandlers(workshop: Workshop) {
     }))
   const jobPlan: Of<'jobPlan'> = ({ params: { number } }) =>
     showing(workshop, number, (at) => planPage(workshop, at))
-  const jobTake: Of<'jobTake'> = async ({ params: { number }, body, actor }) => {
-    const taken = await takePlan(workshop, number, body.digest, actor?.id ?? null)
-    if (!taken.ok) return taken
-    await showJob(workshop, taken.value)
-    return ok(await planPage(workshop, taken.value))
-  }
+  const jobOtherwise: Of<'jobOtherwise'> = ({ params: { number } }) =>
+    showing(workshop, number, (at) => otherwiseOf(workshop, at))
+  const jobTake: Of<'jobTake'> = async ({ params: { number }, body, actor }) =>
+    takenPage(workshop, await takePlan(workshop, number, body.digest, actor?.id ?? null))
   const jobReady: Of<'jobReady'> = ({ params: { number } }) =>
     showing(workshop, number, (at) => readyOf(workshop, at, changesSince(at) !== undefined))
   const jobStart: Of<'jobStart'> = async ({ params: { number }, body, actor }) => {
@@ -91,6 +97,7 @@ export function jobHandlers(workshop: Workshop) {
     jobWhy,
     jobCase,
     jobPlan,
+    jobOtherwise,
     jobTake,
     jobReady,
     jobStart,

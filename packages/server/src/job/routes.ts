@@ -84,6 +84,7 @@ function routeOf(found: AtPort, road: Road, { own, slip, news }: About): RouteSh
     verdict: road.verdict,
     findings: road.findings.map(findingOf),
     ...aroundAim(road.moves, (pack) => titleOf(found, pack)),
+    idle: plan.packages.every(({ decisions }) => decisions.every(({ write }) => !write)),
     time: { ...folds.time },
     hands: { ...folds.hands },
     fates: fatesShown(folds.fates),
@@ -121,17 +122,22 @@ function rehearsedAs(
   if (rehearsal === undefined) return { rehearsed: false, worst: null, fails: null }
   const { worst, end, says, stopped } = rehearsal
   const steps = stepsOf({ plan, worst, own }, family)
+  const reaches = keepsPromise(plan, fates, end, says)
+  return {
+    rehearsed: true,
+    worst: worstShown(steps),
+    fails: reaches ? null : failsAt(plan, stopped),
+  }
+}
+
+/** The gravest class that a cut leaves, and for how many seconds at the longest. */
+export function worstShown(steps: ReturnType<typeof stepsOf>): NonNullable<RouteShown['worst']> {
   const gravity = (one: CutClass) => CUT_CLASSES.indexOf(one)
   const leaves = steps.reduce<CutClass>(
     (gravest, step) => (gravity(step.worst) > gravity(gravest) ? step.worst : gravest),
     'unaffected',
   )
-  const reaches = keepsPromise(plan, fates, end, says)
-  return {
-    rehearsed: true,
-    worst: { leaves, seconds: atRisk(steps)[leaves] ?? 0 },
-    fails: reaches ? null : failsAt(plan, stopped),
-  }
+  return { leaves, seconds: atRisk(steps)[leaves] ?? 0 }
 }
 
 /** What would open a way, package by package. */

@@ -1,4 +1,4 @@
-/** The thread beside: a plan rehearsed on the twin of its device with every cut; the routes of a device searched. */
+/** The thread beside: a plan rehearsed on the twin of its device with every cut; the routes of a device searched, or a plan made otherwise. */
 import { parentPort } from 'node:worker_threads'
 import type {
   CutClass,
@@ -7,14 +7,18 @@ import type {
   DeviceState,
   Family,
   Manifest,
+  Move,
+  Otherwise,
   Plan,
   ReadDevice,
+  Shelved,
   StopReason,
 } from '@plain-slate/core'
 import {
   LABELS_MOST,
   factsOf,
   modelled,
+  otherwise,
   rehearse,
   rehearseCuts,
   worstByStep,
@@ -50,13 +54,28 @@ export type ToSearch = {
   readonly start: DeviceState
   readonly patience: number
 }
-export type Asked = ToRehearse | ToSearch
-export type AnswerTo<What extends Asked> = What extends ToRehearse ? Rehearsed : Roads
+/** Plans of the route in hand as they would be if the house had decided otherwise. */
+export type ToTurn = {
+  readonly kind: 'otherwise'
+  readonly start: DeviceState
+  readonly moves: readonly Move[]
+  readonly aim: Shelved
+}
+export type Asked = ToRehearse | ToSearch | ToTurn
+export type AnswerTo<What extends Asked> = What extends ToRehearse
+  ? Rehearsed
+  : What extends ToSearch
+    ? Roads
+    : readonly Otherwise[]
 
 parentPort?.on('message', ({ id, what }: { readonly id: number; readonly what: Asked }) => {
-  const done = what.kind === 'rehearse' ? rehearsal(what) : search(what)
-  parentPort?.postMessage({ id, done })
+  parentPort?.postMessage({ id, done: answered(what) })
 })
+
+function answered(what: Asked): AnswerTo<Asked> {
+  if (what.kind === 'rehearse') return rehearsal(what)
+  return what.kind === 'search' ? search(what) : otherwise(what.start, what.moves, what.aim)
+}
 
 function rehearsal({ family, read, manifests, plan }: ToRehearse): Rehearsed {
   const { nature, device, assumed: parts, assumedFacts: facts } = modelled(family, read, manifests)

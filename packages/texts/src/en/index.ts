@@ -7,6 +7,7 @@ import { fit, fitUnread } from './fit.ts'
 import { frame } from './frame.ts'
 import { job } from './job.ts'
 import { order } from './order.ts'
+import { otherwise } from './otherwise.ts'
 import { people } from './people.ts'
 import { pictures } from './pictures.ts'
 import { places } from './places.ts'
@@ -32,6 +33,7 @@ export const en = {
   ...bench,
   ...runs,
   ...order,
+  ...otherwise,
   ...shelf,
   ...job,
   ...stages,

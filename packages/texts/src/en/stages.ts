@@ -142,6 +142,7 @@ export const stages = {
   'move.open': 'its boot lock is opened',
   'move.close': 'its boot lock is closed',
   'move.reset': 'it is reset by hand',
+  'routes.way.idle': 'is on it already',
   'routes.way.images': 'by parts over the cable',
   'routes.way.storage': 'installed by its rescue from its own storage',
   'routes.way.card': 'installed by its rescue from the card',

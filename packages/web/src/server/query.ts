@@ -10,25 +10,23 @@ import type { Answer, InputOf } from './call.ts'
 import { Refused, call } from './call.ts'
 
 /** Everything that is read of a slip's job. */
-const JOB = ['job', 'jobReady', 'jobPlan', 'jobRoutes', 'jobWhy', 'jobCase', 'jobProof'] as const
+const JOB = [
+  'job',
+  'jobReady',
+  'jobPlan',
+  'jobOtherwise',
+  'jobRoutes',
+  'jobWhy',
+  'jobCase',
+  'jobProof',
+] as const
 
 /** Which reads each topic makes old. */
 const READS: Readonly<Record<Topic, readonly RouteName[]>> = {
   slip: ['slips', 'slip', 'slipHistory', 'find', 'bench', ...JOB],
   book: ['book', 'slipHistory'],
   people: ['people', 'faces', 'find'],
-  bench: [
-    'bench',
-    'hands',
-    'judge',
-    'job',
-    'jobReady',
-    'jobPlan',
-    'jobRoutes',
-    'jobWhy',
-    'jobCase',
-    'jobProof',
-  ],
+  bench: ['bench', 'hands', 'judge', ...JOB],
   run: ['run', 'runs', 'job', 'jobProof'],
   shelf: [
     'shelf',
@@ -38,6 +36,7 @@ const READS: Readonly<Record<Topic, readonly RouteName[]>> = {
     'job',
     'jobReady',
     'jobPlan',
+    'jobOtherwise',
     'jobRoutes',
     'jobWhy',
   ],

@@ -54,7 +54,8 @@ const worst = ({ worst: at }: RouteShown) =>
           <template v-if="route.first.length > 0">{{
             say('routes.first', { first: movesWords(say, route.first) }) + ' '
           }}</template>
-          <span class="mono">{{ route.title }}</span> {{ say(`routes.way.${route.way}`)
+          <span class="mono">{{ route.title }}</span>
+          {{ say(route.idle ? 'routes.way.idle' : `routes.way.${route.way}`)
           }}<template v-if="route.then.length > 0">{{
             ', ' + say('routes.then', { then: movesWords(say, route.then) })
           }}</template>

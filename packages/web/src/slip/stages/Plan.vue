@@ -18,6 +18,8 @@ import Wall from '../../pictures/Wall.vue'
 import { useSay } from '../../base/said.ts'
 import { renew, useChange } from '../../server/query.ts'
 import { useShop } from '../../time/shop.ts'
+import Departures from '../sheet/Departures.vue'
+import Otherwise from '../sheet/Otherwise.vue'
 import StageSheet from '../sheet/StageSheet.vue'
 import { useJob } from '../job.ts'
 import { changesWords, usePlanPage, wallOf } from '../sheet/plan-page.ts'
@@ -111,6 +113,8 @@ const print = () => window.print()
             </li>
           </ul>
         </template>
+        <Departures />
+        <Otherwise :plan="plan" />
         <p v-if="assumed !== ''" class="dim small">{{ say('plan.assumed', { what: assumed }) }}</p>
         <p v-if="plan.scale > 1" class="dim small">
           {{ say('plan.scale', { scale: plan.scale }) }}

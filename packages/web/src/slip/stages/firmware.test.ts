@@ -21,6 +21,7 @@ const route = (more: object = {}) => ({
   findings: [],
   first: [{ kind: 'package' as const, title: 'loader 7' }],
   then: [],
+  idle: false,
   time: { low: 1080, high: 1560 },
   fates: [
     {
@@ -142,6 +143,9 @@ describe('Firmware', () => {
     expect(text).toContain('its boot lock is opened, then H2.104.r4')
     expect(text).toContain('by parts over the cable, then its boot lock is closed')
     expect(text).not.toContain('What would open a way')
+    const idle = await sheet(Firmware, { job: at(), more: routes([route({ idle: true })]) })
+    expect(idle.text).toContain('is on it already')
+    expect(text).not.toContain('is on it already')
     const blocked = [{ package: 'p', title: 'p', first: [], then: [close], obstacles: [] }]
     const wish = { routes: { ...routes([turned]).routes, blocked } }
     expect((await sheet(Firmware, { job: at(), more: wish })).text).toContain(

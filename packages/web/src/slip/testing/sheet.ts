@@ -12,6 +12,8 @@ export type Says = {
   /** Other answers by the end of their path. */
   readonly more?: Readonly<Record<string, object>>
   readonly role?: 'lead' | 'technician' | 'trainee'
+  /** What the address asks for. */
+  readonly query?: Readonly<Record<string, string>>
 }
 export const SHOP = {
   name: 'Ninebark',
@@ -32,7 +34,7 @@ export async function sheet(component: Component, says: Says) {
     if (/^\d+$/.test(end)) return says.slip ?? slip()
     return {}
   }
-  const at = `/slips/0417/${says.job.at}`
+  const at = `/slips/0417/${says.job.at}?${new URLSearchParams(says.query).toString()}`
   const made = await mounted(component, {}, { at, answer, role: says.role ?? 'lead' })
   await flushPromises()
   const { shown } = made
