@@ -20,6 +20,8 @@ export type Reason =
   | { readonly kind: 'same-version'; readonly version: string }
   /** The loader that is there is newer, or does for the package. */
   | { readonly kind: 'loader-stays'; readonly why: 'older' | 'enough'; readonly here: number }
+  /** What is there is its owner's own, and is kept. */
+  | { readonly kind: 'own' }
   /** Written. */
   | { readonly kind: 'differs' }
   | { readonly kind: 'no-evidence' }
@@ -35,15 +37,21 @@ export type ImageDecision = {
   readonly reason: Reason
 }
 
-/** Decides on every image; `evidence` is by partition, `loader` the version that is on the device. */
+/** The version of the loader that is on the device, and parts of its owner's own that are kept. */
+export type Here = { readonly loader?: number; readonly own?: readonly PartRole[] }
+
+const left = (image: Image): ImageDecision => ({ image, write: false, reason: { kind: 'own' } })
+
+/** Decides on every image; `evidence` is by partition. */
 export function leastWrite(
   family: Family,
   pack: Manifest,
   evidence: ReadonlyMap<string, Evidence>,
-  loader?: number,
+  { loader, own = [] }: Here = {},
 ): readonly ImageDecision[] {
   const why = loader === undefined ? undefined : loaderStays(family, pack, loader)
   const alone = inWriteOrder(family, pack.images).map((image): ImageDecision => {
+    if (own.includes(image.role)) return left(image)
     const decided = decide(pack, image, evidence.get(image.partition))
     if (image.role !== 'loader' || why === undefined || loader === undefined || !decided.write)
       return decided
@@ -63,14 +71,15 @@ export function fullWrite(
   family: Family,
   pack: Manifest,
   _evidence: ReadonlyMap<string, Evidence>,
-  loader?: number,
+  { loader, own = [] }: Here = {},
 ): readonly ImageDecision[] {
   const older = loader !== undefined && loaderStays(family, pack, loader) === 'older'
-  return inWriteOrder(family, pack.images).map((image) =>
-    older && image.role === 'loader'
+  return inWriteOrder(family, pack.images).map((image): ImageDecision => {
+    if (own.includes(image.role)) return left(image)
+    return older && image.role === 'loader'
       ? { image, write: false, reason: { kind: 'loader-stays', why: 'older', here: loader } }
-      : { image, write: true, reason: { kind: 'house' } },
-  )
+      : { image, write: true, reason: { kind: 'house' } }
+  })
 }
 
 function inWriteOrder(family: Family, images: readonly Image[]): readonly Image[] {

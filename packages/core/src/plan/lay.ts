@@ -5,6 +5,7 @@
  */
 import { settled } from '../device/identity.ts'
 import type { Evidence, ImageDecision } from '../difference/least-write.ts'
+import { ownParts } from '../difference/own-parts.ts'
 import { fullWrite, installedWrite, leastWrite } from '../difference/least-write.ts'
 import { placesOf } from '../family/layout.ts'
 import type { Family } from '../family/profile.ts'
@@ -152,7 +153,10 @@ function byImages(at: Case): Put {
   const decide = house.writes === 'all' ? fullWrite : leastWrite
   const own = inSlot(family, manifest, slot)
   const found = new Map([...loaderTold(at, own), ...evidence])
-  const decisions = decide(family, own, found, loader === undefined ? undefined : Number(loader))
+  const decisions = decide(family, own, found, {
+    ...(loader === undefined ? {} : { loader: Number(loader) }),
+    own: ownParts(at, own),
+  })
   return { key, manifest, decisions, fate: fateIn(at), slot }
 }
 
@@ -233,17 +237,17 @@ function installRoadOf(
 }
 
 /**
- * A package as far as it goes on: a part that is left alone unread raises no floor, and a loader that stays though it
+ * A package as far as it goes on: a part that is left alone unread, or as its owner's own, raises no floor, and a loader that stays though it
  * is another brings no version.
  */
 function asWritten({ manifest, decisions }: PlannedPackage): Manifest {
   const unread = decisions.filter(
-    ({ reason: { kind } }) => kind === 'loader-stays' || kind === 'same-version',
+    ({ reason: { kind } }) => kind === 'loader-stays' || kind === 'same-version' || kind === 'own',
   )
   const roles = unread.map(({ image }) => image.role)
   if (roles.length === 0) return manifest
   const images = manifest.images.filter(({ role }) => !roles.includes(role))
-  if (unread.every(({ reason }) => reason.kind === 'same-version')) return { ...manifest, images }
+  if (unread.every(({ reason }) => reason.kind !== 'loader-stays')) return { ...manifest, images }
   const { loaderVersion: _, ...rest } = manifest
   return { ...rest, images }
 }

@@ -7,7 +7,9 @@
  * lawful variant, or the one it was bought as; a digest from outside for every package, or not for the maker's own; an
  * owner who proves to be able to sign in, or removes accounts before; a backup always, or when something will be lost;
  * SIM and card out, or left in; a lock that was opened for the job closed again, or left open; a reset by hand after a
- * write only where it does not start, or always; on the way down data tried first, or wiped first; into a mode by command where one leads there, or by keys; restarts between parts where
+ * write only where it does not start, or always; on the way down data tried first, or wiped first; a rescue of its
+ * owner's own replaced, or kept; a transfer that failed sent again on the same cable, or on another at once; a long silence
+ * acted on past its limit, or never; into a mode by command where one leads there, or by keys; restarts between parts where
  * the family asks for them, or after every part.
  */
 export const SCHOOLS = {
@@ -24,6 +26,9 @@ export const SCHOOLS = {
   relock: ['close', 'leave'],
   reset: ['needed', 'always'],
   downgrade: ['try', 'first'],
+  rescue: ['stock', 'kept'],
+  transfer: ['again', 'cable'],
+  silence: ['limit', 'wait'],
   into: ['command', 'keys'],
   restarts: ['family', 'every'],
 } as const

@@ -131,6 +131,10 @@ export const job = {
   'topic.depart.backup': 'On this slip otherwise than the house: when a copy of the data is made',
   'topic.depart.relock': 'On this slip otherwise than the house: a boot lock that was opened',
   'topic.depart.reset': 'On this slip otherwise than the house: a reset after a write',
+  'topic.depart.rescue': 'On this slip otherwise than the house: a rescue of its owner’s own',
+  'topic.depart.transfer':
+    'On this slip otherwise than the house: first remedy for a transfer that failed',
+  'topic.depart.silence': 'On this slip otherwise than the house: a long silence',
   'topic.depart.downgrade': 'On this slip otherwise than the house: data on the way down',
   'topic.depart.cards': 'On this slip otherwise than the house: SIM and memory card',
   'topic.depart.into': 'On this slip otherwise than the house: the way into a mode',

@@ -32,5 +32,7 @@ export const pictures = {
   'pace.silent.never': 'never stuck by time alone: a loop is told by its returns',
   'pace.normal': 'normal pace',
   'pace.slow': 'slow',
-  'pace.stuck': 'stuck: look at cable and screen',
+  'pace.stuck': 'stuck: look at cable and screen, then stop it after this piece',
+  'pace.stuck.wait':
+    'longer than is usual: nothing is touched in this house, however long it lasts',
 } as const

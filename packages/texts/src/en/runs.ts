@@ -59,6 +59,7 @@ export const runs = {
   'write.same-digest': 'the device’s own digest is the image’s',
   'write.loader-stays':
     'loader {here} stays: {why, select, older {the one it brings is older} other {it starts this build, and is risked for nothing}}',
+  'write.own': 'its owner’s own is on it, and is kept',
   'write.house': 'this house writes every part',
   'write.same-version': 'the device reports version {version}, the image’s',
   'evidence.kept': 'kept by the device',
@@ -163,6 +164,11 @@ export const runs = {
   'run.waiting.seen': 'What answers now: {model} in {mode}, serial …{end}.',
   'run.waiting.do':
     'Plug the cable in again. Nothing is lost by waiting: what was kept stays, and what is in doubt is looked at first.',
+  'run.waiting.same':
+    'The same cable does: most losses are a plug that moved. If it is lost once more, take another.',
+  'run.waiting.cable':
+    'Take another cable, and say at Bench which: what carried it was lost {n, plural, one {once} other {# times}} already.',
+  'run.waiting.house': 'Take another cable, and say at Bench which: this house changes it at once.',
   'run.ownerless.do':
     'What is new, old and in doubt stands below. Take it up: what is in doubt is looked at on the device before anything is sent again.',
   'run.take-up': 'Take it up',

@@ -15,6 +15,8 @@ const props = defineProps<{
   /** Seconds in which nothing moved, and how many of them are too many; undefined: no number is. */
   quiet: number
   limit: number | undefined
+  /** The house never acts on a silence. */
+  waits?: boolean
 }>()
 const say = useSay()
 const band = computed(() =>
@@ -42,10 +44,11 @@ const limit = computed(() =>
     ? say('pace.silent.never')
     : say('pace.silent.limit', { limit: clockOf(props.limit) }),
 )
+const word = computed(() =>
+  say(props.waits && band.value.word === 'stuck' ? 'pace.stuck.wait' : `pace.${band.value.word}`),
+)
 const says = computed(() =>
-  [now.value, ends.value, silent.value, say(`pace.${band.value.word}`)]
-    .filter((one) => one !== '')
-    .join(', '),
+  [now.value, ends.value, silent.value, word.value].filter((one) => one !== '').join(', '),
 )
 </script>
 
@@ -73,7 +76,7 @@ const says = computed(() =>
       }}</span>
     </div>
     <p class="silence" :class="{ stuck: band.word === 'stuck' }">
-      <b v-if="band.word === 'stuck'">{{ say('pace.stuck') }}.</b>
+      <b v-if="band.word === 'stuck'">{{ word }}.</b>
       {{ [silent, limit].filter((one) => one !== '').join('; ') }}
     </p>
   </div>

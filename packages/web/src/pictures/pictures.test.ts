@@ -196,7 +196,7 @@ describe('the pace band', () => {
     expect((await word(2, 20))[0]).toBe('slow')
     expect(await word(21, 20)).toEqual([
       'stuck',
-      'stuck: look at cable and screen. no sign for 0:21; stuck after 0:20 without a sign',
+      'stuck: look at cable and screen, then stop it after this piece. no sign for 0:21; stuck after 0:20 without a sign',
     ])
     expect((await word(21, 80))[0]).toBe('slow')
     expect(await word(4000, undefined)).toEqual([

@@ -7,7 +7,7 @@
 
 <script setup lang="ts">
 import type { Job, RunShown } from '@plain-slate/api'
-import { partitionOf } from '@plain-slate/core'
+import { firstRemedy, houseFor, partitionOf } from '@plain-slate/core'
 import { evidenceWords, passedWords, rangeWords, runTitle, stepWords } from '@plain-slate/texts'
 import { useNow } from '@vueuse/core'
 import { computed, ref, toRef, watch } from 'vue'
@@ -18,13 +18,20 @@ import { useHeldKey } from '../../keys/hold-key.ts'
 import PaceBand from '../../pictures/PaceBand.vue'
 import Wall from '../../pictures/Wall.vue'
 import { useSay } from '../../base/said.ts'
-import { useChange } from '../../server/query.ts'
+import { useChange, useRead } from '../../server/query.ts'
 import { useShop } from '../../time/shop.ts'
 import ShowsElse from '../sheet/ShowsElse.vue'
 import { useAwake, useCall } from './awake.ts'
 import { liveCourse } from './live-wall.ts'
 
 const props = defineProps<{ run: RunShown; job: Job }>()
+const rules = useRead('house')
+/** The house as it is for this slip. */
+const house = computed(() => {
+  const data = rules.data.value?.rules
+  const lines = new Map(props.job.lines.map((one) => [one.topic, { ...one, at: 0 }]))
+  return data === undefined ? undefined : houseFor(data, lines)
+})
 const say = useSay()
 const { time } = useShop()
 const stop = useChange('runStop')
@@ -69,6 +76,13 @@ const title = computed(() =>
 const under = computed(() =>
   isPlain.value && step.value !== undefined ? stepWords(say, step.value) : '',
 )
+/** A transfer was under way: a cable may be what failed. */
+const carries = computed(() => run.value.size > 0 && house.value !== undefined)
+const remedy = computed(() => {
+  const { losses } = run.value
+  const what = firstRemedy(house.value?.transfer ?? 'again', losses)
+  return what === 'cable' ? say('run.waiting.cable', { n: losses }) : say(`run.waiting.${what}`)
+})
 /** Wiped and started, it is heard by nobody before its set-up: a loss there ends only by hands. */
 const startsEmpty = computed(() => {
   const now = step.value
@@ -111,7 +125,10 @@ useHeldKey(
     <HoldPower v-if="run.hold" :part="run.hold" />
     <p v-if="run.stop" class="amiss" role="status">{{ say(`run.stop.waits.${run.stop}`) }}</p>
     <p v-if="run.ownerless">{{ say('run.ownerless.do') }}</p>
-    <p v-else-if="run.word === 'in-doubt'">{{ say('run.waiting.do') }}</p>
+    <p v-else-if="run.word === 'in-doubt'">
+      {{ say('run.waiting.do') }}
+      <b v-if="carries">{{ remedy }}</b>
+    </p>
     <p v-if="startsEmpty">{{ say('run.waiting.set-up') }}</p>
     <RunParts v-if="going && !driven" :run="run" />
     <Wall :partitions="run.wall" :courses="[liveCourse(say, run)]" />
@@ -125,6 +142,7 @@ useHeldKey(
         :share="share"
         :quiet="quiet"
         :limit="step.silent ?? undefined"
+        :waits="house?.silence === 'wait'"
       />
       <p v-if="run.waiting?.mode?.kind === 'system'">{{ say('run.waiting.permission') }}</p>
     </template>

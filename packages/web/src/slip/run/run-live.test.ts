@@ -1,6 +1,8 @@
 // @vitest-environment jsdom
 /** A run on its slip's page: what is told of it follows the run, and the held key stops it. */
-import type { RunShown, StepShown } from '@plain-slate/api'
+import type { Job, RunShown, StepShown } from '@plain-slate/api'
+import type { HouseRules } from '@plain-slate/core'
+import { USUAL_HOUSE } from '@plain-slate/core'
 import { enableAutoUnmount, flushPromises } from '@vue/test-utils'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { HOLD_MS } from '../../keys/hold.ts'
@@ -10,7 +12,7 @@ import ShowsElse from '../sheet/ShowsElse.vue'
 import { useCall } from './awake.ts'
 import { liveCourse } from './live-wall.ts'
 import { changeWords, changesWords, wallOf } from '../sheet/plan-page.ts'
-import { LOADER, job, plan, run } from '../testing/job.ts'
+import { LOADER, job, line, plan, run } from '../testing/job.ts'
 import { reasonWords, speaker } from '@plain-slate/texts'
 import { nextTick, ref } from 'vue'
 
@@ -22,6 +24,20 @@ const MIB = 1024 ** 2
 const at = '/slips/0417/write'
 const live = (more: Partial<RunShown> = {}) =>
   mounted(RunLive, { run: run(more), job: job('write') }, { at })
+/** In a house of these schools, on a slip that says this. */
+async function inHouse(schools: Partial<HouseRules>, of: Partial<RunShown>, depart: object[] = []) {
+  const rules = { ...USUAL_HOUSE, ...schools }
+  const answer = (path: string) =>
+    path.endsWith('/house') ? { version: 1, rules, history: [] } : {}
+  const lines = depart as Job['lines']
+  const { shown, refetched } = await mounted(
+    RunLive,
+    { run: run(of), job: job('write', { lines }) },
+    { at, answer },
+  )
+  await refetched()
+  return shown
+}
 
 describe('a run on its slip', () => {
   it('says one word large and what it is at under it', async () => {
@@ -93,6 +109,30 @@ describe('a run on its slip', () => {
     const { shown } = await live({ hold: 'lock', word: 'in-doubt' })
     expect(shown.text()).toContain('The lock was told to turn')
     expect(shown.text()).not.toContain('Stop after')
+  })
+
+  it('says what is tried first after a transfer that failed, as the house has it, and nothing after another loss', async () => {
+    const lost = { word: 'in-doubt', size: 9 * MIB, losses: 1 } as const
+    const words = async (transfer: 'again' | 'cable', more: Partial<RunShown> = {}, on = {}) =>
+      (
+        await inHouse({ transfer }, { ...lost, ...more }, Object.keys(on).length > 0 ? [on] : [])
+      ).text()
+    expect(await words('again')).toContain('The same cable does')
+    expect(await words('cable')).toContain('this house changes it at once')
+    expect(await words('again', { losses: 2 })).toContain('was lost 2 times already')
+    expect(await words('cable', { size: 0 })).not.toContain('changes it at once')
+    const depart = line('depart.transfer', 'cable')
+    expect(await words('again', {}, depart)).toContain('this house changes it at once')
+  })
+
+  it('says what is done about a long silence, as the house has it', async () => {
+    const [step] = run().steps
+    if (step === undefined) throw new Error('no step')
+    const words = async (silence: 'limit' | 'wait', quiet: number) =>
+      (await inHouse({ silence }, { steps: [{ ...step, silent: 20 }], quiet })).text()
+    expect(await words('limit', 60)).toContain('look at cable and screen, then stop it')
+    expect(await words('wait', 60)).toContain('nothing is touched in this house')
+    expect(await words('wait', 2)).not.toContain('nothing is touched in this house')
   })
 
   it('says what is new, old and in doubt where it is in doubt, and only there', async () => {

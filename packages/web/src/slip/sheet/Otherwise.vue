@@ -159,6 +159,7 @@ th {
   font-weight: normal;
   min-width: 180px;
   padding: 6px 10px 6px 0;
+  border-bottom: 1px solid var(--rule);
 }
 td {
   white-space: nowrap;

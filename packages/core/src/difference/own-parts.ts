@@ -1,0 +1,29 @@
+/**
+ * Parts that are their owner's own: under an open lock, by the device's own digest, what no package that is known holds.
+ * Reads a case and the images that are to go on; gives the roles that the house keeps.
+ */
+import { settled } from '../device/identity.ts'
+import type { Manifest } from '../firmware/manifest.ts'
+import type { Case } from '../match/rule.ts'
+import type { PartRole } from '../terms/device.ts'
+
+/** Of these an owner's own is kept: nothing else starts from them. */
+const KEPT: readonly PartRole[] = ['rescue']
+
+export function ownParts(
+  { house, identity, intent, evidence, shelf }: Case,
+  { images }: Manifest,
+): readonly PartRole[] {
+  const open = settled(identity, 'bootLock') === 'open'
+  if (house.rescue !== 'kept' || !open || intent === 'relock') return []
+  return images
+    .filter(({ role, partition }) => {
+      const found = evidence.get(partition)
+      const own = found?.kind === 'digest' ? found.sha256 : undefined
+      return KEPT.includes(role) && own !== undefined && !isKnown(shelf, own)
+    })
+    .map(({ role }) => role)
+}
+
+const isKnown = (shelf: Case['shelf'], sha256: string): boolean =>
+  shelf.some(({ manifest }) => manifest.images.some((image) => image.sha256 === sha256))
