@@ -138,7 +138,9 @@ test('a tablet that was left behind gets a loader and two steps, each on its bas
   await desk.signIn('Ilse', `/slips/${number}/firmware`)
   await expect(title(page)).toContainText('the best ends on FEN-26.23A-S')
   const best = routes(page).first()
-  await expect(best).toContainText('loader 12, FEN-26.21B-S to FEN-26.22A-S, then')
+  await expect(best).toContainText(
+    'loader 12, FEN-26.21B-S to FEN-26.22A-S, its own update is waited for, then',
+  )
   await expect(best).toContainText('kept')
   await expect(best).not.toContainText('is being rehearsed', { timeout: 60_000 })
   await expect(best).not.toContainText('It fails in rehearsal')

@@ -18,7 +18,7 @@ test('a lead decides a house rule with a reason; who else looks sees it at once 
   const mine = page.getByRole('region', { name: /House rules/ })
   const decide = mine.getByRole('button', { name: 'Decide so' })
   await mine.getByLabel('charge left at the end, %').fill('ninety')
-  await mine.getByLabel('Why').fill('two came back empty')
+  await mine.getByLabel('Why', { exact: true }).fill('two came back empty')
   await expect(mine).toContainText('no figure, or more than it may be')
   await expect(decide).toBeDisabled()
   await mine.getByLabel('charge left at the end, %').fill('35')

@@ -28,7 +28,7 @@ const range = rangeSchema
 const verdictSchema = z.enum(VERDICTS)
 
 export const markSchema = z.object({
-  kind: z.enum(['irreversible', 'risky', 'old', 'thin']),
+  kind: z.enum(['irreversible', 'risky', 'old', 'thin', 'person']),
   seconds: z.exactOptional(z.number()),
   date: z.exactOptional(z.string()),
   devices: z.exactOptional(z.int()),

@@ -166,11 +166,19 @@ export function readManifest(
 export const PACKAGE_STATES = ['known', 'whole', 'published', 'refuted'] as const
 export type PackageState = (typeof PACKAGE_STATES)[number]
 
+/** Where a digest from outside came from: a depot's signed catalogue, the maker's own page, a person who typed it in. */
+export const OUTSIDE = ['catalogue', 'maker', 'person'] as const
+export type OutsideSource = (typeof OUTSIDE)[number]
+/** Whose word a package rests on, and since which day (ISO). */
+export type Vouched = { readonly by: OutsideSource; readonly date: string }
+
 /** What a shelf knows of a package: its manifest, how far it is vouched for, and by what it is known. */
 export type Shelved = {
   readonly key: string
   readonly manifest: Manifest
   readonly state: PackageState
+  /** Who vouches for it from outside, the weakest word of all its volumes; undefined: nobody, or nobody asks. */
+  readonly vouched?: Vouched
 }
 
 /** Digits of the digest that tell packages of one id apart. */

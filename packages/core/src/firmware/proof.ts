@@ -5,10 +5,8 @@
  * each image lie. An archive's name is a label: volumes are known by their digest. A manifest vouches for
  * nothing: what it says of its own volumes makes a package whole, never published.
  */
-import type { Image, Manifest, PackageState } from './manifest.ts'
-
-export const OUTSIDE = ['catalogue', 'maker', 'person'] as const
-export type OutsideSource = (typeof OUTSIDE)[number]
+import type { Image, Manifest, OutsideSource, PackageState, Vouched } from './manifest.ts'
+import { OUTSIDE } from './manifest.ts'
 
 /** A digest of an archive that did not come out of it: who says so, where it stands, when it was entered. */
 export type OutsideDigest = {
@@ -85,6 +83,27 @@ export type Proof = {
   /** By the image's SHA-256. */
   readonly places: ReadonlyMap<string, ImagePlace>
 }
+
+/** Whose word a proven package rests on: of every volume the strongest, of all of them the weakest. */
+export function vouchedOf({ claims, state }: Pick<Proof, 'claims' | 'state'>): Vouched | undefined {
+  if (state !== 'published') return undefined
+  const words = claims.flatMap((one) =>
+    one.claim === 'published' && one.held === 'holds' && one.source !== undefined
+      ? [{ file: one.file, by: one.source, date: one.at.slice(0, DAY_CHARS) }]
+      : [],
+  )
+  const rank = ({ by }: Vouched) => OUTSIDE.indexOf(by)
+  const strongest = [...new Set(words.map(({ file }) => file))].flatMap((file) =>
+    words
+      .filter((one) => one.file === file)
+      .sort((a, b) => rank(a) - rank(b))
+      .slice(0, 1),
+  )
+  const [weakest] = strongest.sort((a, b) => rank(b) - rank(a) || (a.date < b.date ? -1 : 1))
+  return weakest && { by: weakest.by, date: weakest.date }
+}
+/** Of an ISO moment, its day. */
+const DAY_CHARS = 10
 
 /** Proves a package. `first` is the SHA-256 of the archive its manifest lay in, where that is here. */
 export function prove(

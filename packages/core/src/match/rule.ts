@@ -82,7 +82,7 @@ export type Answer<S extends Says> = {
     readonly marks?: readonly Mark[]
     readonly remedy?: Remedy
     /** What it rests on, where that is no reading: it weakens with age, and where it is thin. */
-    readonly rests?: { readonly date: string; readonly devices: number }
+    readonly rests?: { readonly date: string; readonly on: number | 'person' }
   }
 }[keyof S & string]
 
@@ -287,7 +287,10 @@ function weakness(rests: Answer<Says>['rests'], today: string | undefined): read
     today === undefined ? 0 : Math.floor((Date.parse(today) - Date.parse(rests.date)) / DAY_MS)
   return [
     ...(days > OLD_DAYS ? [{ kind: 'old', date: rests.date } as const] : []),
-    ...(rests.devices < FEW_DEVICES ? [{ kind: 'thin', devices: rests.devices } as const] : []),
+    ...(rests.on === 'person' ? [{ kind: 'person' } as const] : []),
+    ...(rests.on !== 'person' && rests.on < FEW_DEVICES
+      ? [{ kind: 'thin', devices: rests.on } as const]
+      : []),
   ]
 }
 

@@ -3,7 +3,7 @@
  * it; and no rule reads what it did not declare.
  */
 import { describe, expect, it } from 'vitest'
-import { aimed, faulty, of } from '../testing/judged.ts'
+import { aimed, faulty, of, vouched } from '../testing/judged.ts'
 import { newest, proven } from '../testing/packages.ts'
 import { SAID } from '../testing/sayings.ts'
 import type { Case, Rule } from './rule.ts'
@@ -87,6 +87,14 @@ describe('a rule', () => {
       verdict: 'cannot-tell',
       remedy: { kind: 'look', what: 'today' },
     })
+  })
+
+  it('that rests on one person’s word is marked so, and older after a year; a depot’s signature is neither', () => {
+    const marks = (at: Case) => ask(ruleOf('package.published'), at)?.marks.map(({ kind }) => kind)
+    expect(marks(vouched('person'))).toEqual(['person'])
+    expect(marks({ ...vouched('person'), today: '2028-01-01' })).toEqual(['old', 'person'])
+    expect(marks(vouched('catalogue', '2020-01-01'))).toEqual([])
+    expect(marks(vouched('maker', '2020-01-01'))).toEqual([])
   })
 
   it('that rests on few devices or an old date is marked as weaker', () => {

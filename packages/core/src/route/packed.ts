@@ -53,8 +53,8 @@ export function unpackState({ at, ...rest }: PackedState): DeviceState {
       today: plain.today ?? undefined,
       family: familySchema.parse(plain.family),
       house: houseSchema.parse(plain.house),
-      shelf: plain.shelf.map(({ key, manifest, state }) => ({
-        key,
+      shelf: plain.shelf.map(({ manifest, state, ...one }) => ({
+        ...one,
         manifest: manifestSchema.parse(manifest),
         state: PACKAGE_STATES.find((one) => one === state) ?? 'known',
       })),

@@ -132,6 +132,8 @@ function found(
       helpers,
       aims,
       tails: tailsOf(moves, goals),
+      /* A floor that was raised meanwhile is never better. */
+      overwrites: (move, last) => FACTS.every((fact) => !(fact in last.sets) || fact in move.sets),
       lacks: (state) => lacking(goals, state),
       idOf: ({ id }) => id,
       endOf: ({ id }) => id,

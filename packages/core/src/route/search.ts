@@ -28,6 +28,12 @@ export type World<State, Move> = {
   ) => { readonly state: State; readonly cost: Cost } | undefined
   /** The state alone, quicker; left out: whatever `apply` says. */
   readonly peek?: (state: State, move: Move) => State | undefined
+  /**
+   * Whether nothing that `last` did is left once `move` is made: where that could be made before, `last` helped nothing.
+   * It is the same for every `last` of one kind. Left out: never.
+   */
+  readonly overwrites?: (move: Move, last: Move) => boolean
+  readonly kindOf?: (last: Move) => string
   /** States of other names are never held against each other. */
   readonly nameOf: (state: State) => string
   /** Whether `a` can do whatever `b` can, where both have one name. */
@@ -66,6 +72,7 @@ export function search<State, Move>(
   const kept = new Map<string, Found<State, Move>[]>([[world.nameOf(world.start), [start]]])
   const ends = new Map<string, Found<State, Move>[]>()
   let edge: readonly Found<State, Move>[] = [start]
+  const nextOf = nexts(world)
   let labels = 0
   let limit = false
   while (edge.length > 0 && !limit) {
@@ -76,7 +83,7 @@ export function search<State, Move>(
       limit = labels >= most || (labels % ASKED_EVERY === 0 && stop?.() === true)
       if (limit) break
       for (const move of world.aims) finish(world, ends, label, move)
-      next.push(...onwards(world, kept, label))
+      next.push(...onwards(world, kept, { label, next: nextOf(label) }))
     }
     edge = next
   }
@@ -87,13 +94,36 @@ export function search<State, Move>(
 const onwards = <State, Move>(
   world: World<State, Move>,
   kept: Map<string, Found<State, Move>[]>,
-  label: Found<State, Move>,
+  { label, next }: { readonly label: Found<State, Move>; readonly next: readonly Move[] },
 ): readonly Found<State, Move>[] =>
-  world.helpers.flatMap((move) => {
-    if (!world.allows(label.end, move, false) || isForestalled(world, kept, label, move)) return []
+  next.flatMap((move) => {
+    if (!world.allows(label.end, move, false)) return []
+    if (isForestalled(world, kept, label, move)) return []
     const on = after(world, label, move, false)
     return on !== undefined && keep(world, kept, on) ? [on] : []
   })
+
+/** Helps that may come after a label: without those before which its own last help was for nothing. */
+function nexts<State, Move>({
+  helpers,
+  overwrites,
+  kindOf,
+  allows,
+}: World<State, Move>): (label: Found<State, Move>) => readonly Move[] {
+  const known = new Map<State, Map<string, readonly Move[]>>()
+  return ({ moves, before }) => {
+    const [last, state] = [moves.at(-1), before.at(-1)]
+    if (last === undefined || state === undefined || overwrites === undefined) return helpers
+    const mine = known.get(state) ?? new Map<string, readonly Move[]>()
+    known.set(state, mine)
+    const kind = kindOf?.(last) ?? ''
+    const list =
+      (kindOf === undefined ? undefined : mine.get(kind)) ??
+      helpers.filter((move) => !(overwrites(move, last) && allows(state, move, false)))
+    mine.set(kind, list)
+    return list
+  }
+}
 
 /** Another label does for whatever this help leads to, at no more than what has been spent already. */
 function isForestalled<State, Move>(

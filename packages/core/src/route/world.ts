@@ -4,21 +4,23 @@
  * Reads a state; gives the world that is searched.
  */
 import { settled } from '../device/identity.ts'
-import type { Shelved } from '../firmware/manifest.ts'
+import type { Manifest, Shelved } from '../firmware/manifest.ts'
 import { judge } from '../match/judge.ts'
 import type { Case, Rule, Unheld } from '../match/rule.ts'
 import { ask as askRule, isAsked, verdictOf } from '../match/rule.ts'
 import { RULES } from '../match/rules.ts'
+import { byKey } from '../match/shelf-index.ts'
 import type { OwnFigures } from '../pace/pace.ts'
 import { installsOf, isByImages } from '../plan/install.ts'
 import type { Move, PackMove } from '../plan/moves.ts'
 import { isPack, moveName } from '../plan/moves.ts'
-import { heldAgainst, needsFirst } from '../plan/plan.ts'
+import { heldAgainst, intentBefore, needsFirst } from '../plan/plan.ts'
 import { actAlone } from '../plan/acts.ts'
 import { effectAlone, layAlone } from '../plan/alone.ts'
 import { actsOf, lacksAt, tailsOf } from './ends.ts'
 import type { DeviceState } from '../plan/state.ts'
 import { MOVED_FACTS, stateAfter } from '../plan/state.ts'
+import { ROLES_OF_PARTS } from '../terms/device.ts'
 import { isTakeable } from '../verdict/verdict.ts'
 import { costOf } from './fold-cost.ts'
 import type { Asked } from './relevant.ts'
@@ -37,8 +39,10 @@ export type WorldAsk = {
 export const isMoved = (rule: Rule): boolean =>
   [...rule.needs, ...rule.sees].some((fact) => MOVED_FACTS.some((one) => one === fact)) ||
   [...rule.asks, ...rule.reads].includes('evidence')
-/** Rules whose word may be another one on another state, and those whose is not. */
-const MOVING = RULES.filter(isMoved)
+/** Rules whose word may be another one on another state, what is asked for first; and those whose is not. */
+const MOVING = [...RULES.filter(isMoved)].sort(
+  (a, b) => Number(b.brought !== undefined) - Number(a.brought !== undefined),
+)
 /** Rules of which what goes before may turn the word. */
 const BROUGHT = RULES.filter(
   ({ brought, broughtBy }) => brought !== undefined || broughtBy.length > 0,
@@ -90,6 +94,7 @@ export function worldOf({
     idOf: moveName,
     endOf: (move) => (isPack(move) ? move.pack : ''),
     allows: allowing(),
+    ...overwriting(at),
     peek: (state, move) => effectOf(state, move, false),
     apply: (state, move, last) => applied(state, move, { last, own }),
     nameOf,
@@ -97,20 +102,74 @@ export function worldOf({
   }
 }
 
+/**
+ * Whether a whole package leaves nothing of the one that went on before it: every part of that is a part of it. Of a
+ * family that keeps its system twice it goes to the other side, and leaves all of it.
+ */
+function overwriting({
+  family,
+  shelf,
+}: Unheld): Required<Pick<World<DeviceState, Move>, 'overwrites' | 'kindOf'>> {
+  const once = family.partitions.every(({ slot }) => slot === undefined)
+  const merges = family.installs.some((install) => install.merges)
+  /* Roles as bits: every pair of moves is asked. */
+  const bits = (images: Manifest['images']) =>
+    images.reduce((all, { role }) => all | (1 << ROLES_OF_PARTS.indexOf(role)), 0)
+  const roles = new Map(shelf.map(({ key, manifest }) => [key, bits(manifest.images)]))
+  const full = new Set(
+    shelf.flatMap(({ key, manifest }) => (manifest.kind === 'full' ? [key] : [])),
+  )
+  const overwrites = (move: Move, last: Move) => {
+    if (!once || merges || !isPack(move) || !isPack(last) || !full.has(move.pack)) return false
+    return ((roles.get(last.pack) ?? 0) & ~(roles.get(move.pack) ?? 0)) === 0
+  }
+  return { overwrites, kindOf: (last) => (isPack(last) ? String(roles.get(last.pack)) : last.act) }
+}
+
 /** Whether a move may be made in a state; of one state each is asked once. */
 function allowing(): World<DeviceState, Move>['allows'] {
-  const known = new WeakMap<DeviceState, Map<string, boolean>>()
+  const known = new WeakMap<DeviceState, InState>()
   return (state, move, last) => {
-    const mine = known.get(state) ?? new Map<string, boolean>()
-    known.set(state, mine)
-    const name = `${moveName(move)} ${last}`
-    const before = mine.get(name)
-    if (before !== undefined) return before
-    const held = heldAgainst(state, move, last)
-    const rules = isPack(move) ? MOVING : RULES
-    const may = held !== undefined && rules.every((rule) => isMet(rule, held))
-    mine.set(name, may)
-    return may
+    let mine = known.get(state)
+    if (mine === undefined) known.set(state, (mine = inState(state)))
+    const answers = last ? mine.last : mine.before
+    let answer = answers.get(move)
+    if (answer === undefined) {
+      const held = mine.hold(move, last)
+      const rules = isPack(move) ? MOVING : RULES
+      answer = held !== undefined && rules.every((rule) => isMet(rule, held))
+      answers.set(move, answer)
+    }
+    return answer
+  }
+}
+
+type InState = {
+  readonly before: Map<Move, boolean>
+  readonly last: Map<Move, boolean>
+  /** The case of a move; of packages one and the same, changed: whoever asks is done with it before the next. */
+  readonly hold: (move: Move, last: boolean) => Case | undefined
+}
+
+function inState(state: DeviceState): InState {
+  const shelf = byKey(state.at.shelf)
+  let held: { -readonly [Name in keyof Case]: Case[Name] } | undefined
+  return {
+    before: new Map(),
+    last: new Map(),
+    hold: (move, last) => {
+      if (held === undefined || !isPack(move)) {
+        const own = heldAgainst(state, move, last)
+        if (isPack(move) && own !== undefined) held = own
+        return own
+      }
+      const shelved = shelf.get(move.pack)
+      if (shelved === undefined) return undefined
+      held.shelved = shelved
+      held.way = move.way
+      held.intent = last ? state.at.intent : intentBefore(state.at.intent)
+      return held
+    },
   }
 }
 
@@ -186,7 +245,15 @@ export function applied(
 const FLOORS = MOVED_FACTS.filter((fact) => fact.startsWith('floor'))
 const APART = MOVED_FACTS.filter((fact) => !fact.startsWith('floor'))
 
-export const nameOf = ({ at, mode, permission }: DeviceState): string =>
+/** Names are asked for again and again. */
+const names = new WeakMap<DeviceState, string>()
+export function nameOf(state: DeviceState): string {
+  const known = names.get(state) ?? nameIn(state)
+  names.set(state, known)
+  return known
+}
+
+const nameIn = ({ at, mode, permission }: DeviceState): string =>
   JSON.stringify([
     APART.map((fact) => settled(at.identity, fact) ?? null),
     imagesOf(at),

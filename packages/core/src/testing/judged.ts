@@ -4,7 +4,7 @@
  */
 import { identify } from '../device/identity.ts'
 import { familyTable } from '../family/layout.ts'
-import type { Manifest, PackageState } from '../firmware/manifest.ts'
+import type { Manifest, OutsideSource, PackageState } from '../firmware/manifest.ts'
 import type { Case } from '../match/rule.ts'
 import type { Fact } from '../terms/device.ts'
 import type { Line } from '../terms/line.ts'
@@ -38,6 +38,9 @@ export const aimed = (more: Partial<Manifest['targets'][number]>): Case =>
   of({ targets: [{ ...target, ...more }] })
 export const state = (is: PackageState): Case =>
   case0417({ shelved: { ...proven(newest), state: is } })
+/** The newest package, vouched for by somebody outside. */
+export const vouched = (by: OutsideSource, date = '2026-10-01'): Case =>
+  case0417({ shelved: { ...proven(newest), state: 'published', vouched: { by, date } } })
 export const said = (lines: Readonly<Record<string, string>>, at: Case = case0417()): Case => ({
   ...at,
   lines: new Map(

@@ -35,6 +35,7 @@ import {
   tablet,
   target,
   unread,
+  vouched,
   variantPart,
   wants,
 } from './judged.ts'
@@ -154,6 +155,8 @@ export const SAID: readonly (readonly [rule: string, say: string, at: Case])[] =
   ['permit.spent', 'spent', service({ history: { serials: [], permitsUsed: ['PM-1'] } })],
   ['state.known-fault', 'shows', faulty],
   ['package.published', 'fits', state('published')],
+  ['package.published', 'signed', vouched('catalogue')],
+  ['package.published', 'told', vouched('person')],
   ['package.published', 'whole', state('whole')],
   ['package.published', 'own', { ...state('whole'), house: { ...USUAL_HOUSE, digests: 'others' } }],
   ['package.published', 'refuted', state('refuted')],

@@ -17,14 +17,15 @@ export function worst(verdicts: readonly Verdict[]): Verdict {
 export const isTakeable = (verdict: Verdict): boolean => verdict === 'fits' || verdict === 'fits-if'
 
 /**
- * What stands beside a verdict and is none. *Old* and *thin*: what it rests on was seen long ago, or on few
- * devices.
+ * What stands beside a verdict and is none. *Old*, *thin*, *person*: what it rests on was seen long ago, on few devices,
+ * or is one person's word.
  */
 export type Mark =
   | { readonly kind: 'irreversible' }
   | { readonly kind: 'risky'; readonly seconds: number }
   | { readonly kind: 'old'; readonly date: string }
   | { readonly kind: 'thin'; readonly devices: number }
+  | { readonly kind: 'person' }
 
 /** Who may overrule a rule: anybody with a reason, a lead with one, a lead and a second person, nobody. */
 export const OVERRULERS = ['anyone', 'lead', 'two', 'nobody'] as const

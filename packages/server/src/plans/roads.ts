@@ -42,7 +42,10 @@ function keyOf(found: AtPort): string {
     at: {
       ...packed.at,
       family: found.family.id,
-      shelf: shelf.map(({ key, state, manifest }) => `${key} ${state} ${manifest.archives.length}`),
+      shelf: shelf.map(
+        ({ key, state, manifest, vouched }) =>
+          `${key} ${state} ${manifest.archives.length} ${vouched?.by ?? ''} ${vouched?.date ?? ''}`,
+      ),
     },
   }
   return createHash('sha256').update(JSON.stringify(plain)).digest('hex')

@@ -1,7 +1,7 @@
 /** The shelf as it is judged by: what concerns a device, every package with what is proven of it. */
 import type { PackageRow } from '@plain-slate/api'
 import type { Result, Shelved } from '@plain-slate/core'
-import { idOfKey, ok, packageKey, packageNamed, refuse } from '@plain-slate/core'
+import { idOfKey, ok, packageKey, packageNamed, refuse, vouchedOf } from '@plain-slate/core'
 import type { Refusal } from '../base/refusal.ts'
 import type { Database } from '../tables/database.ts'
 import type { PackageProven } from '../tables/packages.ts'
@@ -63,11 +63,10 @@ export function packageMeant(
 }
 
 /** As rules take it. */
-export const shelvedOf = ({ key, manifest, proof }: ProvenPackage): Shelved => ({
-  key,
-  manifest,
-  state: proof.state,
-})
+export function shelvedOf({ key, manifest, proof }: ProvenPackage): Shelved {
+  const vouched = vouchedOf(proof)
+  return { key, manifest, state: proof.state, ...(vouched === undefined ? {} : { vouched }) }
+}
 
 /** What of a shelf a device's case knows, and of that what names its model; one array for as long as the shelf is one. */
 type Sorted = { readonly known: readonly Shelved[]; readonly naming: readonly Shelved[] }

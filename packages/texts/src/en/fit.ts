@@ -156,6 +156,9 @@ export const fit = {
   'fit.package.here.fits': '{title} is here',
   'fit.package.here.fetch': '{title} is known, but not here',
   'fit.package.published.fits': '{title} is what was published',
+  'fit.package.published.signed': '{title} is what a depot signed for, taken in on {date}',
+  'fit.package.published.told':
+    '{title} equals the digest that somebody typed in on {date}: nobody signed for it',
   'fit.package.published.own':
     '{title} is its maker’s own: it was digested, and this house compares it with nothing',
   'fit.package.published.whole':

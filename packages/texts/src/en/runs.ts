@@ -7,6 +7,7 @@ export const runs = {
   'mark.irreversible': 'cannot be undone',
   'mark.risky': '{seconds} s at risk',
   'mark.old': 'weaker: last seen {date}',
+  'mark.person': 'weaker: one person’s word',
   'mark.thin': 'weaker: seen on {n, plural, one {# device} other {# devices}}',
   'step.ready.charge': 'Charge it to what this plan needs',
   'step.ready.backup': 'Offer a copy of the customer’s data, and note what they said',

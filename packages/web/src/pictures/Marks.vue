@@ -18,6 +18,8 @@ function words({ kind, seconds = 0, date = '', devices = 0 }: FindingShown['mark
       return say('mark.old', { date })
     case 'thin':
       return say('mark.thin', { n: devices })
+    case 'person':
+      return say('mark.person')
   }
 }
 </script>

@@ -16,6 +16,6 @@ export const knownFault = rule({
     if (fault === undefined) return undefined
     const { says, source, devices, date, drain = 1 } = fault
     const facts = { says, source, devices, date, drain }
-    return { say: 'shows', facts, rests: { date, devices } }
+    return { say: 'shows', facts, rests: { date, on: devices } }
   },
 })
