@@ -5,7 +5,7 @@
  */
 import { settled } from '../device/identity.ts'
 import type { Evidence, ImageDecision } from '../difference/least-write.ts'
-import { ownParts } from '../difference/own-parts.ts'
+import { ownParts } from './own-parts.ts'
 import { fullWrite, installedWrite, leastWrite } from '../difference/least-write.ts'
 import { placesOf } from '../family/layout.ts'
 import type { Family } from '../family/profile.ts'
