@@ -146,6 +146,29 @@ test('a tablet that was left behind gets a loader and two steps, each on its bas
   await expect(best).not.toContainText('It fails in rehearsal')
 })
 
+test('a lock that is to be closed is closed last, and stays open where that takes what must survive', async ({
+  page,
+  desk,
+  known,
+}) => {
+  const facts = phone('COR4NB200496', { build: '20-2638.0-HO', bootLock: 'open' })
+  const wish = { device: 'Alder 4', intent: 'relock', facts } as const
+  const number = await playedSlip(known, wish)
+  await desk.signIn('Ilse', `/slips/${number}/firmware`)
+  await expect(routes(page).first()).toContainText('then its boot lock is closed')
+  const kept = await playedSlip(known, {
+    ...wish,
+    facts: { ...facts, serial: 'COR4NB200495' },
+    answers: PHOTOS,
+  })
+  await page.goto(`/slips/${kept}/firmware`)
+  await expect(title(page)).toContainText('No route reaches all that is wished')
+  await expect(routes(page).first()).toContainText('the boot lock stays open')
+  const opens = page.locator('[data-blocked]').first()
+  await expect(opens).toContainText('Closing the boot lock takes the customer’s data')
+  await desk.axe('what would reach the whole wish')
+})
+
 test('firmware of the sibling with another chipset is out, and nobody’s word changes that', async ({
   page,
   desk,

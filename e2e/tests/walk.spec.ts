@@ -64,6 +64,23 @@ test('0417 is led through its whole job by keyboard, and its tickets are bit by 
   await enter(page)
   await expect(title(page)).toContainText('data kept: 1 s that could kill it')
   await desk.axe('plan')
+  /* Planned as another school would have it, and back again. */
+  const turn = async (name: string, why: string) => {
+    const row = page.locator(`[data-otherwise="${name}"]`)
+    await expect(row).not.toContainText('is being rehearsed', { timeout: 60_000 })
+    await row.getByRole('link', { name: /Side by side/ }).press('Enter')
+    await expect(page.getByRole('group', { name: /^Side by side/ })).toContainText('Restart')
+    await desk.axe('two plans side by side')
+    await page.getByLabel('why this slip departs from the house').fill(why)
+    await page.getByRole('button', { name: 'Plan it so' }).press('Enter')
+    await expect(page.getByLabel('why this slip departs')).toHaveCount(0)
+  }
+  const departed = main.getByText('On this slip otherwise than the house: restarts')
+  await turn('restarts every', 'it lost a part in the spring')
+  await expect(departed).toBeVisible()
+  await expect(main).toContainText('it lost a part in the spring')
+  await turn('restarts family', 'it was another one')
+  await expect(departed).toHaveCount(0)
   await enter(page)
   await expect(main.getByRole('status')).toContainText('by Ilse Maro')
   await enter(page)
