@@ -27,7 +27,6 @@ test('every place and stage has its key, and the card shows them', async ({ page
     ['h', '/shelf'],
     ['b', '/bench'],
     ['k', '/book'],
-    ['d', '/drill'],
     ['c', '/counter'],
     ['n', '/slips/new'],
   ] as const

@@ -11,7 +11,6 @@ const PAGES = [
   '/shelf',
   '/bench',
   '/book',
-  '/drill',
   '/house',
   '/nowhere',
 ]

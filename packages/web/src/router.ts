@@ -90,7 +90,6 @@ const pages: RouteRecordRaw[] = [
     },
     meta: { place: 'book' },
   },
-  { path: '/drill', component: () => import('./places/Drill.vue'), meta: { place: 'drill' } },
   {
     path: '/house',
     components: {

@@ -2,6 +2,7 @@
 import type { AnswerOf, Contract, RouteShown } from '@plain-slate/api'
 import type { Manifest, Result, Shelved } from '@plain-slate/core'
 import { aimOf, firstReason, isTakeable, judge, ok, refuse } from '@plain-slate/core'
+import { sayAny } from '@plain-slate/texts'
 import type { Refusal } from '../base/refusal.ts'
 import type { AtPort } from '../devices/case.ts'
 import { bareplan, candidateOf } from '../plans/plan.ts'
@@ -56,7 +57,12 @@ function rowOf(found: AtPort, shelved: Shelved): Left['left'][number] {
 /** Why no plan comes of one that fits. */
 function whyNone(found: AtPort, key: string): string | null {
   const made = bareplan(found, key)
-  return made.ok ? null : String(made.refusal.facts?.['why'] ?? '')
+  if (!made.ok) return String(made.refusal.facts?.['why'] ?? '')
+  /* A package that is on it already is one to close the lock over, and nothing by itself. */
+  const idle = made.value.plan.packages.every(({ decisions }) =>
+    decisions.every(({ write }) => !write),
+  )
+  return idle ? sayAny('en-GB', 'plan.none.nothing-to-write', {}) : null
 }
 
 /** Packages for other models, those first whose names differ in fewer letters. */

@@ -6,7 +6,6 @@ export const frame = {
   'place.shelf': 'Shelf',
   'place.bench': 'Bench',
   'place.book': 'Book',
-  'place.drill': 'Drill',
   'place.house': 'House',
   'frame.places': 'Places',
   'frame.skip': 'Skip to the sheet',

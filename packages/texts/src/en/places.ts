@@ -17,9 +17,6 @@ export const places = {
   'counter.spine.state': '{n, plural, one {# slip} other {# slips}}',
   'counter.none.title': 'No slip is open',
   'counter.none': 'Take the first device in: press N, or follow the link.',
-  'drill.title': 'Nothing to practise yet',
-  'drill.lede':
-    'Drill will let people practise on stand-in devices: entering modes, a cut cable, a wrong sibling, with the same screens as a real job.',
   'stage.intake.will':
     'Intake asks what must survive, item by item, what the owner agrees to, what was tried before, and what works before you touch it.',
   'stage.readings.will':

@@ -2,7 +2,7 @@
 import type { PlainCode } from '@plain-slate/texts'
 
 export type Place = {
-  readonly name: 'counter' | 'slips' | 'shelf' | 'bench' | 'book' | 'drill'
+  readonly name: 'counter' | 'slips' | 'shelf' | 'bench' | 'book'
   readonly key: string
   readonly path: string
   readonly label: PlainCode
@@ -14,7 +14,6 @@ export const PLACES: readonly Place[] = [
   { name: 'shelf', key: 'h', path: '/shelf', label: 'place.shelf' },
   { name: 'bench', key: 'b', path: '/bench', label: 'place.bench' },
   { name: 'book', key: 'k', path: '/book', label: 'place.book' },
-  { name: 'drill', key: 'd', path: '/drill', label: 'place.drill' },
 ]
 
 /** Cuts a label around its key letter, to underline it: "Slips", "l" → ["S", "l", "ips"]. */

@@ -56,12 +56,13 @@ const lede = () => {
     : say('routes.lede', { known: data.known, naming: data.naming, intent })
 }
 const pick = (answer: string) => tell([{ topic: 'route.package', answer }])
-/** Until a route is picked, Enter takes the best one once it is rehearsed, unless that loses something or fails. */
+/** Until a route is picked, Enter takes the best one once it is rehearsed, unless it loses or misses something, or fails. */
 const main = computed(() => {
   const best = inHand.value
   const data = job.data.value
   if (data === undefined || data.route !== null || best === undefined || !may.value) return
   if ((worstOf(best) !== 'kept' && data.keepData) || best.fails !== null) return
+  if (best.misses.length > 0) return
   const label = say(best.rehearsed ? 'routes.pick' : 'routes.pick.soon', { title: best.title })
   const busy = put.isPending.value || !best.rehearsed
   return { label, act: () => void pick(best.route), busy }

@@ -104,6 +104,15 @@ describe('Firmware', () => {
     expect(agreed.shown.find('.go').exists()).toBe(true)
   })
 
+  it('never preselects what does not reach the wish', async () => {
+    const short = route({ misses: ['lock'] })
+    const { shown } = await sheet(Firmware, { job: at(), more: routes([short]) })
+    expect(shown.find('.go').exists()).toBe(false)
+    expect(
+      (await sheet(Firmware, { job: at(), more: routes([route()]) })).shown.find('.go').exists(),
+    ).toBe(true)
+  })
+
   it('says of one that fails in rehearsal where it does, and takes none such with Enter', async () => {
     const fails = { step: 11, why: { code: 'other-table', facts: {} } }
     const failing = await sheet(Firmware, { job: at(), more: routes([route({ fails })]) })
