@@ -5,6 +5,7 @@
 <script setup lang="ts">
 import type { Slip } from '@plain-slate/api'
 import { STAGES } from '@plain-slate/core'
+import { computed, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useShortcuts } from '../../keys/shortcuts.ts'
 import { useSay } from '../../base/said.ts'
@@ -25,6 +26,15 @@ const whoseAndWhen = ({ customer, due }: Slip) =>
   [customer, due === null ? null : say('slip.due', { when: when(due) })]
     .filter((part) => part !== null)
     .join(' · ')
+/* On a phone the stages stand in one row: the present one is brought into sight. */
+const list = useTemplateRef<HTMLElement>('list')
+const present = computed(() => [route.params['stage'], job.data.value === undefined])
+watch(present, () => showPresent(list.value), { flush: 'post', immediate: true })
+function showPresent(of: HTMLElement | null) {
+  const on = of?.querySelector<HTMLElement>('li.on')
+  if (of === null || on === null || on === undefined) return
+  of.scrollLeft = on.offsetLeft - (of.clientWidth - on.clientWidth) / 2
+}
 const address = (stage: string) => `/slips/${number.value}/${stage}`
 useShortcuts(
   STAGES.map((stage, index) => ({
@@ -47,7 +57,7 @@ useShortcuts(
       <span class="dim">{{ whoseAndWhen(slip.data.value) }}</span>
     </template>
   </div>
-  <ol v-if="job.data.value">
+  <ol v-if="job.data.value" ref="list">
     <li
       v-for="(standing, index) in job.data.value.stages"
       :key="standing.stage"
