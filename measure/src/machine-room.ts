@@ -1,5 +1,12 @@
 /** The computing core: judging a large shelf, rehearsing the lead plan and a phone's long one with every cut. */
-import { catalogueOf, firstReason, makePlan, rehearseCuts, routesTo } from '@plain-slate/core'
+import {
+  catalogueOf,
+  firstReason,
+  makePlan,
+  rehearseCuts,
+  routesTo,
+  sortBuilds,
+} from '@plain-slate/core'
 import { case0417 } from '../../packages/core/src/testing/cases.ts'
 import { alder, benchOf, caseOf, packageOf } from '../../packages/core/src/testing/families.ts'
 import {
@@ -11,6 +18,7 @@ import {
 } from '../../packages/core/src/testing/packages.ts'
 import { worldOf } from '../../packages/core/src/route/world.ts'
 import { device0417, nature, plan0417 } from '../../packages/core/src/testing/twins.ts'
+import { chances } from '../../packages/core/src/units/chances.ts'
 import type { Row } from './row.ts'
 import { alternating, spread, timed } from './timed.ts'
 
@@ -55,6 +63,18 @@ function manyRoutes() {
   const shelf = [proven(loader7), proven(onDevice), ...builds]
   const aims = builds.slice(-AIMS).map(({ key }) => key)
   return { start: { at: { ...at, shelf }, mode: 'normal', permission: true }, aims }
+}
+
+const IDS = 100_000
+const two = (n: number) => String(n).padStart(2, '0')
+/** Ids of phones, in a seeded random order. */
+function manyIds(): readonly string[] {
+  const random = chances(2026)
+  const whole = (most: number) => Math.floor(random() * most)
+  return Array.from(
+    { length: IDS },
+    () => `${10 + whole(80)}-${two(20 + whole(8))}${two(1 + whole(52))}.${whole(10)}-HO`,
+  )
 }
 
 /** Builds one after the other, each whole and as a step from the one before, on the card or by parts. */
@@ -104,6 +124,12 @@ export async function machineRoom(): Promise<readonly Row[]> {
   const long = await timed(() => rehearseCuts(phone.nature, phone.device, phone.plan))
   const many = manyRoutes()
   const found = await timed(() => routesTo(many))
+  const ids = manyIds()
+  const [sorting, strings] = await alternating([
+    () => sortBuilds(alder.build, ids),
+    () => [...ids].sort(),
+  ])
+  if (sorting === undefined || strings === undefined) throw new Error('nothing was timed')
   const wide = manyMoves()
   const front = await timed(() => routesTo(wide))
   return [
@@ -111,6 +137,11 @@ export async function machineRoom(): Promise<readonly Row[]> {
       what: `${routesTo(many).routes.length} routes to ${AIMS} aims on a shelf of ${PACKAGES} packages for one device`,
       measured: `${found.median.toFixed(0)} ms (${spread(found)})`,
       limit: 'aim at most 250 ms',
+    },
+    {
+      what: `${ids.length.toLocaleString('en')} build ids read and put in order, against sorting their strings`,
+      measured: `${(sorting.median / strings.median).toFixed(1)} times (strings ${spread(strings)})`,
+      limit: 'aim at most 3 times',
     },
     {
       what: `${routesTo(wide).routes.length} routes to ${wide.aims.length} aims over ${wide.moves} moves that help`,

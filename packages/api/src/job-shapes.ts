@@ -85,6 +85,14 @@ export const rulerPartSchema = z.object({
 export const rulerSchema = z.object({
   parts: z.array(rulerPartSchema),
   order: z.enum(['older', 'same', 'newer', 'incomparable']),
+  /** By which segment, how many of what; of two without an order which segment keeps them apart. */
+  far: z.object({
+    segment: z.string(),
+    n: z.int(),
+    unit: z.enum(['week', 'fortnight', 'count', 'word', 'none']),
+    here: z.string(),
+    there: z.string(),
+  }),
 })
 export type RulerShown = z.infer<typeof rulerSchema>
 

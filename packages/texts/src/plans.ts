@@ -4,6 +4,7 @@
  */
 import type {
   CutClass,
+  Distance,
   Fate,
   Json,
   LedgeWord,
@@ -258,6 +259,18 @@ export function refusalWords(
   return entry === '' && offset === 0
     ? say('archive.state.refused.whole', { why })
     : say('archive.state.refused', { why, entry, offset })
+}
+
+/** How a build stands to another: how many of what lie between, and which way; or why the two have no order. */
+export function farWords(
+  say: Say,
+  { order, far }: { readonly order: Distance['order']; readonly far: Omit<Distance, 'order'> },
+): string {
+  const { segment, n, unit, here, there } = far
+  if (order === 'same') return say('routes.same')
+  if (order === 'incomparable') return say('routes.incomparable', { segment, here, there })
+  if (unit === 'week' || unit === 'fortnight') return say(`routes.far.${unit}`, { n, order })
+  return unit === 'count' ? say('routes.far.count', { n, order, segment }) : say(`routes.${order}`)
 }
 
 /** Moves of a route one after the other: packages by their titles, and what is done without one. */

@@ -31,15 +31,28 @@ export const segmentSchema = z.discriminatedUnion('kind', [
 export type Segment = z.infer<typeof segmentSchema>
 
 /**
+ * A counter of parts of a year: weeks as ISO 8601 counts them (01 to 53), or fortnights (01 to 27). Its year, of this
+ * century, is the segment named, or stands before the number in the same one.
+ */
+export const periodSchema = z.object({
+  of: name,
+  unit: z.enum(['week', 'fortnight']),
+  year: z.exactOptional(name),
+})
+export type Period = z.infer<typeof periodSchema>
+
+/**
  * `order`: segments by which two ids are put in order, the weightiest first. `alike`: segments that
  * must be equal for two ids to be comparable at all. `lookAlikes`: what people type for what stands
- * there ("O" for "0").
+ * there ("O" for "0"). `notations`: other ways in which the maker writes the same id, each with the same named segments.
  */
 export const grammarSchema = z.object({
   segments: z.array(segmentSchema).min(1).max(24),
   order: z.array(name).min(1),
   alike: z.array(name),
   lookAlikes: z.record(z.string().length(1), z.string().length(1)),
+  periods: z.exactOptional(z.array(periodSchema)),
+  notations: z.exactOptional(z.array(z.array(segmentSchema).min(1).max(24)).max(8)),
 })
 export type Grammar = z.infer<typeof grammarSchema>
 
@@ -62,10 +75,11 @@ export type NoBuild = {
 export function readBuild(grammar: Grammar, typed: string): Result<BuildId, NoBuild> {
   const text = typed.trim()
   const cut = cutUp(grammar, text)
-  if (cut.ok) return cut
+  const written = cut.ok ? cut : (otherwiseWritten(grammar, text) ?? cut)
+  if (written.ok) return written
   const meant = Array.from(text, (letter) => grammar.lookAlikes[letter] ?? letter).join('')
   const again = meant === text ? cut : cutUp(grammar, putRight(grammar, text))
-  return refuse({ ...cut.refusal, perhaps: again.ok ? again.value.text : undefined })
+  return refuse({ ...written.refusal, perhaps: again.ok ? again.value.text : undefined })
 }
 
 function cutUp(grammar: Grammar, text: string): Result<BuildId, Omit<NoBuild, 'perhaps'>> {
@@ -79,7 +93,67 @@ function cutUp(grammar: Grammar, text: string): Result<BuildId, Omit<NoBuild, 'p
     at += taken.length
   }
   if (at < text.length) return refuse({ at, segment: 'end', wanted: 'nothing more' })
-  return ok({ text, segments })
+  const odd = oddPeriod(grammar, segments)
+  return odd === undefined ? ok({ text, segments }) : refuse(odd)
+}
+
+/** As the maker writes it elsewhere: the same segments, put into the order of the grammar. */
+function otherwiseWritten(grammar: Grammar, text: string): Result<BuildId, never> | undefined {
+  for (const segments of grammar.notations ?? []) {
+    const cut = cutUp({ ...grammar, segments }, text)
+    if (!cut.ok) continue
+    const texts = grammar.segments.map((one) =>
+      one.kind === 'mark' ? one.text : segmentOf(cut.value, one.name),
+    )
+    const again = cutUp(grammar, texts.join(''))
+    if (again.ok) return again
+  }
+  return undefined
+}
+
+/** The most that a year has of each. */
+export const PERIODS_MOST = { week: 53, fortnight: 27 } as const
+
+/** The year of a period, of this century, and its number in that. */
+export function periodIn(
+  { of, year }: Period,
+  textOf: (segment: string) => string,
+): { readonly year: number; readonly number: number } {
+  const text = textOf(of)
+  const own = year === undefined ? text.slice(0, -PERIOD_DIGITS) : textOf(year)
+  return { year: Number(own), number: Number(text.slice(-PERIOD_DIGITS)) }
+}
+const PERIOD_DIGITS = 2
+
+/** A week or fortnight that no year has. */
+function oddPeriod(
+  grammar: Grammar,
+  segments: BuildId['segments'],
+): Omit<NoBuild, 'perhaps'> | undefined {
+  const textOf = (segment: string) => segments.find((one) => one.name === segment)?.text ?? ''
+  const odd = grammar.periods?.find((one) => {
+    const { number } = periodIn(one, textOf)
+    return number < 1 || number > PERIODS_MOST[one.unit]
+  })
+  if (odd === undefined) return undefined
+  return {
+    at: placeOf(grammar, segments, odd.of),
+    segment: odd.of,
+    wanted: `01 to ${PERIODS_MOST[odd.unit]}`,
+  }
+}
+
+/** Where a segment begins, in characters from 0. */
+function placeOf(grammar: Grammar, segments: BuildId['segments'], wanted: string): number {
+  let at = 0
+  for (const rule of grammar.segments) {
+    if (rule.kind !== 'mark' && rule.name === wanted) return at
+    at +=
+      rule.kind === 'mark'
+        ? rule.text.length
+        : (segments.find((one) => one.name === rule.name)?.text.length ?? 0)
+  }
+  return at
 }
 
 /** What a segment takes from the front of the text; the longest word that fits wins. */
@@ -147,7 +221,7 @@ export function segmentOf(build: BuildId, segment: string): string {
 }
 
 /** A segment's place in its order: a counter's number in its own base, a word's place in the list. */
-function rank(grammar: Grammar, segment: string, text: string): number {
+export function rank(grammar: Grammar, segment: string, text: string): number {
   const rule = grammar.segments.find((one) => one.kind !== 'mark' && one.name === segment)
   if (rule?.kind === 'word') return rule.values.indexOf(text)
   if (rule?.kind !== 'counter') return 0

@@ -15,7 +15,15 @@ describe('a typed value', () => {
   it('of a build is read by the family’s grammar, and look-alikes are told', () => {
     expect(read('build', 'H2.104.r4')).toEqual({ ok: true, value: 'H2.104.r4' })
     expect(read('build', 'H2.1O4.r4')).toMatchObject({
-      refusal: { why: 'grammar', perhaps: 'H2.104.r4' },
+      refusal: {
+        why: 'grammar',
+        perhaps: ['H2.104.r4'],
+        breaks: { at: 4, segment: 'counter' },
+      },
+    })
+    const known = new Map([['tarn', ['H2.105.r4']]])
+    expect(readTyped([tarn], 'build', 'H2.1O4.r4', known)).toMatchObject({
+      refusal: { perhaps: ['H2.104.r4', 'H2.105.r4'] },
     })
   })
 
@@ -23,7 +31,7 @@ describe('a typed value', () => {
     expect(read('model', 'ZZ-1')).toEqual({ ok: true, value: 'ZZ-1' })
     expect(read('model', 'BRAK-HZK')).toMatchObject({ ok: true })
     expect(read('model', 'brak-h2k')).toMatchObject({
-      refusal: { why: 'model', perhaps: 'BRAK-H2K' },
+      refusal: { why: 'model', perhaps: ['BRAK-H2K'] },
     })
   })
 })

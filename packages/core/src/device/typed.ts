@@ -3,6 +3,7 @@
  * it, or why it is none and what was perhaps meant. Look-alike characters are told, never swapped in silence.
  */
 import { readBuild } from '../build/grammar.ts'
+import { nearBuilds } from '../build/near.ts'
 import type { Family } from '../family/profile.ts'
 import type { Result } from '../result/result.ts'
 import { ok, refuse } from '../result/result.ts'
@@ -20,17 +21,22 @@ export const NUMBERS: readonly Fact[] = [
 
 export type NotTyped = {
   readonly why: 'number' | 'grammar' | 'model'
-  /** What was perhaps meant; empty: nobody can say. */
-  readonly perhaps: string
+  /** What was perhaps meant, the nearest first; empty: nobody can say. */
+  readonly perhaps: readonly string[]
+  /** Of a build: the character at which it breaks off, from 1, and what may stand there. */
+  readonly breaks?: { readonly at: number; readonly segment: string; readonly wanted: string }
 }
+/** Builds that are known of a family, by its id. */
+export type KnownBuilds = ReadonlyMap<string, readonly string[]>
 
 export function readTyped(
   families: readonly Family[],
   fact: Fact,
   typed: string,
+  known: KnownBuilds = new Map(),
 ): Result<FactValue, NotTyped> {
   if (NUMBERS.includes(fact)) return numberIn(typed)
-  if (fact === 'build') return buildIn(families, typed)
+  if (fact === 'build') return buildIn(families, typed, known)
   return fact === 'model' ? modelIn(families, typed) : ok(typed)
 }
 
@@ -38,22 +44,39 @@ function numberIn(typed: string): Result<FactValue, NotTyped> {
   const value = Number(typed)
   return Number.isSafeInteger(value) && value >= 0
     ? ok(value)
-    : refuse({ why: 'number', perhaps: '' })
+    : refuse({ why: 'number', perhaps: [] })
 }
 
-function buildIn(families: readonly Family[], typed: string): Result<FactValue, NotTyped> {
+const PERHAPS_MOST = 3
+function buildIn(
+  families: readonly Family[],
+  typed: string,
+  known: KnownBuilds,
+): Result<FactValue, NotTyped> {
   const reads = families.map((family) => readBuild(family.build, typed))
   const read = reads.find((one) => one.ok)
   if (read?.ok === true) return ok(read.value.text)
-  const perhaps = reads.flatMap((one) => (one.ok ? [] : [one.refusal.perhaps ?? '']))
-  return refuse({ why: 'grammar', perhaps: perhaps.find((one) => one !== '') ?? '' })
+  const near = families
+    .flatMap(({ id, build }) => nearBuilds(build, typed, known.get(id) ?? []))
+    .sort((a, b) => a.changed - b.changed)
+  /* Of several families it is told of the one whose id it is for longest. */
+  const [furthest] = reads
+    .flatMap((one) => (one.ok ? [] : [one.refusal]))
+    .sort((a, b) => b.at - a.at)
+  return refuse({
+    why: 'grammar',
+    perhaps: near.slice(0, PERHAPS_MOST).map(({ build }) => build),
+    ...(furthest === undefined
+      ? {}
+      : { breaks: { at: furthest.at + 1, segment: furthest.segment, wanted: furthest.wanted } }),
+  })
 }
 
 /** A model nobody knows is a model still; one that looks like a known one is asked about. */
 function modelIn(families: readonly Family[], typed: string): Result<FactValue, NotTyped> {
   const codes = families.flatMap(({ models }) => models.map(({ code }) => code))
   const perhaps = codes.find((code) => alike(code) === alike(typed) && code !== typed)
-  return perhaps === undefined ? ok(typed) : refuse({ why: 'model', perhaps })
+  return perhaps === undefined ? ok(typed) : refuse({ why: 'model', perhaps: [perhaps] })
 }
 
 /** Characters that people take for each other, as one. */

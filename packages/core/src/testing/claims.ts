@@ -2,6 +2,7 @@
  * What is shown and comes of a family: every claim that a profile's fields may move, the cheapest first. For the
  * test that changes each field and looks what moved.
  */
+import { distanceOf } from '../build/distance.ts'
 import { readBuild } from '../build/grammar.ts'
 import { placedSteps } from '../command/placed.ts'
 import { lockChange } from '../effect/effect.ts'
@@ -37,8 +38,18 @@ const DISK_BYTES = 1024 ** 3
 const TYPED = [
   ...['H1.0ZC.r3', 'H2.0ZC.r4', 'H2.0ZC.r5', 'H2.OZC.r4', 'H2.105.r4'],
   ...['20-2638.0-HO', '20-2638.0-MS', '20-2638.0-EN', '2O-2638.O-HO'],
-  ...['FEN-26.20B-S', 'FEN-26.20B-T', 'FEN-26.20O-S'],
+  ...['FEN-26.20B-S', 'FEN-26.20B-T', 'FEN-26.20O-S', 'FEN-25.26B-S', 'FEN-25.27B-S'],
+  ...['20/2634.0 HO', '20/2634.0 MS', '20/2634.0 EN', '20-2653.0-HO'],
 ]
+
+/** How far each of them is from the next. */
+const distances = (grammar: Bench['family']['build']) => {
+  const read = TYPED.flatMap((text) => {
+    const one = readBuild(grammar, text)
+    return one.ok ? [one.value] : []
+  })
+  return read.slice(1).map((one, index) => distanceOf(grammar, read[index] ?? one, one))
+}
 
 export const CLAIMS: Readonly<Record<string, (scenery: Scenery) => unknown>> = {
   'what it is called and looks like': ({ bench: { family } }) => [
@@ -59,6 +70,7 @@ export const CLAIMS: Readonly<Record<string, (scenery: Scenery) => unknown>> = {
   'where each fact is read, and how far it is trusted': ({ bench }) => bench.family.facts,
   'what its build ids mean, and their order': ({ bench: { family } }) => [
     TYPED.map((text) => readBuild(family.build, text)),
+    distances(family.build),
     [family.build.order, family.build.alike, family.build.lookAlikes],
   ],
   'what it says in each mode': ({ bench: { family, nature, device } }) =>

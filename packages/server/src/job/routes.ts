@@ -1,15 +1,15 @@
 /** Routes of a job: every one that is worth taking, planned at once and rehearsed in the background. */
 import type { BlockedShown, RouteShown } from '@plain-slate/api'
 import type { AnswerOf, Contract } from '@plain-slate/api'
-import type { CutClass, OwnFigures, Plan } from '@plain-slate/core'
+import type { CutClass, Distance, OwnFigures, Plan } from '@plain-slate/core'
 import {
   CUT_CLASSES,
   aimOf,
   aroundAim,
   atRisk,
+  distanceOf,
   fold,
   keepsPromise,
-  orderBuilds,
   planOf,
   readBuild,
   ruler,
@@ -155,6 +155,8 @@ export const blockedShown = (
   })),
 })
 
+const farOf = ({ order, ...far }: Distance) => ({ order, far })
+
 /** The build that is on it against another one, segment by segment. */
 function rulerOf({ family, at }: AtPort, to: string): RouteShown['ruler'] {
   const here = readBuild(family.build, String(settled(at.identity, 'build') ?? ''))
@@ -162,6 +164,6 @@ function rulerOf({ family, at }: AtPort, to: string): RouteShown['ruler'] {
   if (!here.ok || !there.ok) return null
   return {
     parts: ruler(family.build, here.value, there.value).map((part) => ({ ...part })),
-    order: orderBuilds(family.build, there.value, here.value),
+    ...farOf(distanceOf(family.build, here.value, there.value)),
   }
 }

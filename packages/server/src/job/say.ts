@@ -22,6 +22,7 @@ import type { Refusal } from '../base/refusal.ts'
 import type { Transaction } from '../tables/database.ts'
 import { insertLines, insertReadings, listLines, readPlan } from '../tables/job.ts'
 import { tell } from '../tables/news.ts'
+import { buildsKnown } from '../tables/packages.ts'
 import { lockSlip, raiseVersion, updateState } from '../tables/slips.ts'
 import type { JobAt } from './job-at.ts'
 import { loadJob } from './load.ts'
@@ -136,11 +137,16 @@ export async function typeReading(
   by: string | null,
 ): Promise<Result<JobAt, Refusal>> {
   const { fact, source } = typed
-  const value = readTyped(workshop.families, fact, typed.value)
+  const known = fact === 'build' ? await buildsKnown(workshop.db) : undefined
+  const value = readTyped(workshop.families, fact, typed.value, known)
   if (!value.ok) {
-    const { why, perhaps } = value.refusal
-    const meant = perhaps === '' ? '' : sayAny('en-GB', 'slip.reading.perhaps', { value: perhaps })
-    const facts = { value: typed.value, fact, why, perhaps: meant }
+    const { why, perhaps, breaks } = value.refusal
+    const meant =
+      perhaps.length === 0
+        ? ''
+        : sayAny('en-GB', 'slip.reading.perhaps', { value: perhaps.join(', ') })
+    const place = breaks === undefined ? '' : sayAny('en-GB', 'slip.reading.breaks', { ...breaks })
+    const facts = { value: typed.value, fact, why, place, perhaps: meant }
     return refuse({ code: 'slip.reading', facts })
   }
   return onOpenSlip(workshop, number, async (trx) => {

@@ -291,3 +291,11 @@ export async function dropUnlisted(
     .update({ catalogue: null })
   return unlisted.delete()
 }
+
+/** Builds that any package is of, by family. */
+export async function buildsKnown(db: Database): Promise<ReadonlyMap<string, readonly string[]>> {
+  const rows = (await shown(db)
+    .select('family', db.raw("array_agg(distinct manifest ->> 'build') as builds"))
+    .groupBy('family')) as { readonly family: string; readonly builds: readonly string[] }[]
+  return new Map(rows.map(({ family, builds }) => [family, builds]))
+}

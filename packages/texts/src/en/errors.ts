@@ -55,10 +55,12 @@ export const errors = {
   'error.slip.line.kept': 'Nothing was put down.',
   'error.slip.line.remedy': 'Choose one of the answers that stand there.',
   'error.slip.reading':
-    '“{value}” cannot be read as {fact, select, build {a build id} model {a model code} other {a whole number}}.',
+    '“{value}” cannot be read as {fact, select, build {a build id} model {a model code} other {a whole number}}. {place}',
   'error.slip.reading.kept': 'Nothing was put down; what you typed is still here.',
   'error.slip.reading.remedy':
     'Look again at characters that look alike: 0 and O, 1 and l and I, 5 and S. {perhaps}',
+  'slip.reading.breaks':
+    'It breaks off at character {at}: {segment, select, end {nothing more may stand there} mark {“{wanted}” is to stand there} other {its {segment} is to be {wanted}}}.',
   'slip.reading.perhaps': 'Perhaps it is {value}.',
   'error.house.moved': 'Somebody decided the house rules anew meanwhile.',
   'error.house.moved.kept': 'Nothing was changed by you.',

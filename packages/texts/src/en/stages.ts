@@ -133,7 +133,13 @@ export const stages = {
   'routes.newer': 'newer: the underlined part decides',
   'routes.older': 'older: the underlined part decides',
   'routes.same': 'the same build',
-  'routes.incomparable': 'the two have no order',
+  'routes.incomparable': 'the two have no order: {segment} {there} is not {segment} {here}',
+  'routes.far.week':
+    '{order, select, newer {newer by} other {older by}} {n, plural, one {a week} other {# weeks}}: the underlined part decides',
+  'routes.far.fortnight':
+    '{order, select, newer {newer by} other {older by}} {n, plural, one {a fortnight} other {# fortnights}}: the underlined part decides',
+  'routes.far.count':
+    '{order, select, newer {newer by} other {older by}} {n} in {segment}: the underlined part decides',
   'routes.routes': 'Routes',
   'routes.first': '{first}, then',
   'routes.then': 'then {then}',

@@ -5,7 +5,7 @@
 <script setup lang="ts">
 import type { Job, RouteShown } from '@plain-slate/api'
 import { isTakeable, worstFate } from '@plain-slate/core'
-import { findingWords } from '@plain-slate/texts'
+import { farWords, findingWords } from '@plain-slate/texts'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import { useBrowserStore } from '../../base/browser.ts'
@@ -99,7 +99,7 @@ const reason = ({ reason: gravest }: Routes['left'][number]) =>
       <template v-if="inHand?.ruler">
         <h2>
           {{ say('routes.build') }}
-          <small>{{ say(`routes.${inHand.ruler.order}`) }}</small>
+          <small>{{ farWords(say, inHand.ruler) }}</small>
         </h2>
         <p class="builds">
           <Ruler :segments="sides(inHand).from" :label="whole(sides(inHand).from)" />

@@ -231,6 +231,22 @@ describe('Firmware', () => {
     expect(out).not.toContain('where another carrier is wanted')
   })
 
+  it('says how far the wanted build is from the one that is on it, and why two have no order', async () => {
+    const far = { segment: 'week', n: 7, unit: 'week', here: '2634', there: '2641' }
+    const at2 = async (ruler: object) =>
+      (await sheet(Firmware, { job: at(), more: routes([route({ ruler })]) })).text
+    expect(await at2({ parts: [], order: 'newer', far })).toContain('newer by 7 weeks')
+    expect(await at2({ parts: [], order: 'older', far: { ...far, n: 1 } })).toContain(
+      'older by a week',
+    )
+    const count = { ...far, segment: 'respin', unit: 'count', n: 2 }
+    expect(await at2({ parts: [], order: 'newer', far: count })).toContain('newer by 2 in respin')
+    const apart = { ...far, segment: 'board', unit: 'none', n: 0, here: 'r4', there: 'r5' }
+    expect(await at2({ parts: [], order: 'incomparable', far: apart })).toContain(
+      'no order: board r5 is not board r4',
+    )
+  })
+
   it('says how far the picked one is, and where there is none that nothing fits', async () => {
     const picked = routes([route()], route().route)
     const stands = job('firmware', { stages: stagesAt('proof') })
