@@ -121,9 +121,10 @@ describe('readings', () => {
   it('typed with look-alike characters are refused with what was meant', async () => {
     const slip = await Slip.open(bench, ilse, 'P1')
     const build = await slip.type('build', 'H2.OZC.r4', 'settings')
+    expect(build.sentence).toContain('It breaks off at character 4: its counter is to be 3 of 0123')
     expect([build.code, build.remedy]).toEqual([
       'slip.reading',
-      expect.stringContaining('Perhaps it is H2.0ZC.r4.'),
+      expect.stringContaining('Perhaps it is H2.0ZC.r4, H2.0ZP.r4.'),
     ])
     expect((await slip.type('model', 'BRAK-HZK', 'label')).code).toBe(undefined)
     expect((await slip.type('floor', 'five', 'screen')).code).toBe('slip.reading')

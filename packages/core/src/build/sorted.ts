@@ -6,24 +6,25 @@ import type { Grammar, Segment } from './grammar.ts'
 import { PERIODS_MOST, readBuild } from './grammar.ts'
 
 type Rule = Exclude<Segment, { kind: 'mark' }>
-/** What a segment takes of a text from a place: how many characters, and its rank; -1 characters: nothing. */
-type Taker = (text: string, at: number) => readonly [length: number, rank: number]
+/** What a segment takes of a text from a place: how many characters, and its rank is put down; -1: nothing. */
+type Taker = (text: string, at: number, took: { rank: number }) => number
 
-const NOTHING = [-1, 0] as const
+const NOTHING = -1
 const CODES = 128
 
 function counter({ alphabet, width }: Extract<Rule, { kind: 'counter' }>): Taker {
   const values = new Int16Array(CODES).fill(-1)
   for (let index = 0; index < alphabet.length; index += 1)
     values[alphabet.charCodeAt(index)] = index
-  return (text, at) => {
+  return (text, at, took) => {
     let rank = 0
     for (let index = at; index < at + width; index += 1) {
       const digit = values[text.charCodeAt(index)] ?? -1
       if (digit < 0) return NOTHING
       rank = rank * alphabet.length + digit
     }
-    return [width, rank]
+    took.rank = rank
+    return width
   }
 }
 
@@ -31,8 +32,12 @@ function word({ values }: Extract<Rule, { kind: 'word' }>): Taker {
   const longest = values
     .map((value, rank) => [value, rank] as const)
     .sort(([a], [b]) => b.length - a.length)
-  return (text, at) => {
-    for (const [value, rank] of longest) if (text.startsWith(value, at)) return [value.length, rank]
+  return (text, at, took) => {
+    for (const [value, rank] of longest)
+      if (text.startsWith(value, at)) {
+        took.rank = rank
+        return value.length
+      }
     return NOTHING
   }
 }
@@ -46,7 +51,7 @@ export function keyIn(
 ): (text: string) => { readonly set: number; readonly at: number } | undefined {
   const takers = grammar.segments.map((rule): readonly [string, Taker] =>
     rule.kind === 'mark'
-      ? ['', (text, at) => (text.startsWith(rule.text, at) ? [rule.text.length, 0] : NOTHING)]
+      ? ['', (text, at) => (text.startsWith(rule.text, at) ? rule.text.length : NOTHING)]
       : [rule.name, rule.kind === 'counter' ? counter(rule) : word(rule)],
   )
   const rules = grammar.segments.filter((one): one is Rule => one.kind !== 'mark')
@@ -62,14 +67,15 @@ export function keyIn(
   const inOrder = takers.map(([name]) => order[grammar.order.indexOf(name)] ?? 0)
   const inSet = takers.map(([name]) => alike[grammar.alike.indexOf(name)] ?? 0)
   const ends = periodsIn(grammar, takers)
+  const took = { rank: 0 }
   return (text) => {
     let place = 0
     let [set, at] = [0, 0]
     for (let index = 0; index < takers.length; index += 1) {
-      const [length, rank] = takers[index]?.[1](text, place) ?? NOTHING
+      const length = takers[index]?.[1](text, place, took) ?? NOTHING
       if (length < 0 || !inYear(ends[index], text, place + length)) return undefined
-      at += rank * (inOrder[index] ?? 0)
-      set += rank * (inSet[index] ?? 0)
+      at += took.rank * (inOrder[index] ?? 0)
+      set += took.rank * (inSet[index] ?? 0)
       place += length
     }
     return place === text.length ? { set, at } : undefined
