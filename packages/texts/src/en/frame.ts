@@ -49,6 +49,7 @@ export const frame = {
   'state.loading': 'Fetching …',
   'state.retry': 'Try again',
   'state.request': 'request {id}',
+  'state.waits': 'Not fetched yet.',
   'state.offline': 'The server does not answer. What you see may be old; it comes back by itself.',
   'state.unknown-page': 'There is no page at this address',
   'state.unknown-page.lede': 'Go to the Counter, or find what you look for with the find box.',

@@ -1,10 +1,12 @@
 // @vitest-environment jsdom
 import { mount } from '@vue/test-utils'
+import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query'
 import { createPinia } from 'pinia'
 import { describe, expect, it, vi } from 'vitest'
 import type { DefineComponent } from 'vue'
-import { h, ref } from 'vue'
+import { h, nextTick, ref } from 'vue'
 import { Refused } from '../server/call.ts'
+import { useSessionStore } from '../people/session.ts'
 import type { Read } from '../server/query.ts'
 import { PLAIN } from '../testing/mounted.ts'
 import Resource from './Resource.vue'
@@ -17,7 +19,7 @@ const trouble = {
   requestId: 'abcdef0123',
 }
 
-function show(more: Partial<Read<string[]>>) {
+function show(more: Partial<Read<string[]>>, online = true) {
   const read: Read<string[]> = {
     data: ref(),
     error: ref(null),
@@ -26,14 +28,17 @@ function show(more: Partial<Read<string[]>>) {
     refetch: vi.fn(),
     ...more,
   }
+  const pinia = createPinia()
+  const queryClient = new QueryClient()
   const shown = mount(Resource as unknown as DefineComponent<object>, {
     props: { read, empty: (data: string[]) => data.length === 0 },
     slots: {
       default: ({ data }: { data: string[] }) => h('p', data.join(' ')),
       empty: () => h('p', 'nothing yet'),
     },
-    global: { plugins: [createPinia()], stubs: PLAIN },
+    global: { plugins: [[VueQueryPlugin, { queryClient }], pinia], stubs: PLAIN },
   })
+  useSessionStore(pinia).online = online
   return { shown, read }
 }
 
@@ -50,6 +55,20 @@ describe('something read from the server', () => {
       expect(shown.text()).toContain(part)
     await shown.find('button').trigger('click')
     expect(read.refetch).toHaveBeenCalledOnce()
+  })
+
+  it('says nothing of an outage that the frame tells already, and keeps what was there', async () => {
+    const away = new Refused({ ...trouble, code: 'offline', sentence: 'No answer.' })
+    const told = async (more: Partial<Read<string[]>>, online: boolean) => {
+      const { shown } = show(more, online)
+      await nextTick()
+      return shown.text()
+    }
+    expect(await told({ error: ref(away), data: ref(['a']) }, false)).toBe('a')
+    expect(await told({ error: ref(away) }, false)).toBe('Not fetched yet.')
+    /* Told by nobody else it is told here; so is whatever else went wrong. */
+    expect(await told({ error: ref(away) }, true)).toContain('No answer.')
+    expect(await told({ error: ref(new Refused(trouble)) }, false)).toContain('no slip')
   })
 
   it('keeps showing what was there when a later fetch fails', () => {

@@ -8,6 +8,7 @@
 <script setup lang="ts" generic="Data">
 import { computed } from 'vue'
 import { useSay } from '../base/said.ts'
+import { useSessionStore } from '../people/session.ts'
 import { troubleOf } from '../server/call.ts'
 import type { Read } from '../server/query.ts'
 import Trouble from './Trouble.vue'
@@ -24,18 +25,22 @@ defineSlots<{
 
 const say = useSay()
 const data = computed(() => props.read.data.value)
+const session = useSessionStore()
 const trouble = computed(() => {
   const error = props.read.error.value
   return error === null ? undefined : troubleOf(error)
 })
+/** The frame tells of an outage, once for the whole page. */
+const isTold = computed(() => trouble.value?.code === 'offline' && !session.online)
 </script>
 
 <template>
-  <Trouble v-if="trouble" :trouble="trouble" @again="read.refetch()" />
+  <Trouble v-if="trouble && !isTold" :trouble="trouble" @again="read.refetch()" />
   <template v-if="data !== undefined">
     <slot v-if="empty?.(data) === true" name="empty" />
     <slot v-else :data="data" />
   </template>
+  <p v-else-if="isTold" class="dim">{{ say('state.waits') }}</p>
   <p v-else-if="read.isPending.value" class="loading" role="status">{{ say('state.loading') }}</p>
 </template>
 
