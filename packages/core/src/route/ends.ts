@@ -5,7 +5,8 @@
  */
 import { settled } from '../device/identity.ts'
 import type { Family } from '../family/profile.ts'
-import type { ActMove } from '../plan/moves.ts'
+import type { ActMove, Move } from '../plan/moves.ts'
+import { isPack } from '../plan/moves.ts'
 import type { DeviceState } from '../plan/state.ts'
 import type { MoveAct } from '../terms/device.ts'
 
@@ -19,12 +20,15 @@ export function actsOf({ lock, merge }: Family): readonly ActMove[] {
   return acts.map((act) => ({ act }))
 }
 
-/** Acts for which there is a reason after a package. */
-export const tailsOf = (start: DeviceState): readonly ActMove[] =>
-  actsOf(start.at.family).filter(
+/** Acts for which there is a reason after a package. `helpers`: what may come before it; what is never opened is not closed. */
+export function tailsOf(start: DeviceState, helpers: readonly Move[]): readonly ActMove[] {
+  const opens = helpers.some((move) => !isPack(move) && move.act === 'open')
+  const turns = start.at.intent === 'relock' || (closes(start) && opens)
+  return actsOf(start.at.family).filter(
     ({ act }) =>
-      (closes(start) && (act === 'close' || act === 'wait')) || (act === 'reset' && resets(start)),
+      (turns && (act === 'close' || act === 'wait')) || (act === 'reset' && resets(start)),
   )
+}
 
 /** What a state lacks of what the end is to be. */
 export function lacksAt(start: DeviceState, { at }: DeviceState): readonly string[] {

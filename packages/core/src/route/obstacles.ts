@@ -87,7 +87,7 @@ export function obstaclesOf(
       start: { state: start, lifts: new Map() },
       helpers,
       aims,
-      tails: tailsOf(start),
+      tails: tailsOf(start, helpers),
       lacks: ({ state }) => lacksAt(start, state),
       idOf: moveName,
       endOf: (move) => (isPack(move) ? move.pack : ''),

@@ -83,13 +83,13 @@ export function worldOf({
   const aimed = new Set(at.shelf.filter(isAim).map(({ key }) => key))
   const aims = packs.filter((move) => aimed.has(move.pack) && isWay(move.way) && still(move, true))
   const helps = (move: Move) => still(move, false)
-  const tails = tailsOf(start)
   const asks = askingIn(start, { all, helps, isSo: isMet })
+  const helpers = helpersOf({ aims, all, asks })
   return {
     start,
-    helpers: helpersOf({ aims, all, asks }),
+    helpers,
     aims,
-    tails,
+    tails: tailsOf(start, helpers),
     lacks: (state) => lacksAt(start, state),
     idOf: moveName,
     endOf: (move) => (isPack(move) ? move.pack : ''),
