@@ -1,12 +1,11 @@
 // @vitest-environment jsdom
 import { mount } from '@vue/test-utils'
-import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query'
 import { createPinia } from 'pinia'
 import { describe, expect, it, vi } from 'vitest'
 import type { DefineComponent } from 'vue'
 import { h, nextTick, ref } from 'vue'
 import { Refused } from '../server/call.ts'
-import { useSessionStore } from '../people/session.ts'
+import { online } from '../server/online.ts'
 import type { Read } from '../server/query.ts'
 import { PLAIN } from '../testing/mounted.ts'
 import Resource from './Resource.vue'
@@ -19,7 +18,7 @@ const trouble = {
   requestId: 'abcdef0123',
 }
 
-function show(more: Partial<Read<string[]>>, online = true) {
+function show(more: Partial<Read<string[]>>) {
   const read: Read<string[]> = {
     data: ref(),
     error: ref(null),
@@ -29,16 +28,14 @@ function show(more: Partial<Read<string[]>>, online = true) {
     ...more,
   }
   const pinia = createPinia()
-  const queryClient = new QueryClient()
   const shown = mount(Resource as unknown as DefineComponent<object>, {
     props: { read, empty: (data: string[]) => data.length === 0 },
     slots: {
       default: ({ data }: { data: string[] }) => h('p', data.join(' ')),
       empty: () => h('p', 'nothing yet'),
     },
-    global: { plugins: [[VueQueryPlugin, { queryClient }], pinia], stubs: PLAIN },
+    global: { plugins: [pinia], stubs: PLAIN },
   })
-  useSessionStore(pinia).online = online
   return { shown, read }
 }
 
@@ -59,9 +56,11 @@ describe('something read from the server', () => {
 
   it('says nothing of an outage that the frame tells already, and keeps what was there', async () => {
     const away = new Refused({ ...trouble, code: 'offline', sentence: 'No answer.' })
-    const told = async (more: Partial<Read<string[]>>, online: boolean) => {
-      const { shown } = show(more, online)
+    const told = async (more: Partial<Read<string[]>>, answers: boolean) => {
+      online.value = answers
+      const { shown } = show(more)
       await nextTick()
+      online.value = true
       return shown.text()
     }
     expect(await told({ error: ref(away), data: ref(['a']) }, false)).toBe('a')

@@ -8,8 +8,8 @@
 <script setup lang="ts" generic="Data">
 import { computed } from 'vue'
 import { useSay } from '../base/said.ts'
-import { useSessionStore } from '../people/session.ts'
 import { troubleOf } from '../server/call.ts'
+import { online } from '../server/online.ts'
 import type { Read } from '../server/query.ts'
 import Trouble from './Trouble.vue'
 
@@ -25,13 +25,12 @@ defineSlots<{
 
 const say = useSay()
 const data = computed(() => props.read.data.value)
-const session = useSessionStore()
 const trouble = computed(() => {
   const error = props.read.error.value
   return error === null ? undefined : troubleOf(error)
 })
 /** The frame tells of an outage, once for the whole page. */
-const isTold = computed(() => trouble.value?.code === 'offline' && !session.online)
+const isTold = computed(() => trouble.value?.code === 'offline' && !online.value)
 </script>
 
 <template>

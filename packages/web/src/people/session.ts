@@ -4,13 +4,12 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
 import { call } from '../server/call.ts'
+import { online } from '../server/online.ts'
 
 export const useSessionStore = defineStore('session', () => {
   const client = useQueryClient()
   const person = shallowRef<Face | null>(null)
   const known = ref(false)
-  /** False while the server does not answer. */
-  const online = ref(true)
 
   /** Asks the server who is signed in. */
   async function ask(): Promise<void> {
