@@ -5,6 +5,7 @@ export const otherwise = {
   'otherwise.decided': 'decided',
   'otherwise.now': 'as it stands',
   'otherwise.school': '{question}: {answer}',
+  'otherwise.steps': 'steps',
   'otherwise.hands': 'hands',
   'otherwise.needs': 'charge',
   'otherwise.charge': '{needs} %',

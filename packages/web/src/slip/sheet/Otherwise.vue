@@ -32,7 +32,10 @@ const school = ({ question, answer }: OtherwiseShown) =>
     answer: say(schoolCode(question, answer)),
   })
 
-type Figures = Pick<OtherwiseShown, 'time' | 'hands' | 'needs' | 'restarts' | 'fates' | 'worst'>
+type Figures = Pick<
+  OtherwiseShown,
+  'steps' | 'time' | 'hands' | 'needs' | 'restarts' | 'fates' | 'worst'
+>
 const now = computed((): Figures => {
   const leaves = CUT_CLASSES.findLast((one) => (plan.atRisk[one] ?? 0) > 0) ?? 'unaffected'
   return { ...plan, worst: { leaves, seconds: plan.atRisk[leaves] ?? 0 } }
@@ -43,6 +46,7 @@ const worstOf = ({ worst }: Figures) =>
     ? say('routes.rehearsing')
     : `${passedWords(say, Math.ceil(worst.seconds))}, ${say(`strip.${worst.leaves}`)}`
 const cells = (one: Figures) => [
+  String(one.steps.length),
   rangeWords(say, one.time),
   rangeWords(say, one.hands),
   say('otherwise.charge', { needs: one.needs }),
@@ -78,10 +82,12 @@ async function take() {
       {{ say('otherwise.title') }} <small>{{ say('otherwise.small') }}</small>
     </h2>
     <Columns
+      class="figures"
       by="otherwise"
       :scrolls="say('otherwise.title')"
       :columns="[
         say('otherwise.decided'),
+        say('otherwise.steps'),
         say('routes.work'),
         say('otherwise.hands'),
         say('otherwise.needs'),
@@ -154,6 +160,9 @@ async function take() {
 </template>
 
 <style scoped>
+.figures {
+  margin-bottom: 12px;
+}
 th {
   text-align: left;
   font-weight: normal;
