@@ -112,7 +112,7 @@ async function take() {
           <span v-if="one.fails" class="amiss small block">{{ failsWords(say, one.fails) }}</span>
           <router-link
             v-if="one !== chosen"
-            class="small no-print"
+            class="small block no-print"
             :to="{ query: { against: nameOf(one) } }"
             replace
             >{{ say('otherwise.beside')
@@ -166,7 +166,9 @@ async function take() {
 th {
   text-align: left;
   font-weight: normal;
-  min-width: 180px;
+  width: 200px;
+  min-width: 160px;
+  max-width: 200px;
   padding: 6px 10px 6px 0;
   border-bottom: 1px solid var(--rule);
 }
