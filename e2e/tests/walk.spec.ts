@@ -97,7 +97,7 @@ test('0417 is led through its whole job by keyboard, and its tickets are bit by 
 
   await holdStart(page)
   await expect(title(page)).toHaveText('Hands off', { timeout: 60_000 })
-  await expect(main).toContainText('The device shows a grey bar and no text')
+  await expect(main).toContainText('The device shows a grey bar above six small lines')
   await desk.axe('hands off')
   await expect(main).toContainText('main · ', { timeout: 60_000 })
   const ledge = page.getByRole('link', { name: /Hands off P2/ })

@@ -76,6 +76,29 @@ export const factSchema = z.object({
 })
 export type FactShown = z.infer<typeof factSchema>
 
+/** A reading worth making: the fact, where it is read, the way there and the reading together in seconds. */
+export const nextSchema = z.object({
+  fact: z.enum(FACTS),
+  source: z.enum(SOURCES),
+  where: z.string(),
+  /** The mode it is read in; null: it stands on the housing. */
+  mode: modeShownSchema.nullable(),
+  seconds: z.number(),
+  /** Ways to that mode from where it is; whether all of them go by command. */
+  legs: z.int(),
+  byCommand: z.boolean(),
+  /** Of so many packages that are left how many it is expected to rule out, at most and at least. */
+  left: z.int(),
+  gain: z.number(),
+  most: z.int(),
+  least: z.int(),
+  /** Findings that cannot be told for want of it. */
+  tells: z.int(),
+  /** What the same look over the link tells with it. */
+  along: z.array(z.enum(FACTS)),
+})
+export type NextShown = z.infer<typeof nextSchema>
+
 export const rulerPartSchema = z.object({
   name: z.string(),
   from: z.string(),
@@ -134,8 +157,8 @@ export const jobSchema = z.object({
         z.object({
           mode: modeShownSchema,
           looks: z.string(),
-          /** Names of modes that it is taken for. */
-          confusedWith: z.array(z.string()),
+          /** Modes that it is taken for, and how to tell them apart. */
+          confusedWith: z.array(z.object({ name: z.string(), tell: z.string() })),
         }),
       ),
       permission: z.string(),
@@ -145,6 +168,8 @@ export const jobSchema = z.object({
     })
     .nullable(),
   facts: z.array(factSchema),
+  /** What to read next, and the runner-up; none: nothing is worth it. */
+  next: z.array(nextSchema),
   build: z.array(z.object({ name: z.string(), text: z.string() })).nullable(),
   device: z
     .object({

@@ -158,8 +158,10 @@ export const installRuleSchema = z.object({
   from: storeSchema,
   mode: modeSchema,
   kinds: z.array(z.enum(['full', 'incremental'])).min(1),
-  /** Started from a menu by hand; where nothing is said, over the link. */
-  hands: z.exactOptional(z.object({ say: text, seconds: z.number().positive() })),
+  /** Started from a line of its mode's menu by hand; where nothing is said, over the link. */
+  hands: z.exactOptional(
+    z.object({ line: z.string().min(1).max(24), seconds: z.number().positive() }),
+  ),
   /** How the names of the files end that it looks at. */
   ends: text,
   checks: z.array(z.enum(INSTALL_CHECKS)),

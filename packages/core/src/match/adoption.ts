@@ -6,6 +6,7 @@
 import type { FactValue } from '../device/identity.ts'
 import { settled } from '../device/identity.ts'
 import type { Adoption } from '../family/profile.ts'
+import type { Manifest } from '../firmware/manifest.ts'
 import type { Case } from './rule.ts'
 import { isForRow } from './targets.ts'
 
@@ -13,6 +14,10 @@ export type Row = {
   readonly region: FactValue | undefined
   readonly carrier: FactValue | undefined
 }
+
+/** Whether a package holds a variant part at all. */
+export const bringsVariant = ({ images }: Pick<Manifest, 'images'>): boolean =>
+  images.some(({ role }) => role === 'variant')
 
 export function adoptionOf(
   {
@@ -25,8 +30,8 @@ export function adoptionOf(
   { region, carrier }: Row,
 ): Adoption | undefined {
   const how = keepData ? 'in-place' : 'from-new'
-  const brings = manifest.images.some(({ role }) => role === 'variant')
-  if (intent !== 'variant-change' || !brings || !family.adopts.includes(how)) return undefined
+  if (intent !== 'variant-change' || !bringsVariant(manifest) || !family.adopts.includes(how))
+    return undefined
   /* A house that leaves every device the variant it was bought as. */
   if (house.variant === 'bought') return undefined
   if (region === undefined || carrier === undefined) return undefined

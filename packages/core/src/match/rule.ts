@@ -113,6 +113,11 @@ type Declared<
    * does not.
    */
   readonly brought?: (asking: Manifest, other: Manifest) => boolean
+  /**
+   * All that it reads of a package, as a text: of packages that are alike in this it says the same. Left out: each is
+   * asked by itself.
+   */
+  readonly alike?: (manifest: Manifest) => string
   /** Acts that bring it, if they are done before. */
   readonly broughtBy?: readonly MoveAct[]
   /** Acts of which it is asked, and whether it is asked of packages as well; left out: of packages alone. */
@@ -137,6 +142,7 @@ export type Rule = {
   readonly reads: readonly Input[]
   readonly says: Says
   readonly brought: ((asking: Manifest, other: Manifest) => boolean) | undefined
+  readonly alike: ((manifest: Manifest) => string) | undefined
   readonly broughtBy: readonly MoveAct[]
   readonly acts: readonly MoveAct[]
   readonly packs: boolean
@@ -163,9 +169,21 @@ export function rule<
   const { id, overruled, sees = [], asks = [], reads = [], says } = declared
   const check = declared.check as unknown as Rule['check']
   const concerns = (declared.concerns ?? (() => true)) as Rule['concerns']
-  const { brought, broughtBy = [], acts = [], packs = true } = declared
+  const { brought, alike, broughtBy = [], acts = [], packs = true } = declared
   const reading = { needs, sees, asks, reads }
-  return { id, overruled, ...reading, says, brought, broughtBy, acts, packs, concerns, check }
+  return {
+    id,
+    overruled,
+    ...reading,
+    says,
+    brought,
+    alike,
+    broughtBy,
+    acts,
+    packs,
+    concerns,
+    check,
+  }
 }
 
 /** The code of a sentence in the catalogue. */

@@ -4,7 +4,10 @@
  */
 import type { Shelved } from '../firmware/manifest.ts'
 
+/** The highest release and the latest patch date that are known of a model. */
+type Newest = { readonly release: number; readonly patchDate: string }
 type Index = {
+  readonly newest: ReadonlyMap<string, Newest>
   readonly fullByBuild: ReadonlyMap<string, readonly Shelved[]>
   readonly loaders: readonly Shelved[]
   readonly byKey: ReadonlyMap<string, Shelved>
@@ -21,6 +24,16 @@ function indexOf(shelf: readonly Shelved[]): Index {
     if (alike === undefined) fullByBuild.set(one.manifest.build, [one])
     else alike.push(one)
   }
+  const newest = new Map<string, Newest>()
+  for (const { manifest } of shelf)
+    for (const { model } of manifest.targets) {
+      const key = ofModel(manifest.family, model)
+      const { release, patchDate } = newest.get(key) ?? manifest
+      newest.set(key, {
+        release: Math.max(release, manifest.release),
+        patchDate: patchDate > manifest.patchDate ? patchDate : manifest.patchDate,
+      })
+    }
   const version = ({ manifest }: Shelved) => manifest.loaderVersion ?? 0
   const loaders = shelf
     .filter(
@@ -30,10 +43,19 @@ function indexOf(shelf: readonly Shelved[]): Index {
         images.every(({ role }) => role === 'loader'),
     )
     .sort((a, b) => version(a) - version(b) || a.key.localeCompare(b.key))
-  const made = { fullByBuild, loaders, byKey: new Map(shelf.map((one) => [one.key, one])) }
+  const made = { newest, fullByBuild, loaders, byKey: new Map(shelf.map((one) => [one.key, one])) }
   kept.set(shelf, made)
   return made
 }
+
+const ofModel = (family: string, model: string): string => `${family} ${model}`
+
+/** The highest release and the latest patch date that a shelf knows of a model; undefined: none. */
+export const newestOf = (
+  shelf: readonly Shelved[],
+  family: string,
+  model: string,
+): Newest | undefined => indexOf(shelf).newest.get(ofModel(family, model))
 
 /** Full packages of a build. */
 export const fullOf = (shelf: readonly Shelved[], build: unknown): readonly Shelved[] =>

@@ -12,6 +12,14 @@ export type Target = Shelved['manifest']['targets'][number]
 export const targetsOf = ({ shelved }: Pick<Ground, 'shelved'>): readonly Target[] =>
   shelved.manifest.targets
 
+const texts = new WeakMap<Shelved['manifest']['targets'], string>()
+/** What a package says it is for, as a text. */
+export function targetsText({ targets }: Pick<Shelved['manifest'], 'targets'>): string {
+  const known = texts.get(targets) ?? JSON.stringify(targets)
+  texts.set(targets, known)
+  return known
+}
+
 /** The fields by which a target is for a board, and how each admits a value. */
 export const TARGET_FIELDS: Readonly<
   Record<'model' | 'board' | 'chipset' | 'storageGb', (target: Target) => readonly FactValue[]>
@@ -54,6 +62,7 @@ export function listed<const Field extends Exclude<TargetField, 'model'>>(
     id: `identity.${fact}`,
     overruled,
     needs: [fact],
+    alike: targetsText,
     says: { fits: ['fits', 'here'], not: ['does-not-fit', 'here', 'wanted'] },
     check: (values, at) => {
       const here = (values as Readonly<Record<Field, FactValue>>)[fact]

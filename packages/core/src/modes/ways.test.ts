@@ -12,11 +12,7 @@ describe('the way into the loader', () => {
   })
 
   it('from the rescue, where people land by mistake, is known too', () => {
-    expect(path('rescue', false)).toEqual([
-      'rescue menu normal',
-      'normal keys off',
-      'off chord loader',
-    ])
+    expect(path('rescue', false)).toEqual(['hang,loop,loader,rescue cell off', 'off chord loader'])
   })
 
   it('is none when one is there, and undefined when the family has none', () => {

@@ -5,6 +5,8 @@
  */
 import type { InstallRule, StoreRule } from '../family/rules.ts'
 import type { Manifest } from '../firmware/manifest.ts'
+import { modeProfile } from '../family/modes.ts'
+import { menuSentence } from '../modes/menu.ts'
 import { archiveOf } from '../firmware/manifest.ts'
 import type { Case } from '../match/rule.ts'
 import type { Mode, Slot, Store } from '../terms/device.ts'
@@ -53,7 +55,12 @@ const nameFor = (pack: string, { ends }: InstallRule): string =>
   `0-${pack.replace(/[^A-Za-z0-9.-]/g, '-')}${ends}`
 
 /** Images that must stand there before the device can install, and the slot that it writes. */
-export type Around = { readonly before: readonly Written[]; readonly slot: Slot | undefined }
+export type Around = {
+  readonly before: readonly Written[]
+  readonly slot: Slot | undefined
+  /** The loader that is on it once they are written, as far as anybody knows: menus go by it. */
+  readonly loader: number | undefined
+}
 
 /** The package brought and installed. Undefined: no way leads to a mode that it needs. */
 export function installed(road: Road, install: Install, around: Around): Road | undefined {
@@ -77,7 +84,7 @@ function pushed(road: Road, install: Install, { before, slot }: Around): Road | 
 }
 
 /** Brought first: what is raised may leave no system behind to which a file could be brought. */
-function copied(road: Road, install: Install, { before, slot }: Around): Road | undefined {
+function copied(road: Road, install: Install, { before, slot, loader }: Around): Road | undefined {
   const { rule, store, slowly } = install
   const [mode] = store.modes
   const { hands } = rule
@@ -88,7 +95,14 @@ function copied(road: Road, install: Install, { before, slot }: Around): Road | 
   const there = raisedTo(brought, rule.mode, before)
   if (there === undefined) return undefined
   const own = inStore(install, rule.mode)
-  return asked(adding(there, { kind: 'install', slowly, slot, ...hands, ...own }), install, slot)
+  const menu = modeProfile(road.family, rule.mode)?.menu
+  const say = menu === undefined ? '' : menuSentence(menu, hands.line, loader)
+  const { seconds } = hands
+  return asked(
+    adding(there, { kind: 'install', slowly, slot, say, seconds, ...own }),
+    install,
+    slot,
+  )
 }
 
 const inStore = ({ rule, pack, name, archive, scale }: Install, mode: string): InStore => ({

@@ -228,12 +228,20 @@ function installRoadOf(
   { before, wipes, aim }: Installing,
 ): Road | undefined {
   const { at } = aim
-  const there = installed(begin, install, { before, slot: aim.slot })
+  const loader = loaderBefore(aim)
+  const there = installed(begin, install, { before, slot: aim.slot, loader })
   if (there === undefined) return undefined
   const emptied = wipes ? adding(there, byHand(there, 'reset', '', there.here)) : there
   const fresh = wipes || at.data === 'gone'
   const expect = expectedOf(aim, ['write', 'first-start', 'good'])
   return tidied(started(emptied, { wiped: fresh, expect, written: false }), install, wipes)
+}
+
+/** The loader that is on it when the last package goes on: one that an earlier one brings, or the device's own. */
+function loaderBefore({ at, manifests }: Aim): number | undefined {
+  const brought = manifests.slice(0, -1).findLast((one) => one.loaderVersion !== undefined)
+  const loader = brought?.loaderVersion ?? settled(at.identity, 'loaderVersion')
+  return loader === undefined ? undefined : Number(loader)
 }
 
 /**

@@ -27,6 +27,7 @@ import { installing, plannedBy } from './claims-installs.ts'
 import type { Bench } from './families.ts'
 import { caseOf } from './families.ts'
 import { variants } from './variants.ts'
+import { HANDS } from './claims-hands.ts'
 import { SCALE } from './packages.ts'
 
 /** A device on its bench, with the packages that are held against it. */
@@ -67,6 +68,9 @@ export const CLAIMS: Readonly<Record<string, (scenery: Scenery) => unknown>> = {
     [family.permission.what, family.items, family.cell, family.keptOnce],
     [family.marks.map(({ id, says }) => [id, says]), family.drainPerMinute.idle],
   ],
+  ...Object.fromEntries(
+    Object.entries(HANDS).map(([name, claim]) => [name, ({ bench }: Scenery) => claim(bench)]),
+  ),
   'where each fact is read, and how far it is trusted': ({ bench }) => bench.family.facts,
   'what its build ids mean, and their order': ({ bench: { family } }) => [
     TYPED.map((text) => readBuild(family.build, text)),

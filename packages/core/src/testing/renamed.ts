@@ -21,9 +21,14 @@ export function renamedFamily(family: Family): Family {
       ...one,
       id: mode(one.id),
       name: `a mode of kind ${one.kind}`,
-      confusedWith: one.confusedWith.map(mode),
+      confusedWith: one.confusedWith.map((other) => ({ ...other, mode: mode(other.mode) })),
     })),
-    ways: family.ways.map((way) => ({ ...way, from: modes(way.from), to: mode(way.to) })),
+    ways: family.ways.map(({ slip, ...way }) => ({
+      ...way,
+      from: modes(way.from),
+      to: mode(way.to),
+      ...(slip === undefined ? {} : { slip: { ...slip, leads: mode(slip.leads) } }),
+    })),
     facts: Object.fromEntries(
       Object.entries(family.facts).map(([fact, places]) => [
         fact,

@@ -121,7 +121,7 @@ describe('a start', () => {
     const mixed = tell(inLoader(), write('kernel', 'H2.0ZP.r4')).device
     expect(startOf(self.family, mixed, self.catalogue).outcome).toBe('loop')
     expect(tell(mixed, [{ kind: 'restart', epoch: 1, to: 'normal' }]).device).toMatchObject({
-      mode: 'off',
+      mode: 'loop',
       outcome: 'loop',
     })
   })

@@ -28,6 +28,7 @@ import { onceOf } from './kept.ts'
 import type { JobAt } from './job-at.ts'
 import { loadJob } from './load.ts'
 import { rowOf } from '../shelf/shelf.ts'
+import { nextOf } from './next.ts'
 import { isVouchedFor, isPublished, isWhole, routePackages } from './packages.ts'
 import { afterOf } from './after.ts'
 import { changesSince, standingOf } from './standing.ts'
@@ -48,6 +49,7 @@ export async function showJob(workshop: Workshop, job: JobAt): Promise<Job> {
     keepData: job.keepData,
     family: family === undefined ? null : familyShown(family),
     facts: factsShown(job),
+    next: await nextOf(workshop, job),
     build: buildOf(job),
     device: deviceOf(job),
     ports: job.sights.flatMap(({ port, facts }) =>
@@ -141,7 +143,10 @@ const familyShown = ({
   looks: modes.map(({ id: mode, name, kind, looks, confusedWith }) => ({
     mode: { id: mode, name, kind },
     looks,
-    confusedWith: confusedWith.map((one) => modeName({ modes }, one)),
+    confusedWith: confusedWith.map((one) => ({
+      name: modeName({ modes }, one.mode),
+      tell: one.tell,
+    })),
   })),
   permission: permission.what,
   shows: modes.find(({ takes }) => takes.table !== undefined)?.name ?? null,

@@ -96,7 +96,7 @@ describe('what the device should show', () => {
   it('is the look of the mode that its step needs, in the family’s words', () => {
     expect(looksNow(family, run(), undefined)).toEqual({
       mode: LOADER,
-      says: 'a grey bar and no text',
+      says: 'a grey bar above six small lines',
     })
     const starting = run({ shown: { got: 0, next: 1 } as RunRow['shown'] })
     expect(looksNow(family, starting, undefined)).toEqual({

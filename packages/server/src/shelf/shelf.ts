@@ -5,7 +5,7 @@ import { idOfKey, ok, packageKey, packageNamed, refuse, vouchedOf } from '@plain
 import type { Refusal } from '../base/refusal.ts'
 import type { Database } from '../tables/database.ts'
 import type { PackageProven } from '../tables/packages.ts'
-import { packagesCalled, packagesFor, shelfRevision } from '../tables/packages.ts'
+import { packagesCalled, packagesFor, packagesOf, shelfRevision } from '../tables/packages.ts'
 
 export type ProvenPackage = PackageProven & { readonly key: string }
 
@@ -33,6 +33,21 @@ export async function shelfFor(db: Database, device: Concerned): Promise<readonl
   const [oldest] = kept.keys()
   if (kept.size >= KEPT_MOST && oldest !== undefined) kept.delete(oldest)
   kept.set(key, made)
+  return made
+}
+
+/** Packages of a family that are looked through where nobody knows the model, at most so many. */
+const FAMILY_MOST = 5000
+const families = new Map<string, readonly Shelved[]>()
+
+/** All that a family has, as rules take it; kept for one revision of the shelf. */
+export async function familyShelf(db: Database, family: string): Promise<readonly Shelved[]> {
+  const key = `${await shelfRevision(db)} ${family}`
+  const before = families.get(key)
+  if (before !== undefined) return before
+  const made = keyed(await packagesOf(db, family, FAMILY_MOST)).map(shelvedOf)
+  for (const old of families.keys()) if (old.endsWith(` ${family}`)) families.delete(old)
+  families.set(key, made)
   return made
 }
 

@@ -6,6 +6,7 @@ import { errors } from './errors.ts'
 import { fit, fitUnread } from './fit.ts'
 import { frame } from './frame.ts'
 import { job } from './job.ts'
+import { knowing } from './knowing.ts'
 import { order } from './order.ts'
 import { otherwise } from './otherwise.ts'
 import { people } from './people.ts'
@@ -37,6 +38,7 @@ export const en = {
   ...shelf,
   ...job,
   ...stages,
+  ...knowing,
   ...pictures,
   ...whatIf,
   ...work,

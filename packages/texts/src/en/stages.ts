@@ -45,6 +45,8 @@ export const stages = {
   'readings.marks': 'It bears a mark that stays: {marks}.',
   'readings.deep': 'Into {mode} and back, for what stands on it',
   'readings.deep.hint': 'restarts it twice, by itself; hands off',
+  'readings.stayed':
+    'It would not go into {mode} by itself: that takes its link permission. Give it: {what}.',
   'readings.reading': 'Reading …',
   'readings.evidence':
     '{n, plural, =0 {No digest of a partition was read yet} one {One digest} other {# digests}}{table}.',

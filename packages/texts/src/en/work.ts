@@ -133,7 +133,7 @@ export const work = {
   'write.shows': 'It shows something else',
   'write.shows.which': 'What does it show?',
   'write.shows.says': 'That is {mode}. {what}',
-  'write.shows.alike': 'It is easily taken for: {modes}.',
+  'write.shows.alike': 'It is easily taken for {name}: {tell}.',
   'write.shows.same': 'That is as it should be.',
   'write.shows.other':
     'The run waits for it in {mode}. Leave the cable in; it compares the ids when it answers, and goes on.',

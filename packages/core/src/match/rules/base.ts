@@ -5,6 +5,7 @@ export const base = rule({
   id: 'state.base',
   overruled: 'nobody',
   needs: ['build'],
+  alike: ({ requires: { exactBuild } }) => `${exactBuild}`,
   says: { fits: ['fits', 'wanted'], other: ['does-not-fit', 'here', 'wanted'] },
   brought: ({ requires }, other) => other.kind !== 'part' && other.build === requires.exactBuild,
   concerns: ({ shelved }) => shelved.manifest.requires.exactBuild !== undefined,

@@ -2,15 +2,16 @@
  * The carrier for which it was sold is one that the package names within its region; another row may be taken up
  * where that is what the owner wants and the family does it.
  */
-import { adoptionOf } from '../adoption.ts'
+import { adoptionOf, bringsVariant } from '../adoption.ts'
 import { rule } from '../rule.ts'
-import { TARGET_FACTS, isForRow, targetsFor } from '../targets.ts'
+import { TARGET_FACTS, isForRow, targetsFor, targetsText } from '../targets.ts'
 
 export const carrier = rule({
   id: 'identity.carrier',
   overruled: 'lead',
   needs: ['region', 'carrier'],
   sees: TARGET_FACTS,
+  alike: (manifest) => `${bringsVariant(manifest)} ${targetsText(manifest)}`,
   reads: ['intent', 'keepData', 'house'],
   says: {
     fits: ['fits', 'here'],

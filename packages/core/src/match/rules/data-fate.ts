@@ -8,9 +8,11 @@ import { settled } from '../../device/identity.ts'
 import { modeTaking } from '../../family/modes.ts'
 import { isTrackBack } from '../../family/profile.ts'
 import type { Fact } from '../../terms/device.ts'
-import { adoptionOf } from '../adoption.ts'
+import { adoptionOf, bringsVariant } from '../adoption.ts'
 import type { Case } from '../rule.ts'
 import { rule } from '../rule.ts'
+import { newestOf } from '../shelf-index.ts'
+import { targetsText } from '../targets.ts'
 
 export const FATES = ['kept', 'unreadable', 'wiped', 'unpromised'] as const
 export type Fate = (typeof FATES)[number]
@@ -68,6 +70,11 @@ export const dataFate = rule({
   id: 'promise.data',
   overruled: 'nobody',
   sees: [...HANG, ...BESIDES],
+  alike: (manifest) => {
+    const { kind, release, patchDate, track, effects } = manifest
+    const own = [kind, release, patchDate, track, bringsVariant(manifest), effects.erases]
+    return `${own.join()} ${targetsText(manifest)}`
+  },
   reads: ['intent', 'keepData', 'shelf', 'house', 'data'],
   says: {
     kept: ['fits', 'here', 'release'],
@@ -113,16 +120,11 @@ const hangsOn = ({ family, shelved }: Pick<Case, 'family' | 'shelved'>, fact: Fa
 
 /** No build that is known for a device like this is newer, by release or patch date: whatever used the data is not. */
 function isNewest({ shelved: { manifest }, shelf }: Pick<Case, 'shelved' | 'shelf'>): boolean {
-  const models = manifest.targets.map(({ model }) => model)
-  const alike = shelf.filter(
-    (one) =>
-      one.manifest.family === manifest.family &&
-      one.manifest.targets.some(({ model }) => models.includes(model)),
-  )
-  return alike.every(
-    ({ manifest: { release, patchDate } }) =>
-      release <= manifest.release && patchDate <= manifest.patchDate,
-  )
+  return manifest.targets.every(({ model }) => {
+    const newest = newestOf(shelf, manifest.family, model)
+    if (newest === undefined) return true
+    return newest.release <= manifest.release && newest.patchDate <= manifest.patchDate
+  })
 }
 
 /** What decides it, of a case as it stands. */

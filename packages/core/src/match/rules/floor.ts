@@ -19,6 +19,14 @@ export function floorOf<const Id extends string>(id: Id, role: PartRole | 'all')
     overruled: 'nobody',
     needs: [fact],
     sees: ['loaderVersion'],
+    alike: ({ generation, generations, loaderVersion, requires: { minLoader }, images }) =>
+      JSON.stringify([
+        generation,
+        generations,
+        loaderVersion,
+        minLoader,
+        images.map((one) => one.role),
+      ]),
     says: {
       fits: ['fits', 'here', 'generation'],
       rises: ['fits', 'here', 'generation', 'when'],

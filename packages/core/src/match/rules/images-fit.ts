@@ -22,6 +22,8 @@ export const imagesFit = rule({
   id: 'layout.images',
   overruled: 'nobody',
   sees: TABLE_FACTS,
+  alike: ({ scale, images }) =>
+    [scale, ...images.map(({ role, partition, size }) => `${role} ${partition} ${size}`)].join(),
   reads: ['table'],
   says: { fits: ['fits', 'images'], large: ['does-not-fit', 'partition', 'bytes'] },
   check: (about, at) => {

@@ -10,6 +10,7 @@ export const layoutEqual = rule({
   id: 'layout.table',
   overruled: 'nobody',
   needs: TABLE_FACTS,
+  alike: ({ scale }) => `${scale}`,
   reads: ['table'],
   says: {
     equal: ['fits'],

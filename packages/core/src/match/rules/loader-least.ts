@@ -10,7 +10,7 @@ import type { Mark } from '../../verdict/verdict.ts'
 import type { Case } from '../rule.ts'
 import { rule } from '../rule.ts'
 import type { BoardValues } from '../targets.ts'
-import { TARGET_FACTS, admits } from '../targets.ts'
+import { TARGET_FACTS, admits, targetsText } from '../targets.ts'
 import { loadersOf } from '../shelf-index.ts'
 
 export const loaderLeast = rule({
@@ -19,6 +19,8 @@ export const loaderLeast = rule({
   needs: ['loaderVersion'],
   sees: TARGET_FACTS,
   reads: ['shelf'],
+  alike: ({ requires: { minLoader }, loaderVersion, targets }) =>
+    `${minLoader} ${loaderVersion} ${targetsText({ targets })}`,
   says: {
     fits: ['fits', 'here'],
     brings: ['fits', 'here', 'brings'],

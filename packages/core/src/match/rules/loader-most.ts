@@ -5,6 +5,7 @@ export const loaderMost = rule({
   id: 'state.loader.most',
   overruled: 'nobody',
   needs: ['loaderVersion'],
+  alike: ({ requires: { maxLoader } }) => `${maxLoader}`,
   says: { fits: ['fits', 'here', 'most'], new: ['does-not-fit', 'here', 'most'] },
   concerns: ({ shelved }) => shelved.manifest.requires.maxLoader !== undefined,
   check: ({ loaderVersion }, { shelved }) => {

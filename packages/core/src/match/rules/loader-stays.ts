@@ -12,6 +12,8 @@ export const loaderKept = rule({
   id: 'state.loader.stays',
   overruled: 'nobody',
   needs: ['loaderVersion'],
+  alike: ({ kind, loaderVersion, requires: { minLoader }, images }) =>
+    `${kind} ${loaderVersion} ${minLoader} ${images.map(({ role }) => role).join()}`,
   reads: ['way'],
   says: {
     older: ['fits', 'here', 'brings'],

@@ -3,12 +3,13 @@
  * foreign or half there never starts again behind it.
  */
 import { rule } from '../rule.ts'
-import { TARGET_FACTS, isForRow, targetsFor } from '../targets.ts'
+import { TARGET_FACTS, isForRow, targetsFor, targetsText } from '../targets.ts'
 
 export const lock = rule({
   id: 'state.lock',
   overruled: 'nobody',
   acts: ['close'],
+  alike: (manifest) => `${manifest.kind} ${targetsText(manifest)}`,
   needs: ['bootLock', 'region', 'carrier'],
   sees: TARGET_FACTS,
   reads: ['intent'],

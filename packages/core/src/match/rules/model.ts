@@ -1,11 +1,12 @@
 /** The model code is one that the package lists. One letter off is another device, and the classic mistake. */
 import { rule } from '../rule.ts'
-import { targetsOf } from '../targets.ts'
+import { targetsOf, targetsText } from '../targets.ts'
 
 export const model = rule({
   id: 'identity.model',
   overruled: 'two',
   needs: ['model'],
+  alike: targetsText,
   says: {
     fits: ['fits', 'here'],
     sibling: ['does-not-fit', 'here', 'wanted'],

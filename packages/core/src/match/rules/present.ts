@@ -19,6 +19,8 @@ export const present = rule({
   id: 'layout.present',
   overruled: 'nobody',
   sees: TABLE_FACTS,
+  alike: ({ scale, images }) =>
+    [scale, ...images.map(({ role, partition }) => `${role} ${partition}`)].join(),
   reads: ['table'],
   says: { fits: ['fits', 'images'], absent: ['does-not-fit', 'partition'] },
   check: (about, at) => {

@@ -2,20 +2,24 @@
  * The radio that it brings may be operated where the house works, by the targets that are for this very board.
  * Of a radio whose region nobody names it cannot be told. Local rules decide, and nobody here overrules them.
  */
+import type { Image } from '../../firmware/manifest.ts'
 import { rule } from '../rule.ts'
-import { TARGET_FACTS, targetsFor } from '../targets.ts'
+import { TARGET_FACTS, targetsFor, targetsText } from '../targets.ts'
+
+const isModem = ({ role }: Image): boolean => role === 'modem'
 
 export const radioLaw = rule({
   id: 'promise.radio-law',
   overruled: 'nobody',
   sees: ['region', ...TARGET_FACTS],
   reads: ['house'],
+  alike: (manifest) => `${manifest.images.some(isModem)} ${targetsText(manifest)}`,
   says: {
     fits: ['fits', 'region'],
     unlawful: ['does-not-fit', 'region', 'lawful'],
     unnamed: ['cannot-tell'],
   },
-  concerns: ({ shelved }) => shelved.manifest.images.some(({ role }) => role === 'modem'),
+  concerns: ({ shelved }) => shelved.manifest.images.some(isModem),
   check: ({ region: here, ...board }, at) => {
     const targets = targetsFor(at, board)
     const named = targets.flatMap((target) => target.region ?? [])

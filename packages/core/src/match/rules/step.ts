@@ -5,6 +5,7 @@ export const releaseStep = rule({
   id: 'state.step',
   overruled: 'nobody',
   needs: ['release'],
+  alike: ({ requires: { leastRelease } }) => `${leastRelease}`,
   says: { fits: ['fits', 'here'], skips: ['does-not-fit', 'here', 'least'] },
   brought: ({ requires }, other) =>
     other.kind !== 'part' && other.release >= (requires.leastRelease ?? Infinity),

@@ -3,12 +3,13 @@
  * mixed: what fits field by field across them was made for none of them.
  */
 import { rule } from '../rule.ts'
-import { TARGET_FACTS, TARGET_FIELDS, admits, targetsOf } from '../targets.ts'
+import { TARGET_FACTS, TARGET_FIELDS, admits, targetsOf, targetsText } from '../targets.ts'
 
 export const target = rule({
   id: 'identity.target',
   overruled: 'nobody',
   needs: TARGET_FACTS,
+  alike: targetsText,
   says: { fits: ['fits', 'here'], mixed: ['does-not-fit', 'here'] },
   concerns: (at) => targetsOf(at).length > 1,
   check: (values, at) => {

@@ -11,6 +11,7 @@ export const untouched = rule({
   id: 'state.untouched',
   overruled: 'nobody',
   needs: ['build'],
+  alike: ({ kind, requires: { exactBuild } }) => `${kind} ${exactBuild}`,
   sees: ['slot'],
   reads: ['evidence', 'shelf'],
   says: { fits: ['fits', 'wanted'], changed: ['does-not-fit', 'wanted', 'partition'] },

@@ -7,7 +7,7 @@ import type { FactShown } from '@plain-slate/api'
 import { SOURCES } from '@plain-slate/core'
 import type { Source } from '@plain-slate/core'
 import { useQueryClient } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import Trouble from '../../parts/Trouble.vue'
 import { useSay } from '../../base/said.ts'
 import { troubleOf } from '../../server/call.ts'
@@ -31,6 +31,16 @@ const sources = computed(() =>
     title: say(`source.${one}`),
   })),
 )
+const field = useTemplateRef<HTMLElement>('field')
+/** Begins a reading of this fact from this source: the cursor stands where its value goes. */
+async function begin(next: { readonly fact: FactShown['fact']; readonly source: Source }) {
+  if (next.source === 'link') return
+  fact.value = next.fact
+  source.value = next.source
+  await nextTick()
+  field.value?.querySelector<HTMLInputElement>('.mono input')?.focus()
+}
+defineExpose({ put: begin })
 async function go() {
   if (value.value.trim() === '' || put.isPending.value) return
   const body = { fact: fact.value, value: value.value, source: source.value }
@@ -45,7 +55,7 @@ async function go() {
   <h2>
     {{ say('readings.hand') }} <small>{{ say('readings.hand.small') }}</small>
   </h2>
-  <form class="hand no-print" @submit.prevent="go">
+  <form ref="field" class="hand no-print" @submit.prevent="go">
     <v-select v-model="fact" :items="facts" :label="say('readings.hand.fact')" />
     <v-text-field
       v-model="value"

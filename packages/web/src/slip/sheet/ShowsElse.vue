@@ -27,7 +27,7 @@ const answer = computed(() => {
     : say('write.shows.other', { mode: props.wanted?.name ?? '' })
   const { id, name } = said.value
   const alike = looks.value.find(({ mode }) => mode.id === id)?.confusedWith ?? []
-  const also = alike.length === 0 ? '' : say('write.shows.alike', { modes: alike.join(', ') })
+  const also = alike.length === 0 ? '' : alike.map((one) => say('write.shows.alike', one)).join(' ')
   return `${say('write.shows.says', { mode: name, what })} ${also}`.trim()
 })
 </script>

@@ -3,7 +3,13 @@
  * A stage's sheet: its headline, its sentence, then its evidence; what it waits for where it is not
  * reached; what would have to be done again where it is behind; and the one main action, which Enter does.
  */
-export type MainAct = { readonly label: string; readonly act: () => void; readonly busy?: boolean }
+export type MainAct = {
+  readonly label: string
+  readonly act: () => void
+  readonly busy?: boolean
+  /** The sheet has a place of its own for its button. */
+  readonly placed?: boolean
+}
 </script>
 
 <script setup lang="ts">
@@ -126,7 +132,7 @@ async function reopen() {
       <slot :job="data" />
     </template>
     <Trouble v-if="error" :trouble="troubleOf(error)" quiet />
-    <p v-if="goes" class="row go no-print">
+    <p v-if="goes && goes.placed !== true" class="row go no-print">
       <v-btn :disabled="goes.busy === true" @click="goes.act">
         {{ goes.label }}<kbd>Enter</kbd>
       </v-btn>

@@ -3,15 +3,17 @@
 </script>
 
 <script setup lang="ts">
-import type { Job } from '@plain-slate/api'
+import type { Job, NextShown } from '@plain-slate/api'
 import { LETHAL_FACTS } from '@plain-slate/core'
 import { endOf, mib } from '@plain-slate/texts'
-import { computed } from 'vue'
+import { computed, useTemplateRef } from 'vue'
 import Trouble from '../../parts/Trouble.vue'
 import Ruler from '../../pictures/Ruler.vue'
 import { useSay } from '../../base/said.ts'
 import FactRows from '../sheet/FactRows.vue'
 import HandReading from '../sheet/HandReading.vue'
+import NextReading from '../sheet/NextReading.vue'
+import type { MainAct } from '../sheet/StageSheet.vue'
 import StageSheet from '../sheet/StageSheet.vue'
 import { standingOf, useJob } from '../job.ts'
 import { useLook } from '../sheet/look.ts'
@@ -47,19 +49,43 @@ function title(data: Job): string {
   return say('readings.title.done', { n })
 }
 const lede = (data: Job) => say(data.family === null ? 'readings.other.do' : 'readings.lede')
-/** What Enter does: read the one device it can be, the first time deep, as long as something is open. */
+/** What Enter does: what is worth reading next, as long as something is open; else the one device it can be. */
 const main = computed(() => {
   const data = job.data.value
   if (data === undefined || standingOf(data, 'readings')?.is === 'done' || !may.value) return
-  const port = data.device === null ? onlyPort(data) : data.device.port
-  if (port === null) return
-  return {
-    label: busy.value ? say('readings.reading') : say('readings.read', { port }),
-    act: () => void look(port, false),
-    busy: busy.value,
-  }
+  const [next] = data.next
+  const at = placeOf(data)
+  if (next !== undefined) return { ...mainFor(data, next, at), placed: true }
+  return at === undefined ? undefined : reads(say('readings.read', at), at.port, false)
 })
-const onlyPort = ({ ports }: Job) => (ports.length === 1 ? (ports[0]?.name ?? null) : null)
+const reads = (label: string, port: string, deep: boolean): MainAct => ({
+  label: busy.value ? say('readings.reading') : label,
+  act: () => void look(port, deep),
+  busy: busy.value,
+})
+/** The one port at which it answers, or can. */
+function placeOf({ device, ports }: Job): { port: string; mode: string | undefined } | undefined {
+  if (device !== null)
+    return device.port === null ? undefined : { port: device.port, mode: device.mode?.id }
+  const [one, ...others] = ports
+  return one === undefined || others.length > 0 ? undefined : { port: one.name, mode: one.mode.id }
+}
+/** A look where the link tells it, here or where commands lead; the form where eyes do. */
+function mainFor({ family }: Job, next: NextShown, at: ReturnType<typeof placeOf>): MainAct {
+  const fact = say(`fact.${next.fact}`)
+  if (next.source !== 'link')
+    return { label: say('next.hand', { fact }), act: () => void hand.value?.put(next) }
+  if (at !== undefined && next.mode?.id === at.mode)
+    return reads(say('next.look', { fact, port: at.port }), at.port, false)
+  const mode = next.mode?.name ?? ''
+  const deep = next.byCommand && family?.shows === mode
+  if (at !== undefined && deep) return reads(say('next.deep', { fact, mode }), at.port, true)
+  return { label: say('next.way', { mode }), act: () => hand.value?.put(next) }
+}
+const hand = useTemplateRef<InstanceType<typeof HandReading>>('hand')
+/** It was to go where more is shown, and would not. */
+const stayed = ({ look: last }: Job): boolean =>
+  last?.deep === true && last.found !== null && !last.found.table
 const doubtedWords = ({ doubted }: Job) =>
   doubted.map((fact) => say(`fact.${fact as 'board'}`)).join(', ')
 const segments = (data: Job) =>
@@ -72,6 +98,21 @@ const buildText = (data: Job) =>
   <StageSheet stage="readings" :title="title" :lede="lede" :main="main">
     <template #default="{ job: data }">
       <Trouble v-if="trouble" :trouble="trouble" quiet />
+      <NextReading :next="data.next">
+        <p v-if="main?.placed" class="row no-print">
+          <v-btn :disabled="main.busy === true" @click="main.act"
+            >{{ main.label }}<kbd>Enter</kbd></v-btn
+          >
+        </p>
+      </NextReading>
+      <p v-if="stayed(data)" class="amiss" role="status" data-claim="stayed">
+        {{
+          say('readings.stayed', {
+            mode: data.family?.shows ?? '',
+            what: data.family?.permission ?? '',
+          })
+        }}
+      </p>
       <h2>
         {{ say('readings.over-link') }} <small>{{ say('readings.over-link.small') }}</small>
       </h2>
@@ -159,7 +200,7 @@ const buildText = (data: Job) =>
         </p>
       </section>
       <FactRows :facts="data.facts" />
-      <HandReading v-if="may && data.run === null" :facts="data.facts" />
+      <HandReading v-if="may && data.run === null" ref="hand" :facts="data.facts" />
     </template>
   </StageSheet>
 </template>

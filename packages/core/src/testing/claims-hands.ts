@@ -1,0 +1,29 @@
+/** What a family says to hands and eyes: its rows, its outline, the ways as cards, its menus under every loader. */
+import { legsTo } from '../modes/card.ts'
+import { pressesTo } from '../modes/menu.ts'
+import { rowsOf } from '../probe/rows.ts'
+import type { Bench } from './families.ts'
+
+const LOADERS = [undefined, 4, 5, 6, 29, 30, 31, 32, 60, 61]
+
+export const HANDS: Readonly<Record<string, (bench: Bench) => unknown>> = {
+  'the rows that its devices may be of': ({ family }) => [
+    rowsOf(family),
+    family.variants.map(({ name }) => name),
+  ],
+  'how the device is drawn': ({ family }) => family.outline,
+  'what its ways ask of hands': ({ family }) =>
+    family.modes.flatMap(({ id: from }) =>
+      family.modes.map(({ id: to }) =>
+        [5, 60].map((loader) => legsTo(family, from, to, { permission: true, loader })),
+      ),
+    ),
+  'what its menus ask': ({ family }) =>
+    family.modes.map(({ menu }) => [
+      menu?.key,
+      menu?.takes,
+      menu?.say,
+      menu?.presses,
+      menu?.lines.map(({ id }) => LOADERS.map((loader) => pressesTo(menu, id, loader))),
+    ]),
+}

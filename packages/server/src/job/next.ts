@@ -1,0 +1,98 @@
+/** What to read next of a slip's device, and the runner-up: core's answer with the family's words. */
+import type { Job } from '@plain-slate/api'
+import type { Case, Fact, Judgement, NextReading, Unheld, Whereabouts } from '@plain-slate/core'
+import { FACTS, candidates, isToldIn, nextReadings } from '@plain-slate/core'
+import type { Workshop } from '../base/workshop.ts'
+import { modeShown } from '../devices/seen.ts'
+import { familyShelf } from '../shelf/shelf.ts'
+import { closedDevices } from '../tables/closed.ts'
+import type { JobAt } from './job-at.ts'
+import { onceOf } from './kept.ts'
+
+export async function nextOf(workshop: Workshop, job: JobAt): Promise<Job['next']> {
+  const { family, readings } = job
+  if (family === undefined || job.run !== undefined) return []
+  const at = job.found?.at ?? (await unsettledCase(workshop, job))
+  if (at === undefined) return []
+  const closed = await closedDevices(workshop.db)
+  const judged = judgedOf(job, at)
+  const found = nextReadings({ at, readings, judged, closed, where: whereOf(job) })
+  const [first, ...others] = found.map((one) => shown(job, one))
+  if (first === undefined) return []
+  /* What the same look tells is no other thing to do. */
+  const second = others.find(({ fact }) => !first.along.includes(fact))
+  return second === undefined ? [first] : [first, second]
+}
+
+/** Candidates as they are judged, once a job. */
+const judged = onceOf((): { list?: readonly Judgement[] } => ({}))
+function judgedOf(job: JobAt, at: Unheld): readonly Judgement[] {
+  const own = judged(job)
+  own.list ??= candidates(at)
+  return own.list
+}
+
+/** The case of a device whose model nobody settled: it is held against all that its family has. */
+async function unsettledCase(workshop: Workshop, job: JobAt): Promise<Unheld | undefined> {
+  const { family, identity, house, byEye, slip, keepData, lines } = job
+  if (family === undefined) return undefined
+  const shelf = await familyShelf(workshop.db, family.id)
+  return {
+    family,
+    identity,
+    house,
+    intent: slip.intent,
+    keepData,
+    byEye,
+    lines,
+    shelf,
+    placeless: [],
+    table: undefined,
+    evidence: new Map<string, never>() as Case['evidence'],
+    history: { serials: [], permitsUsed: [] },
+    today: undefined,
+  }
+}
+
+/** Where it is, by what answers at a port; how far it started when it was last seen. */
+function whereOf({ sight, device, look }: JobAt): Whereabouts {
+  const seen = sight?.facts ?? device?.facts
+  return {
+    mode: sight?.facts.mode,
+    permission: look?.outcome?.kind !== 'found' || look.epoch === null || look.outcome.table,
+    starts: seen === undefined ? undefined : STARTS[seen.outcome],
+  }
+}
+const STARTS = {
+  normal: 'system',
+  'set-up': 'system',
+  'asks-reset': 'not',
+  stays: 'not',
+  loop: 'not',
+  dead: 'dead',
+} as const
+
+function shown({ family, identity }: JobAt, one: NextReading): Job['next'][number] {
+  const { fact, place, gain, most, least, left, tells } = one
+  const told = (other: Fact): boolean =>
+    family !== undefined &&
+    place.mode !== undefined &&
+    identity[other].kind !== 'settled' &&
+    isToldIn(family, other, place.mode)
+  return {
+    fact,
+    source: place.source,
+    where: place.where,
+    mode: place.mode === undefined ? null : modeShown(family, place.mode),
+    seconds: place.seconds,
+    legs: place.ways.length,
+    byCommand: place.ways.every(({ hands }) => !hands),
+    gain,
+    most,
+    least,
+    left,
+    tells,
+    /* What one look over the link tells with it. */
+    along: place.source === 'link' ? FACTS.filter((other) => other !== fact && told(other)) : [],
+  }
+}
