@@ -131,6 +131,25 @@ describe('a battery taken out in mid-piece', () => {
   })
 })
 
+describe('keys that are held', () => {
+  const lands = (held?: number) => {
+    bench.act({ kind: 'keys', serial, to: 'off' })
+    bench.act({ kind: 'keys', serial, to: 'loader', ...(held === undefined ? {} : { held }) })
+    return device().model.mode
+  }
+  it('too short or too long end where the family’s usual slip does', () => {
+    expect([1.9, 2, 4, 4.1].map((held) => lands(held))).toEqual([
+      'rescue',
+      'loader',
+      'loader',
+      'rescue',
+    ])
+  })
+  it('for as long as it takes where nobody counts', () => {
+    expect(lands()).toBe('loader')
+  })
+})
+
 describe('a device whose process was killed in mid-piece', () => {
   /** Begins the image, sends so many chunks of its bytes, and never says that it is over. */
   async function sent(bytes: number): Promise<void> {

@@ -58,6 +58,7 @@ export const ERROR_CODES = [
   'port.busy',
   'port.no-agent',
   'device.family',
+  'mode.unknown',
   'hands.none',
   'plan.none',
   'plan.changed',

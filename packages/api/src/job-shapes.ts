@@ -264,6 +264,8 @@ export const readySchema = z.object({
       at: moment.nullable(),
     }),
   ),
+  /** The ways of the plan that hands go, in order; `from`: null where it may begin in several modes. */
+  ways: z.array(z.object({ from: modeShownSchema.nullable(), to: modeShownSchema })),
 })
 export type Ready = z.infer<typeof readySchema>
 

@@ -1,5 +1,5 @@
 /** What is asked of a slip's job, and what people do with it. */
-import { FACTS, SOURCES, leastOf } from '@plain-slate/core'
+import { FACTS, SOURCES, leastOf, modeSchema } from '@plain-slate/core'
 import { z } from 'zod'
 import {
   jobSchema,
@@ -16,6 +16,7 @@ import { askedOf } from './asked.ts'
 import { findingSchema, runSchema } from './runs.ts'
 import { sha256Schema } from './shelf.ts'
 import { secondSchema, slipNumberSchema } from './slips.ts'
+import { waySchema } from './ways.ts'
 
 const byNumber = z.object({ number: slipNumberSchema })
 
@@ -127,6 +128,16 @@ export const jobRoutes = {
       /** As the core packs it; null: too little is known of its device. */
       state: anyJson,
     }),
+  }),
+  jobWay: route({
+    method: 'get',
+    path: '/api/slips/{number}/way',
+    needs: leastOf('slip.read'),
+    secret: true,
+    summary: 'The way into a mode as hands go it, from where its device is or is said to be',
+    params: byNumber,
+    query: z.object({ to: modeSchema, from: z.exactOptional(modeSchema) }),
+    answer: waySchema,
   }),
   jobPlan: route({
     method: 'get',

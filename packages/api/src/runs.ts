@@ -206,6 +206,8 @@ export const runSchema = runRowSchema.extend({
   /** The step under way, by number; and the command of a person who is asked, by its place. */
   step: z.int(),
   asked: z.object({ command: z.int(), ask: z.string(), text: z.string() }).nullable(),
+  /** The way that hands are to go in this step; null: none. */
+  way: z.object({ from: modeShownSchema.nullable(), to: modeShownSchema }).nullable(),
   why: z.object({ code: z.string(), facts: factsSchema }).nullable(),
   /** What a stop waits for that was asked and not met; null: none was. */
   stop: z.enum(STOP_WAITS).nullable(),

@@ -28,7 +28,14 @@ export const standInDeviceSchema = z.object({
   /** Model seconds in a real one; 0: as fast as bytes go. */
   pace: z.number(),
   /** What keys lead to from here, in the family's words. */
-  keys: z.array(z.object({ to: modeShownSchema, say: z.string() })),
+  keys: z.array(
+    z.object({
+      to: modeShownSchema,
+      say: z.string(),
+      /** How long they are held, from and to; null: that does not matter. */
+      held: z.tuple([z.number(), z.number()]).nullable(),
+    }),
+  ),
 })
 export type StandInDevice = z.infer<typeof standInDeviceSchema>
 
@@ -39,7 +46,13 @@ export const standInActSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('cell-out'), serial }),
   z.object({ kind: z.literal('cell-in'), serial }),
   z.object({ kind: z.literal('charge'), serial, percent: z.int().min(1).max(100) }),
-  z.object({ kind: z.literal('keys'), serial, to: modeSchema }),
+  /** `held`: for how many seconds; left out: for as long as it takes. */
+  z.object({
+    kind: z.literal('keys'),
+    serial,
+    to: modeSchema,
+    held: z.exactOptional(z.number().nonnegative().max(600)),
+  }),
   z.object({ kind: z.literal('permit'), serial, given: z.boolean() }),
   z.object({ kind: z.literal('reset'), serial }),
   z.object({ kind: z.literal('lock-switch'), serial, on: z.boolean() }),

@@ -9,10 +9,11 @@ import type { AddressInfo, Server, Socket } from 'node:net'
 import { join } from 'node:path'
 import type { Duplex } from 'node:stream'
 import type { StandInAct, StandInDevice } from '@plain-slate/api'
-import type { Catalogue, Family, ImageFacts, Mode, Store, Permit } from '@plain-slate/core'
+import type { Catalogue, Family, ImageFacts, Mode, Store, Permit, Way } from '@plain-slate/core'
 import {
   answersIn,
   beginsIn,
+  heldFor,
   installsByHand,
   isKind,
   kindOf,
@@ -156,11 +157,29 @@ const shownStore = ({ stores }: Family, id: Store) => ({
   name: stores.find((one) => one.id === id)?.name ?? id,
 })
 
+/** How long keys are held on a way, from and to. */
+function heldBand({ acts = [] }: Way): [number, number] | null {
+  const band = heldFor({ acts })
+  return band === undefined ? null : [band[0], band[1]]
+}
+
+/** Where keys lead that were held for so long: let go too early or too late is the usual slip. */
+function ledTo(family: Family, from: Mode, { to, held }: { readonly to: Mode; readonly held?: number }): Mode {
+  const way = family.ways.find((one) => one.hands && beginsIn(one, from) && one.to === to)
+  const band = way && heldBand(way)
+  const missed = held !== undefined && band && (held < band[0] || held > band[1])
+  return missed ? (way.slip?.leads ?? from) : to
+}
+
 /** The ways that hands can go from a mode, in the family's words. */
 const keysOf = (family: Family, mode: Mode) =>
   family.ways
     .filter((way) => way.hands && beginsIn(way, mode))
-    .map(({ to, say }) => ({ to: shownMode(family, to), say }))
+    .map((way) => ({
+      to: shownMode(family, way.to),
+      say: way.say,
+      held: heldBand(way),
+    }))
 
 const shownMode = (family: Family, id: Mode) => ({
   id,
@@ -200,7 +219,7 @@ function actOn(devices: readonly OnBench[], act: StandInAct): string | undefined
       if (way === undefined) return `From ${nameOf(device)} no keys lead to ${act.to}.`
       /* A chord from off is held while the cell goes in. */
       device.putCellIn()
-      device.keys(act.to, now)
+      device.keys(ledTo(device.nature.family, device.model.mode, act), now)
       return drop(one)
     }
     case 'permit':

@@ -119,7 +119,7 @@ export const TOPICS: readonly Topic[] = [
 ]
 
 /**
- * The family's own things are asked like the others: must they survive? A rule that somebody overrules is a topic of
+ * The family's own things are asked like the others: must they survive? A try to come into a mode is told by that mode. A rule that somebody overrules is a topic of
  * its own, whose answer names the packages; who may say it is the rule's.
  */
 export const topicOf = (topic: string): Topic | undefined =>
@@ -128,7 +128,12 @@ export const topicOf = (topic: string): Topic | undefined =>
     ? { topic, stage: 'intake', group: 'survive', answers: SURVIVES }
     : /^overrule(\.[a-zA-Z][a-zA-Z-]{0,30}){2,4}$/.test(topic)
       ? { topic, stage: 'firmware', group: 'overrule', answers: [], reason: true, apart: true }
-      : undefined)
+      : /^way\.[a-z][a-z0-9-]{0,23}$/.test(topic)
+        ? { topic, stage: 'readings', group: 'way', answers: ['arrived', 'missed'] }
+        : undefined)
+
+/** The topic of tries to come into a mode. */
+export const wayTopic = (mode: string): string => `way.${mode}`
 
 /** Characters of an answer; the longest is a route of several packages. */
 const ANSWER_MOST = 1200
@@ -150,7 +155,7 @@ export type Line = {
 
 /** Groups whose words are for one plan, and groups whose words are for the moment: said again, they count anew. */
 const FOR_A_PLAN: readonly string[] = ['ready', 'fate']
-const FOR_A_MOMENT: readonly string[] = ['decided', 'overrule', 'eye']
+const FOR_A_MOMENT: readonly string[] = ['decided', 'overrule', 'eye', 'way']
 
 /**
  * Whether a line would only repeat the one that stands: the same answer by the same person, no more.

@@ -66,6 +66,7 @@ const STATUS: Readonly<Record<ErrorCode, number>> = {
   'port.busy': 409,
   'port.no-agent': 503,
   'device.family': 409,
+  'mode.unknown': 404,
   'hands.none': 404,
   'plan.none': 409,
   'plan.changed': 409,

@@ -26,6 +26,7 @@ import { sheetOf } from './sheet.ts'
 import { showJob } from './show.ts'
 import { changesSince } from './standing.ts'
 import { startJob } from './start.ts'
+import { wayOf } from './way.ts'
 
 type Of<Name extends keyof Contract> = Handler<Contract[Name]>
 
@@ -108,8 +109,12 @@ export function jobHandlers(workshop: Workshop) {
 /** A paper as JSON takes it. */
 const paperShown = (paper: Paper): PaperShown => structuredClone(paper) as PaperShown
 
-/** What a job leaves behind: its proof, the customer's sheet, what a run of the twin was made from. */
+/** What hands and paper take from a job: the way into a mode, its proof, the customer's sheet, what a run of the twin was made from. */
 function paperHandlers(workshop: Workshop) {
+  const jobWay: Of<'jobWay'> = async ({ params: { number }, query }) => {
+    const at = await loadJob(workshop, number)
+    return at.ok ? wayOf(workshop, at.value, query) : at
+  }
   const jobProof: Of<'jobProof'> = ({ params: { number } }) =>
     showing(workshop, number, async (at) => ({
       ...proofOf(at),
@@ -135,5 +140,5 @@ function paperHandlers(workshop: Workshop) {
       seconds: run.shown === null ? 0 : (run.shown.at - run.shown.runAt) / 1000,
     })
   }
-  return { jobProof, jobSheet, jobReplay }
+  return { jobWay, jobProof, jobSheet, jobReplay }
 }

@@ -6,6 +6,7 @@ import type { Workshop } from '../base/workshop.ts'
 import { modeShown } from '../devices/seen.ts'
 import { familyShelf } from '../shelf/shelf.ts'
 import { closedDevices } from '../tables/closed.ts'
+import { seenAt } from './at-port.ts'
 import type { JobAt } from './job-at.ts'
 import { onceOf } from './kept.ts'
 
@@ -16,7 +17,7 @@ export async function nextOf(workshop: Workshop, job: JobAt): Promise<Job['next'
   if (at === undefined) return []
   const closed = await closedDevices(workshop.db)
   const judged = judgedOf(job, at)
-  const found = nextReadings({ at, readings, judged, closed, where: whereOf(job) })
+  const found = nextReadings({ at, readings, judged, closed, where: whereOf(workshop, job) })
   const [first, ...others] = found.map((one) => shown(job, one))
   if (first === undefined) return []
   /* What the same look tells is no other thing to do. */
@@ -55,10 +56,12 @@ async function unsettledCase(workshop: Workshop, job: JobAt): Promise<Unheld | u
 }
 
 /** Where it is, by what answers at a port; how far it started when it was last seen. */
-function whereOf({ sight, device, look }: JobAt): Whereabouts {
-  const seen = sight?.facts ?? device?.facts
+export function whereOf(workshop: Pick<Workshop, 'families'>, job: JobAt): Whereabouts {
+  const { device, look } = job
+  const here = seenAt(workshop, job)?.facts
+  const seen = here ?? device?.facts
   return {
-    mode: sight?.facts.mode,
+    mode: here?.mode,
     permission: look?.outcome?.kind !== 'found' || look.epoch === null || look.outcome.table,
     starts: seen === undefined ? undefined : STARTS[seen.outcome],
   }

@@ -8,6 +8,7 @@ import {
   checksOf,
   confirmationsOf,
   doubtedFacts,
+  handWays,
   routeAlong,
   mayStart,
   modeName,
@@ -20,6 +21,7 @@ import {
 } from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
 import type { ProvenPackage } from '../shelf/shelf.ts'
+import { modeShown } from '../devices/seen.ts'
 import { stateAt } from '../plans/roads.ts'
 import type { JobAt } from './job-at.ts'
 import { isPublished, isVouchedFor, isWhole, routePackages } from './packages.ts'
@@ -122,6 +124,7 @@ export async function readyOf(workshop: Workshop, job: JobAt, stale: boolean): P
   const facts = await gateFacts(workshop, job, stale)
   const newest = new Map(job.all.map((line) => [line.topic, line]))
   return {
+    ways: waysShown(job),
     checks: checksOf(facts).map((one) => ({ ...one, facts: { ...one.facts } })),
     signed: confirmationsOf(facts).map(({ topic, answers, answer, signed }) => {
       const line = answer === undefined ? undefined : newest.get(topic)
@@ -136,6 +139,13 @@ export async function readyOf(workshop: Workshop, job: JobAt, stale: boolean): P
     }),
   }
 }
+
+/** The ways of the taken plan that hands go. */
+const waysShown = ({ taken, family }: JobAt): Ready['ways'] =>
+  handWays(taken?.made.plan.steps ?? [], taken?.mode).map(({ from, to }) => ({
+    from: from === undefined ? null : modeShown(family, from),
+    to: modeShown(family, to),
+  }))
 
 /** What stands in the way of this job's run, as codes; none: it may start. */
 export const inTheWay = async (

@@ -24,6 +24,7 @@ import type { Workshop } from '../base/workshop.ts'
 import { putStage } from '../tables/slips.ts'
 import { tell } from '../tables/news.ts'
 import { readRun } from '../tables/runs.ts'
+import { freePorts } from './at-port.ts'
 import { onceOf } from './kept.ts'
 import type { JobAt } from './job-at.ts'
 import { loadJob } from './load.ts'
@@ -38,7 +39,7 @@ export async function showJob(workshop: Workshop, job: JobAt): Promise<Job> {
   const stages = await standingOf(workshop, job)
   const at = stageAt(stages)
   if (at !== job.slip.stage) await putStage(workshop.db, job.slip.number, at)
-  const { taken, family, picked, run, others } = job
+  const { taken, family, picked, run } = job
   const shownAt = (facts: DeviceFacts) => modeShown(familyOf(workshop.families, facts), facts.mode)
   return {
     number: job.slip.number,
@@ -52,11 +53,12 @@ export async function showJob(workshop: Workshop, job: JobAt): Promise<Job> {
     next: await nextOf(workshop, job),
     build: buildOf(job),
     device: deviceOf(job),
-    ports: job.sights.flatMap(({ port, facts }) =>
-      facts === null || others.has(facts.serial)
-        ? []
-        : [{ name: port, serial: facts.serial, model: facts.model, mode: shownAt(facts) }],
-    ),
+    ports: freePorts(workshop, job).map(({ port, facts }) => ({
+      name: port,
+      serial: facts.serial,
+      model: facts.model,
+      mode: shownAt(facts),
+    })),
     route:
       picked === undefined
         ? null

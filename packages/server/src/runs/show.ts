@@ -2,6 +2,7 @@
 import type { RunRow as RunRowShown, RunShown } from '@plain-slate/api'
 import type { Command, Family, JournalEntry, LedgeWord, Phase } from '@plain-slate/core'
 import {
+  handWays,
   ledgeWord,
   placeOf,
   singleCopyInDoubt,
@@ -79,6 +80,7 @@ export async function showRun(workshop: Workshop, run: RunRow): Promise<RunShown
     steps: run.steps.map(stepShown),
     step: run.state === 'ended' ? run.steps.length + 1 : (step?.number ?? 1),
     asked: askedOf(run, phase, command, next),
+    way: wayOf(family, run, step),
     why: phase.kind === 'stopped' ? whyOf(phase.why) : null,
     stop:
       run.state === 'running' ? (stopWaits(run.stop, { held: run.held, command }) ?? null) : null,
@@ -101,6 +103,20 @@ export async function showRun(workshop: Workshop, run: RunRow): Promise<RunShown
     wall: [...run.wall],
     scale: run.plan.packages.at(-1)?.manifest.scale ?? 1,
     losses: shown?.losses ?? 0,
+  }
+}
+
+/** The way that hands are to go in a step. */
+function wayOf(
+  family: Family | undefined,
+  run: RunRow,
+  step: { readonly number: number } | undefined,
+): RunShown['way'] {
+  const own = handWays(run.plan.steps).find((one) => one.step === step?.number)
+  if (own === undefined || run.state !== 'running') return null
+  return {
+    from: own.from === undefined ? null : modeShown(family, own.from),
+    to: modeShown(family, own.to),
   }
 }
 

@@ -66,6 +66,8 @@ export const bench = {
   'hands.permit.on': 'Give the link permission',
   'hands.permit.off': 'Withdraw the link permission',
   'hands.keys': 'Keys: to {to}',
+  'hands.hold': '{what}, held {low} to {high} s',
+  'hands.holding': 'held {n} s',
   'hands.pace': 'A model minute lasts {seconds} s here.',
   'hands.pace.none': 'These devices are as fast as bytes go.',
   'hands.none': 'No simulated device answers.',

@@ -59,6 +59,7 @@ export const job = {
   'job.ended.open': 'Open it again',
   'job.by': '{by}, {when}',
 
+  'topic.way': 'The way into {mode}',
   'topic.owner.proof': 'That it is theirs',
   'topic.owner.managed': 'Enrolled in somebody’s management',
   'topic.owner.account': 'Account lock',
@@ -144,6 +145,8 @@ export const job = {
   'topic.tally.before': 'Tally before',
   'topic.tally.after': 'Tally after',
   'answer.shown': 'shown',
+  'answer.arrived': 'arrived',
+  'answer.missed': 'missed',
   'answer.not-shown': 'not shown',
   'answer.not-managed': 'no',
   'answer.agreed': 'yes, and its manager has agreed',

@@ -7,6 +7,7 @@ import type { StandInAct, StandInDevice } from '@plain-slate/api'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import Trouble from '../parts/Trouble.vue'
+import HeldButton from './HeldButton.vue'
 import { useSay } from '../base/said.ts'
 import { troubleOf } from '../server/call.ts'
 import { renew, useChange } from '../server/query.ts'
@@ -72,13 +73,25 @@ const acts = computed((): readonly Offered[] => {
       kind: 'confirm',
       serial: of,
     }),
-    ...device.keys.map(({ to, say: title }) => ({
-      label: say('hands.keys', { to: to.name }),
-      act: { kind: 'keys', serial: of, to: to.id } as const,
-      title,
-    })),
+    ...device.keys.flatMap(({ to, say: title, held }) =>
+      held !== null
+        ? []
+        : [
+            {
+              label: say('hands.keys', { to: to.name }),
+              act: { kind: 'keys', serial: of, to: to.id } as const,
+              title,
+            },
+          ],
+    ),
   ]
 })
+/** Keys of which it matters how long they are held. */
+const timed = computed(() =>
+  props.device.keys.flatMap(({ to, say: title, held }) =>
+    held === null ? [] : [{ to: to.id, label: say('hands.keys', { to: to.name }), title, held }],
+  ),
+)
 const refused = computed(() =>
   act.data.value?.done === false ? act.data.value.sentence : undefined,
 )
@@ -114,6 +127,14 @@ function plug(event: Event) {
     <component :is="device.port === null ? 'details' : 'div'" v-if="may">
       <summary v-if="device.port === null">{{ say('hands.more') }}</summary>
       <ul>
+        <li v-for="one in timed" :key="one.to">
+          <HeldButton
+            :label="one.label"
+            :band="one.held"
+            :title="one.title"
+            @held="(held) => go({ kind: 'keys', serial, to: one.to, held })"
+          />
+        </li>
         <li v-for="one in acts" :key="one.label">
           <button type="button" class="act" :title="one.title" @click="go(one.act)">
             {{ one.label }}

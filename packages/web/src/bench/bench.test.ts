@@ -93,6 +93,7 @@ const run = (more: Partial<RunShown> = {}) =>
     size: 0,
     why: null,
     asked: null,
+    way: null,
     scale: 256,
     parts: [],
     ...more,
@@ -208,7 +209,7 @@ describe('the hands of a simulated device', () => {
     canReset: false,
     lockSwitch: null,
     pace: 20,
-    keys: [{ to: OFF, say: 'Hold power.' }],
+    keys: [{ to: OFF, say: 'Hold power.', held: null }],
   }
   const shownOf = (more: Partial<StandInDevice>, may = true) =>
     mounted(HandsDevice, { device: { ...device, ...more }, ports: ['P1', 'P2'], may })

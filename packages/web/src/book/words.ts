@@ -50,7 +50,9 @@ function lineWords(say: Say, facts: EventLine['facts']): string {
   const [group, what] = [textOf(facts['topic']), textOf(facts['answer'])]
   const topic = isCode(`topic.${group}`)
     ? say(`topic.${group}` as 'topic.ready.permission', { what: '' })
-    : group.replace(/^survive\./, '')
+    : group.startsWith('way.')
+      ? say('topic.way', { mode: group.slice('way.'.length) })
+      : group.replace(/^survive\./, '')
   const named = topic.replace(/:? *$/, '')
   return say('act.slip.line', { topic: named, answer: word(say, 'answer', what) })
 }

@@ -18,6 +18,7 @@ const JOB = [
   'jobRoutes',
   'jobWhy',
   'jobCase',
+  'jobWay',
   'jobProof',
 ] as const
 

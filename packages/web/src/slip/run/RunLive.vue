@@ -21,6 +21,7 @@ import { useSay } from '../../base/said.ts'
 import { useChange, useRead } from '../../server/query.ts'
 import { useShop } from '../../time/shop.ts'
 import ShowsElse from '../sheet/ShowsElse.vue'
+import WayCard from '../way/WayCard.vue'
 import { useAwake, useCall } from './awake.ts'
 import { liveCourse } from './live-wall.ts'
 
@@ -121,6 +122,11 @@ useHeldKey(
       {{ say('write.now') }} <b>{{ run.looks.says }}</b>.
       <ShowsElse :job="job" :wanted="run.looks.mode" />
     </p>
+    <WayCard
+      v-if="driven && run.asked !== null && run.way"
+      :to="run.way.to.id"
+      :begin="run.way.from?.id"
+    />
     <p v-if="run.says" role="status" class="shows">{{ say('run.says', { text: run.says }) }}</p>
     <HoldPower v-if="run.hold" :part="run.hold" />
     <p v-if="run.stop" class="amiss" role="status">{{ say(`run.stop.waits.${run.stop}`) }}</p>

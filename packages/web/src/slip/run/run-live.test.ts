@@ -192,7 +192,9 @@ describe('“it shows something else”', () => {
     expect((await shows('a menu of four lines')).says).toBe(
       'That is rescue. The run waits for it in the loader. Leave the cable in; it compares the ids when it answers, and goes on. It is easily taken for the loader: a grey bar.',
     )
-    expect((await shows('a grey bar above six small lines')).says).toContain('That is as it should be.')
+    expect((await shows('a grey bar above six small lines')).says).toContain(
+      'That is as it should be.',
+    )
     expect((await shows('None of these')).says).toContain('Write its words into a note')
   })
 })

@@ -5,8 +5,9 @@
 <script setup lang="ts">
 import type { Job, NextShown } from '@plain-slate/api'
 import { LETHAL_FACTS } from '@plain-slate/core'
+import type { Mode } from '@plain-slate/core'
 import { endOf, mib } from '@plain-slate/texts'
-import { computed, useTemplateRef } from 'vue'
+import { computed, ref, useTemplateRef } from 'vue'
 import Trouble from '../../parts/Trouble.vue'
 import Ruler from '../../pictures/Ruler.vue'
 import { useSay } from '../../base/said.ts'
@@ -18,6 +19,7 @@ import StageSheet from '../sheet/StageSheet.vue'
 import { standingOf, useJob } from '../job.ts'
 import { useLook } from '../sheet/look.ts'
 import { useSlip } from '../slip.ts'
+import WayCard from '../way/WayCard.vue'
 
 const say = useSay()
 const { job, may, tell } = useJob()
@@ -53,6 +55,7 @@ const lede = (data: Job) => say(data.family === null ? 'readings.other.do' : 're
 const main = computed(() => {
   const data = job.data.value
   if (data === undefined || standingOf(data, 'readings')?.is === 'done' || !may.value) return
+  if (wayTo.value !== undefined) return { label: '', act: () => way.value?.next(), placed: true }
   const [next] = data.next
   const at = placeOf(data)
   if (next !== undefined) return { ...mainFor(data, next, at), placed: true }
@@ -80,8 +83,12 @@ function mainFor({ family }: Job, next: NextShown, at: ReturnType<typeof placeOf
   const mode = next.mode?.name ?? ''
   const deep = next.byCommand && family?.shows === mode
   if (at !== undefined && deep) return reads(say('next.deep', { fact, mode }), at.port, true)
-  return { label: say('next.way', { mode }), act: () => hand.value?.put(next) }
+  const to = next.mode?.id
+  return { label: say('next.way', { mode }), act: () => (wayTo.value = to) }
 }
+/** The mode whose way is shown; while it is, Enter goes from act to act. */
+const wayTo = ref<Mode>()
+const way = useTemplateRef<InstanceType<typeof WayCard>>('way')
 const hand = useTemplateRef<InstanceType<typeof HandReading>>('hand')
 /** It was to go where more is shown, and would not. */
 const stayed = ({ look: last }: Job): boolean =>
@@ -99,12 +106,18 @@ const buildText = (data: Job) =>
     <template #default="{ job: data }">
       <Trouble v-if="trouble" :trouble="trouble" quiet />
       <NextReading :next="data.next">
-        <p v-if="main?.placed" class="row no-print">
+        <p v-if="main?.placed && !wayTo" class="row go no-print">
           <v-btn :disabled="main.busy === true" @click="main.act"
             >{{ main.label }}<kbd>Enter</kbd></v-btn
           >
         </p>
+        <p v-else-if="main && wayTo" class="row no-print">
+          <button type="button" class="act" @click="wayTo = undefined">
+            {{ say('way.close') }}
+          </button>
+        </p>
       </NextReading>
+      <WayCard v-if="wayTo" ref="way" :to="wayTo" @arrived="wayTo = undefined" />
       <p v-if="stayed(data)" class="amiss" role="status" data-claim="stayed">
         {{
           say('readings.stayed', {

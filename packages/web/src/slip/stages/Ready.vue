@@ -11,6 +11,7 @@ import { useRead } from '../../server/query.ts'
 import { useShop } from '../../time/shop.ts'
 import CheckList from '../sheet/CheckList.vue'
 import StageSheet from '../sheet/StageSheet.vue'
+import WayCard from '../way/WayCard.vue'
 import { standingOf, useJob, useLineWords } from '../job.ts'
 
 const say = useSay()
@@ -50,6 +51,10 @@ const saidOf = (one: Ready['signed'][number]) =>
         <details v-if="holding.length > 0">
           <summary>{{ say('ready.holding', { n: holding.length }) }}</summary>
           <CheckList :checks="holding" :label="say('ready.holding', { n: holding.length })" />
+        </details>
+        <details v-for="(way, index) in now.ways" :key="index" class="no-print">
+          <summary>{{ say('ready.way', { mode: way.to.name }) }}</summary>
+          <WayCard :to="way.to.id" :begin="way.from?.id" />
         </details>
         <h2 id="person">
           {{ say('ready.person') }} <small>{{ say('ready.person.small') }}</small>

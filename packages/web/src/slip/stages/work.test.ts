@@ -158,6 +158,7 @@ describe('Plan', () => {
 describe('Ready', () => {
   const ready = (holds: boolean, signed: boolean, seen = true): { ready: Ready } => ({
     ready: {
+      ways: [],
       checks: [
         { check: 'battery', holds, seen, facts: { here: 24, needed: 44 } },
         { check: 'mode', holds: true, seen: true, facts: { mode: 'normal mode', drain: 0.2 } },
@@ -192,6 +193,7 @@ describe('Ready', () => {
   it('asks one by one for what has two answers, and "no" is no signature', async () => {
     const backup = (answer: string | null) => ({
       ready: {
+        ways: [],
         checks: [],
         signed: [
           {

@@ -26,6 +26,26 @@ export const NORMAL = { id: 'normal', name: 'normal mode', kind: 'system' } as c
 export const LOADER = { id: 'loader', name: 'the loader', kind: 'writing' } as const
 const RESCUE = { id: 'rescue', name: 'rescue', kind: 'rescue' } as const
 
+const TARN: Job['family'] = {
+  id: 'tarn',
+  maker: 'Brakken',
+  looks: [
+    {
+      mode: LOADER,
+      looks: 'a grey bar above six small lines',
+      confusedWith: [{ name: 'rescue', tell: 'four large lines' }],
+    },
+    {
+      mode: RESCUE,
+      looks: 'a menu of four lines',
+      confusedWith: [{ name: 'the loader', tell: 'a grey bar' }],
+    },
+  ],
+  permission: 'one switch in the settings',
+  shows: 'the loader',
+  idleDrain: 0.2,
+}
+
 export const stagesAt = (
   at: Stage,
   facts: Record<string, string | number> = {},
@@ -71,25 +91,7 @@ export const job = (at: Stage, more: Partial<Job> = {}): Job => ({
   })),
   lines: [],
   keepData: true,
-  family: {
-    id: 'tarn',
-    maker: 'Brakken',
-    looks: [
-      {
-        mode: LOADER,
-        looks: 'a grey bar above six small lines',
-        confusedWith: [{ name: 'rescue', tell: 'four large lines' }],
-      },
-      {
-        mode: RESCUE,
-        looks: 'a menu of four lines',
-        confusedWith: [{ name: 'the loader', tell: 'a grey bar' }],
-      },
-    ],
-    permission: 'one switch in the settings',
-    shows: 'the loader',
-    idleDrain: 0.2,
-  },
+  family: TARN,
   facts: [fact('board')],
   next: [],
   build: null,
@@ -223,6 +225,7 @@ export const run = (more: Partial<RunShown> = {}): RunShown => ({
   steps: plan().steps,
   step: 1,
   asked: null,
+  way: null,
   why: null,
   stop: null,
   ownerless: false,

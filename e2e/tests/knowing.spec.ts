@@ -1,0 +1,61 @@
+/**
+ * Knowing the device, on the page and by keyboard: what to read next, the way to where it is read, a chord that was
+ * missed once and cured.
+ */
+import { LEAD } from '../bench/whole-shop.ts'
+import { expect } from '../bench.ts'
+import { enter, shopTest, takeIn, title } from '../shop.ts'
+
+const test = shopTest(60, [
+  'tarn-H2.0ZC.r4',
+  'tarn-loader-7-r4',
+  'tarn-H2.104.r4',
+  'tarn-H2.104.r5',
+])
+
+test('a chord missed once is cured by its card, and what was to be read next is read', async ({
+  page,
+  desk,
+  shop,
+}) => {
+  test.setTimeout(180_000)
+  const keys = (to: string, held?: number) =>
+    shop.hands({ kind: 'keys', serial: LEAD, to, ...(held === undefined ? {} : { held }) })
+  await keys('off')
+  await desk.signIn('Ilse', '/slips/0417/intake')
+  await takeIn(page)
+  await page.goto('/slips/0417/readings')
+  const next = page.locator('[data-claim="next"]')
+  await expect(next).toContainText('Read next: region')
+  await expect(next).toContainText(/Of \d+ packages that are left it rules out/)
+  await enter(page)
+  const way = page.getByRole('region', { name: 'The way to the loader' })
+  await expect(way).toContainText('No link tells where it is')
+  await way.getByRole('button', { name: 'dark' }).press('Enter')
+  await expect(way).toContainText('From off to the loader')
+  await desk.axe('a way')
+
+  /* Counted through, and the keys let go at once: it lands in the rescue. */
+  const acts = way.locator('.acts li')
+  const count = await acts.count()
+  for (let at = 0; at < count; at += 1) {
+    await enter(page)
+    await expect(acts.nth(at)).toHaveAttribute('aria-current', 'step')
+  }
+  await keys('loader', 0.5)
+  await expect(way).toContainText('The link says it is in rescue', { timeout: 30_000 })
+  await expect(way).toContainText('From rescue to off')
+  await desk.axe('a way back')
+  await keys('off')
+  await expect(way.locator('[data-claim="way.slip"]')).toContainText(
+    'It was missed once. The usual slip: the scan key came late; that leads to rescue.',
+  )
+  await keys('loader', 3)
+  await expect(way).toHaveCount(0, { timeout: 30_000 })
+  await expect(next).toContainText('it is in the loader')
+  await enter(page)
+  await expect(title(page)).toHaveText('All 14 facts that the job needs are settled', {
+    timeout: 60_000,
+  })
+  await expect(next).toHaveCount(0)
+})

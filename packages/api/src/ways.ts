@@ -1,0 +1,69 @@
+/** The way of a device from one mode to another, leg by leg, as hands go it. */
+import { HAND_DOES, outlineSchema } from '@plain-slate/core'
+import { z } from 'zod'
+import { modeShownSchema } from './mode.ts'
+
+const handAct = z.object({
+  do: z.enum(HAND_DOES),
+  /** Names of keys, and their ids on the outline. */
+  keys: z.array(z.object({ id: z.string(), name: z.string() })),
+  /** How long it takes, from and to. */
+  seconds: z.tuple([z.number(), z.number()]).nullable(),
+  /** The device's own cue. */
+  until: z.string().nullable(),
+  /** The most that may pass since the act before; seconds. */
+  within: z.number().nullable(),
+  say: z.string().nullable(),
+})
+export type HandActShown = z.infer<typeof handAct>
+
+export const legSchema = z.object({
+  from: modeShownSchema,
+  to: modeShownSchema,
+  how: z.enum(['chord', 'keys', 'cell', 'command', 'menu', 'self']),
+  hands: z.boolean(),
+  seconds: z.number(),
+  permitted: z.boolean(),
+  say: z.string(),
+  acts: z.array(handAct),
+  hurdle: z.string().nullable(),
+  /** Of a menu: its lines under each loader, with the presses to the one that is wanted. */
+  menus: z.array(
+    z.object({
+      upToLoader: z.int().nullable(),
+      presses: z.int(),
+      lines: z.array(z.object({ name: z.string(), danger: z.boolean() })),
+    }),
+  ),
+  /** It goes through a start of the system; whether that may raise a floor. */
+  starts: z.boolean(),
+  raises: z.boolean(),
+  looks: z.string(),
+  alike: z.array(z.object({ mode: modeShownSchema, looks: z.string(), tell: z.string() })),
+  slip: z
+    .object({
+      say: z.string(),
+      leads: modeShownSchema,
+      /** Ways back to where the leg begins; null: nobody knows one. */
+      back: z.array(z.string()).nullable(),
+    })
+    .nullable(),
+})
+export type LegShown = z.infer<typeof legSchema>
+
+export const waySchema = z.object({
+  /** Null: nobody knows where it is. */
+  from: modeShownSchema.nullable(),
+  /** The link says so itself. */
+  seen: z.boolean(),
+  to: modeShownSchema,
+  /** What its modes look like, for whoever has it in front of them. */
+  shows: z.array(z.object({ mode: modeShownSchema, looks: z.string() })),
+  outline: outlineSchema,
+  /** Null: no way leads there. */
+  legs: z.array(legSchema).nullable(),
+  /** Tries that missed since the last that arrived. */
+  missed: z.int(),
+  permission: z.string(),
+})
+export type WayShown = z.infer<typeof waySchema>

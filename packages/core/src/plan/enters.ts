@@ -1,0 +1,18 @@
+/** The ways of a plan that hands go. Reads steps in order; gives from where to where, by the number of each step. */
+import type { Mode } from '../terms/device.ts'
+import type { Step } from './step.ts'
+
+export type HandWay = { readonly step: number; readonly from: Mode | undefined; readonly to: Mode }
+
+/** `begin`: the mode in which it begins, where that is known; a way may begin in several. */
+export function handWays(steps: readonly Step[], begin?: Mode): readonly HandWay[] {
+  let here = begin
+  return steps.flatMap((step): readonly HandWay[] => {
+    if (step.kind !== 'enter') return []
+    const { way } = step
+    const [only, ...others] = way.from === 'any' ? [] : way.from
+    const from = here ?? (others.length === 0 ? only : undefined)
+    here = way.to
+    return way.hands ? [{ step: step.number, from, to: way.to }] : []
+  })
+}

@@ -1,0 +1,207 @@
+// @vitest-environment jsdom
+/** The way card: what is held and when, the menu under this loader, the second try, the way back from a wrong mode. */
+import type { LegShown, WayShown } from '@plain-slate/api'
+import { speaker } from '@plain-slate/texts'
+import { flushPromises } from '@vue/test-utils'
+import { describe, expect, it, vi } from 'vitest'
+import HeldButton from '../../bench/HeldButton.vue'
+import { mounted } from '../../testing/mounted.ts'
+import { LOADER, NORMAL, job, slip } from '../testing/job.ts'
+import { posted } from '../testing/sheet.ts'
+import WayCard from './WayCard.vue'
+import { actWords, bandOf, heldAt } from './words.ts'
+
+const OFF = { id: 'off', name: 'off', kind: 'off' } as const
+const RESCUE = { id: 'rescue', name: 'rescue', kind: 'rescue' } as const
+type Act = LegShown['acts'][number]
+const act = (does: Act['do'], more: Partial<Act> = {}): Act => ({
+  do: does,
+  keys: [],
+  seconds: null,
+  until: null,
+  within: null,
+  say: null,
+  ...more,
+})
+const TRIGGER = { id: 'trigger', name: 'left trigger' }
+const ACTS = [
+  act('cable-out'),
+  act('hold', { keys: [TRIGGER] }),
+  act('wait', { seconds: [2, 4], until: 'the hum' }),
+  act('let-go', { keys: [TRIGGER] }),
+  act('cable-in', { within: 10 }),
+]
+const leg = (more: Partial<LegShown> = {}): LegShown => ({
+  from: OFF,
+  to: LOADER,
+  how: 'chord',
+  hands: true,
+  seconds: 25,
+  permitted: false,
+  say: 'Hold the trigger.',
+  acts: ACTS,
+  hurdle: null,
+  menus: [],
+  starts: false,
+  raises: false,
+  looks: 'a grey bar',
+  alike: [{ mode: RESCUE, looks: 'four lines', tell: 'no bar' }],
+  slip: { say: 'the key came late', leads: RESCUE, back: ['Take the battery out.'] },
+  ...more,
+})
+const way = (more: Partial<WayShown> = {}): WayShown => ({
+  from: OFF,
+  seen: true,
+  to: LOADER,
+  shows: [
+    { mode: OFF, looks: 'dark' },
+    { mode: RESCUE, looks: 'four lines' },
+  ],
+  outline: {
+    wide: 78,
+    high: 168,
+    keys: [{ ...TRIGGER, side: 'left', from: 0.3, to: 0.4 }],
+    port: { side: 'bottom', at: 0.5 },
+  },
+  legs: [leg()],
+  missed: 0,
+  permission: 'a switch',
+  ...more,
+})
+async function card(says: WayShown | ((path: string) => WayShown)) {
+  const answer = (path: string): object => {
+    if (path.includes('/way')) return typeof says === 'function' ? says(path) : says
+    return path.endsWith('/0417') ? slip() : job('readings')
+  }
+  const made = await mounted(WayCard, { to: 'loader' }, { at: '/slips/0417/readings', answer })
+  await flushPromises()
+  const press = async (name: string) => {
+    const button = made.shown.findAll('button').find((one) => one.text().startsWith(name))
+    await button?.trigger('click')
+    await flushPromises()
+  }
+  return { ...made, press, text: () => made.shown.text() }
+}
+
+describe('acts', () => {
+  const say = speaker('en-GB')
+  it('are told with their keys, cue and time', () => {
+    expect(ACTS.map((one) => actWords(say, one))).toEqual([
+      'the cable out',
+      'hold left trigger',
+      'wait, until the hum, 2 to 4 s',
+      'let go of left trigger',
+      'the cable in, within 10 s',
+    ])
+  })
+  it('keep keys down until they are let go, and the cable where it is', () => {
+    expect(heldAt(ACTS, 2)).toEqual({ keys: ['trigger'], cable: false })
+    expect(heldAt(ACTS, 4)).toEqual({ keys: [], cable: true })
+    expect(heldAt(ACTS, -1)).toEqual({ keys: [], cable: false })
+  })
+  it('have a band where they have a time', () => {
+    expect(ACTS.map(bandOf)).toEqual([undefined, undefined, [2, 4], undefined, [0, 10]])
+  })
+})
+
+describe('the card', () => {
+  it('counts with the hands from act to act, and asks what it shows at the end', async () => {
+    vi.useFakeTimers({ toFake: ['setInterval', 'clearInterval', 'performance'] })
+    const { press, shown, text } = await card(way())
+    await press('Begin')
+    expect(shown.find('[aria-current="step"]').text()).toBe('the cable out')
+    await press('Next')
+    await press('Next')
+    expect(text()).toContain('not before 2 s')
+    vi.advanceTimersByTime(2500)
+    await flushPromises()
+    expect(text()).toContain('now')
+    vi.advanceTimersByTime(2500)
+    await flushPromises()
+    expect(text()).toContain('over 4 s')
+    await press('Next')
+    await press('Next')
+    await press('Done')
+    expect(text()).toContain('What does it show now?')
+    vi.useRealTimers()
+  })
+
+  it('keeps what came of a try, and goes on from where it landed', async () => {
+    const says = (path: string) =>
+      path.includes('from=rescue')
+        ? way({ from: RESCUE, seen: false, legs: [leg({ from: RESCUE, to: OFF, acts: [] })] })
+        : way()
+    const { press, asked, text } = await card(says)
+    for (const name of ['Begin', 'Next', 'Next', 'Next', 'Next', 'Done']) await press(name)
+    await press('four lines')
+    expect(posted(asked, '/lines').at(-1)?.body).toEqual({
+      lines: [{ topic: 'way.loader', answer: 'missed', note: '' }],
+    })
+    expect(text()).toContain('From rescue to off')
+  })
+
+  it('says the usual slip at the second try, and not at the first', async () => {
+    const slipTold = async (missed: number) =>
+      (await card(way({ missed }))).shown.find('[data-claim="way.slip"]').exists()
+    expect([await slipTold(0), await slipTold(1)]).toEqual([false, true])
+    expect((await card(way({ missed: 2 }))).text()).toContain(
+      'It was missed 2 times. The usual slip: the key came late; that leads to rescue.',
+    )
+  })
+
+  it('asks where it is where no link tells', async () => {
+    const { text, press, asked } = await card((path) =>
+      path.includes('from=') ? way({ seen: false }) : way({ from: null, seen: false, legs: null }),
+    )
+    expect(text()).toContain('No link tells where it is')
+    await press('dark')
+    expect(asked.some(({ path }) => path.includes('from=off'))).toBe(true)
+    expect(text()).toContain('Where it is taken to be: off.')
+  })
+
+  it('counts the presses of a menu, and tells the line that erases', async () => {
+    const lines = [
+      { name: 'start', danger: false },
+      { name: 'erase all', danger: true },
+      { name: 'install', danger: false },
+    ]
+    const menus = [{ upToLoader: null, presses: 2, lines }]
+    const { shown } = await card(way({ legs: [leg({ menus })] }))
+    expect(shown.find('.wanted').text()).toBe('install 2 presses')
+    expect(shown.find('.danger').text()).toContain('not this one: it erases')
+  })
+
+  it('says when it starts the system, and that a floor may rise only where one does', async () => {
+    const starts = async (more: Partial<LegShown>) => {
+      const told = (await card(way({ legs: [leg(more)] }))).shown.find('[data-claim="way.starts"]')
+      return told.exists() ? told.text() : ''
+    }
+    expect(await starts({})).toBe('')
+    expect(await starts({ starts: true })).toBe('This starts its system.')
+    expect(await starts({ starts: true, raises: true })).toContain('may raise a rollback floor')
+  })
+
+  it('says when it is there, and when no way leads there', async () => {
+    expect((await card(way({ from: LOADER, legs: [] }))).text()).toContain('It is in the loader.')
+    expect((await card(way({ from: NORMAL, legs: null }))).text()).toContain(
+      'From normal mode no way leads to the loader.',
+    )
+  })
+})
+
+describe('keys that are held', () => {
+  it('tell how long they were, by pointer and by keyboard', async () => {
+    vi.useFakeTimers({ toFake: ['setInterval', 'clearInterval', 'performance'] })
+    const { shown } = await mounted(HeldButton, { label: 'Keys: to the loader', band: [2, 4] })
+    const button = shown.find('button')
+    expect(button.text()).toBe('Keys: to the loader, held 2 to 4 s')
+    await button.trigger('pointerdown')
+    vi.advanceTimersByTime(3000)
+    await button.trigger('pointerup')
+    await button.trigger('keydown', { key: 'Enter' })
+    vi.advanceTimersByTime(1000)
+    await button.trigger('keyup', { key: 'Enter' })
+    expect(shown.emitted('held')?.map(([seconds]) => Math.round(Number(seconds)))).toEqual([3, 1])
+    vi.useRealTimers()
+  })
+})
