@@ -3,7 +3,7 @@
  * missed once and cured.
  */
 import { LEAD } from '../bench/whole-shop.ts'
-import { expect } from '../bench.ts'
+import { expect, test as familiesTest } from '../bench.ts'
 import { enter, shopTest, takeIn, title } from '../shop.ts'
 
 const test = shopTest(60, [
@@ -59,3 +59,26 @@ test('a chord missed once is cured by its card, and what was to be read next is 
   })
   await expect(next).toHaveCount(0)
 })
+
+familiesTest(
+  'a family is read from House by keyboard: modes, ways, layouts and rules of its file',
+  async ({ page, desk }) => {
+    await desk.signIn('Juno', '/house')
+    await page.getByRole('main').getByRole('link', { name: 'Families of devices' }).press('Enter')
+    await expect(title(page)).toHaveText('3 families are known here')
+    await desk.axe('families')
+    await page.getByRole('link', { name: 'Corvane, alder' }).press('Enter')
+    await expect(title(page)).toHaveText('Corvane: 5 models, 7 modes')
+    const main = page.getByRole('main')
+    await expect(main.getByRole('img', { name: 'Modes of Corvane' })).toBeVisible()
+    await expect(main.locator('[data-mode="rescue"]')).toContainText('taken for the loader')
+    await expect(main.locator('[data-fact="board"]')).toContainText('the loader’s screen')
+    await expect(main.locator('[data-claim="family.start"] li').first()).toHaveText(
+      'loader torn: dead until board-level service',
+    )
+    await expect(main.locator('[data-pace="write"]')).toContainText('18 to 42 MiB/s')
+    await desk.axe('a family')
+    await page.getByRole('link', { name: 'Brakken' }).press('Enter')
+    await expect(title(page)).toHaveText('Brakken: 3 models, 6 modes')
+  },
+)

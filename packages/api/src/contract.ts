@@ -4,6 +4,7 @@ import { benchRoutes } from './bench.ts'
 import { bookRoutes } from './book.ts'
 import { peopleRoutes } from './people.ts'
 import type { Route } from './route.ts'
+import { familyRoutes } from './families.ts'
 import { houseRoutes } from './house.ts'
 import { jobRoutes } from './job.ts'
 import { runRoutes } from './runs.ts'
@@ -19,6 +20,7 @@ export const contract = {
   ...shelfRoutes,
   ...benchRoutes,
   ...runRoutes,
+  ...familyRoutes,
   ...houseRoutes,
   ...jobRoutes,
   ...agentRoutes,

@@ -13,6 +13,7 @@ import { knownHost, notCached, sameOrigin } from './edge/guards.ts'
 import { headers } from './edge/headers.ts'
 import { mount } from './edge/mount.ts'
 import type { Workshop } from './base/workshop.ts'
+import { familyHandlers } from './plans/families.ts'
 import { jobHandlers } from './job/handlers.ts'
 import { peopleHandlers } from './people/handlers.ts'
 import { refusedTo } from './people/refusals.ts'
@@ -66,6 +67,7 @@ export function makeApp(workshop: Workshop, webDist: string): App {
       ...shelfHandlers(workshop),
       ...benchHandlers(workshop),
       ...runHandlers(workshop),
+      ...familyHandlers(workshop),
       ...jobHandlers(workshop),
       ...agentHandlers(workshop),
     },

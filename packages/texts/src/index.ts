@@ -1,3 +1,4 @@
+export * from './families.ts'
 export * from './plans.ts'
 export * from './pseudo.ts'
 export * from './say.ts'

@@ -98,6 +98,22 @@ const pages: RouteRecordRaw[] = [
     },
     meta: { place: 'house' },
   },
+  {
+    path: '/house/families',
+    components: {
+      default: () => import('./house/Families.vue'),
+      margin: () => import('./house/HouseMargin.vue'),
+    },
+    meta: { place: 'house' },
+  },
+  {
+    path: '/house/families/:id',
+    components: {
+      default: () => import('./house/FamilyPage.vue'),
+      spine: () => import('./house/FamiliesSpine.vue'),
+    },
+    meta: { place: 'house' },
+  },
   { path: '/:rest(.*)*', component: () => import('./places/Unknown.vue'), meta: { place: 'none' } },
 ]
 

@@ -198,3 +198,12 @@ function slipOf(row: Row): Slip {
     openedBy: row.opened_by,
   }
 }
+
+/** Models of slips that are under way, once a slip. */
+export async function modelsUnderWay(db: Database): Promise<readonly string[]> {
+  const rows = (await db('slips')
+    .whereIn('state', ['open', 'waiting'])
+    .whereNotNull('model')
+    .select('model')) as { model: string }[]
+  return rows.map(({ model }) => model)
+}

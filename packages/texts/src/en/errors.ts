@@ -184,6 +184,9 @@ export const errors = {
   'error.device.family.kept': 'What was read of it is kept.',
   'error.device.family.remedy':
     'Add its maker’s family file, or leave this device to somebody who has it.',
+  'error.family.unknown': 'No family {id} is known here.',
+  'error.family.unknown.kept': 'Nothing was changed.',
+  'error.family.unknown.remedy': 'Take one that House lists.',
   'error.mode.unknown': 'The family {family} has no mode {mode}.',
   'error.mode.unknown.kept': 'Nothing was changed.',
   'error.mode.unknown.remedy': 'Take one of its modes, as House shows them.',

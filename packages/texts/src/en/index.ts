@@ -3,6 +3,7 @@ import { bench } from './bench.ts'
 import { book } from './book.ts'
 import { command } from './command.ts'
 import { errors } from './errors.ts'
+import { families } from './families.ts'
 import { fit, fitUnread } from './fit.ts'
 import { frame } from './frame.ts'
 import { job } from './job.ts'
@@ -39,6 +40,7 @@ export const en = {
   ...job,
   ...stages,
   ...knowing,
+  ...families,
   ...pictures,
   ...whatIf,
   ...work,

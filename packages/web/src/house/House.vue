@@ -40,6 +40,12 @@ const isLead = computed(() => reaches(session.person?.role, 'lead'))
     </Columns>
     <AddPerson v-if="isLead" />
   </Resource>
+  <h2>
+    {{ say('families.link') }} <small>{{ say('families.link.small') }}</small>
+  </h2>
+  <p>
+    <router-link to="/house/families">{{ say('families.link') }}</router-link>
+  </p>
   <HouseRules />
   <h2>{{ say('house.browser') }}</h2>
   <fieldset>

@@ -28,10 +28,10 @@ const READS: Readonly<Record<Topic, readonly RouteName[]>> = {
   book: ['book', 'slipHistory'],
   people: ['people', 'faces', 'find'],
   bench: ['bench', 'hands', 'judge', ...JOB],
-  run: ['run', 'runs', 'job', 'jobProof'],
+  run: ['run', 'runs', 'family', 'job', 'jobProof'],
   shelf: ['shelf', 'shelfPackage', 'judge', 'plan', ...JOB],
   work: [],
-  shop: ['shop', 'house', 'judge', 'plan', ...JOB],
+  shop: ['shop', 'house', 'families', 'judge', 'plan', ...JOB],
   session: ['sessionShow'],
 }
 

@@ -1,0 +1,49 @@
+/** Families as they are known here: each profile as its file says it, and what this bench measured of it. */
+import { PACE_KEYS, familySchema, leastOf } from '@plain-slate/core'
+import { z } from 'zod'
+import { sha256Schema } from './shelf.ts'
+import { route } from './route.ts'
+
+const familyRow = z.object({
+  id: z.string(),
+  maker: z.string(),
+  models: z.array(z.string()),
+  modes: z.int(),
+  /** SHA-256 of the profile as canonical JSON. */
+  digest: sha256Schema,
+  /** Slips under way whose device is of it. */
+  slips: z.int(),
+})
+export type FamilyRow = z.infer<typeof familyRow>
+
+export const familyShownSchema = z.object({
+  family: familySchema,
+  digest: sha256Schema,
+  /** Paces that this bench measured, with the runs they rest on; `least`: so many are needed to go by them. */
+  own: z.partialRecord(
+    z.enum(PACE_KEYS),
+    z.object({ n: z.int(), low: z.number(), high: z.number() }),
+  ),
+  least: z.int(),
+})
+export type FamilyShown = z.infer<typeof familyShownSchema>
+
+export const familyRoutes = {
+  families: route({
+    method: 'get',
+    path: '/api/families',
+    needs: leastOf('slip.read'),
+    secret: true,
+    summary: 'The families of devices that are known here',
+    answer: z.array(familyRow),
+  }),
+  family: route({
+    method: 'get',
+    path: '/api/families/{id}',
+    needs: leastOf('slip.read'),
+    secret: true,
+    summary: 'One family: its profile, and what this bench measured of it',
+    params: z.object({ id: z.string().min(2).max(24) }),
+    answer: familyShownSchema,
+  }),
+}

@@ -1,0 +1,43 @@
+/** Handlers of families: each as its file says it, with what this bench measured. */
+import { createHash } from 'node:crypto'
+import type { Contract } from '@plain-slate/api'
+import type { Family } from '@plain-slate/core'
+import { OWN_LEAST, digestOfJson, ok, refuse } from '@plain-slate/core'
+import type { Handler } from '../edge/mount.ts'
+import type { Workshop } from '../base/workshop.ts'
+import { modelsUnderWay } from '../tables/slips.ts'
+import { figuresOf } from './plan.ts'
+
+type Of<Name extends keyof Contract> = Handler<Contract[Name]>
+
+const digests = new WeakMap<Family, string>()
+function digestOf(family: Family): string {
+  const known =
+    digests.get(family) ??
+    digestOfJson(family, (text) => createHash('sha256').update(text).digest('hex'))
+  digests.set(family, known)
+  return known
+}
+
+export function familyHandlers(workshop: Workshop) {
+  const families: Of<'families'> = async () => {
+    const models = await modelsUnderWay(workshop.db)
+    return ok(
+      workshop.families.map((one) => ({
+        id: one.id,
+        maker: one.maker,
+        models: one.models.map(({ code }) => code),
+        modes: one.modes.length,
+        digest: digestOf(one),
+        slips: models.filter((model) => one.models.some(({ code }) => code === model)).length,
+      })),
+    )
+  }
+  const family: Of<'family'> = async ({ params: { id } }) => {
+    const found = workshop.families.find((one) => one.id === id)
+    if (found === undefined) return refuse({ code: 'family.unknown', facts: { id } })
+    const own = await figuresOf(workshop.db, id)
+    return ok({ family: found, digest: digestOf(found), own: { ...own }, least: OWN_LEAST })
+  }
+  return { families, family }
+}
