@@ -82,3 +82,46 @@ familiesTest(
     await expect(title(page)).toHaveText('Brakken: 3 models, 6 modes')
   },
 )
+
+familiesTest(
+  'a label scans back to its slip, and a slip goes out and comes in as a file',
+  async ({ page, desk }) => {
+    await desk.signIn('Ilse', '/slips/0418')
+    const main = page.getByRole('main')
+    const label = main.getByRole('link', { name: 'Label for the device' })
+    const pdf = await page.request.get((await label.getAttribute('href')) ?? '')
+    expect(pdf.headers()['content-type']).toBe('application/pdf')
+    await page.goto('/slips')
+    await expect(title(page)).toContainText('slips')
+    await desk.scan('0418')
+    await page.waitForURL('**/slips/0418')
+    /* The end of the serial that was read of it leads there too. */
+    const file = (await (
+      await page.request.get(
+        (await main.getByRole('link', { name: /^The slip as a file/ }).getAttribute('href')) ?? '',
+      )
+    ).json()) as { customer: string | null; readings: { fact: string; value: string }[] }
+    expect(file.customer).toBeNull()
+    const serial = file.readings.find(({ fact }) => fact === 'serial')?.value ?? ''
+    await page.goto('/slips')
+    await expect(title(page)).toContainText('slips')
+    await desk.scan(serial)
+    await page.waitForURL('**/slips/0418')
+
+    await page.goto('/slips')
+    const take = page.getByLabel('Take in a slip’s file of another shop')
+    const sent = (text: string) =>
+      take.setInputFiles({
+        name: 'slip.json',
+        mimeType: 'application/json',
+        buffer: Buffer.from(text),
+      })
+    await sent('{"format":"plain-slate/slip@9"}')
+    await expect(main.getByRole('alert')).toContainText('This is no slip’s file')
+    await sent(JSON.stringify(file))
+    await expect(main.getByRole('status')).toContainText('was opened')
+    await desk.axe('slips, one taken in')
+    await main.getByRole('link', { name: /^Slip \d+ was opened/ }).press('Enter')
+    await expect(title(page)).toContainText('Brakken H2')
+  },
+)

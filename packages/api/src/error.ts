@@ -59,6 +59,7 @@ export const ERROR_CODES = [
   'port.no-agent',
   'device.family',
   'mode.unknown',
+  'slip.file',
   'family.unknown',
   'hands.none',
   'plan.none',

@@ -1,5 +1,12 @@
 /** What is asked of a slip's job, and what people do with it. */
-import { FACTS, SOURCES, leastOf, modeSchema } from '@plain-slate/core'
+import {
+  FACTS,
+  SLIP_FILE_BYTES,
+  SOURCES,
+  leastOf,
+  modeSchema,
+  slipFileSchema,
+} from '@plain-slate/core'
 import { z } from 'zod'
 import {
   jobSchema,
@@ -201,6 +208,39 @@ export const jobRoutes = {
       marks: z.array(findingSchema),
       /** What journal, tally, answers and the device itself show, as the customer's paper tells it. */
       paper: paperSchema,
+    }),
+  }),
+  jobLabel: route({
+    method: 'get',
+    path: '/api/slips/{number}/label.pdf',
+    needs: leastOf('slip.read'),
+    summary: 'The label for the device, with its number as QR and Code 128',
+    params: byNumber,
+    answers: 'pdf',
+  }),
+  slipFile: route({
+    method: 'get',
+    path: '/api/slips/{number}/file',
+    needs: leastOf('slip.read'),
+    summary:
+      'The slip as one file for another shop; without personal texts unless they are asked for',
+    params: byNumber,
+    query: z.object({ texts: z.enum(['with', 'without']).default('without') }),
+    answer: slipFileSchema,
+  }),
+  slipFileTake: route({
+    method: 'post',
+    path: '/api/slips/files',
+    needs: leastOf('slip.open'),
+    secret: true,
+    summary: 'Open a slip from the file of another shop',
+    body: z.object({ text: z.string().min(1).max(SLIP_FILE_BYTES) }),
+    answer: z.object({
+      number: z.string(),
+      /** Answers taken over; those that stay behind, since nobody here heard them; readings. */
+      lines: z.int(),
+      left: z.int(),
+      readings: z.int(),
     }),
   }),
   jobSheet: route({

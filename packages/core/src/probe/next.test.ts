@@ -256,6 +256,16 @@ describe('what moves it', () => {
     expect(nextReadings(probeOf(lead(), readings0417()))).toEqual([])
   })
 
+  it('of an empty shelf it is what some rule needs, the quickest first', () => {
+    const empty = { ...lead(), shelf: [] }
+    const found = nextReadings(probeOf(empty, without('board', 'chipset'), { where: IN_LOADER }))
+    expect(found.map(({ fact, left }) => [fact, left])).toEqual([
+      ['board', 0],
+      ['chipset', 0],
+    ])
+    expect(nextReadings(probeOf(empty, readings0417()))).toEqual([])
+  })
+
   it('a label settles nothing that could kill, and does what could not', () => {
     const places = nextReadings(probeOf({ ...lead(), family: tarn }, [], { where: IN_LOADER }))
     expect(places.find(({ fact }) => fact === 'model')?.place.source).toBe('link')

@@ -6,9 +6,11 @@
  * largest gain a second. Where nothing can be ruled out it is the most that cannot be told, and would be, a minute.
  */
 import type { FactValue, Reading } from '../device/identity.ts'
+import { isKnown } from '../device/identity.ts'
 import type { Shelved } from '../firmware/manifest.ts'
 import type { Judgement } from '../match/judge.ts'
 import type { Unheld } from '../match/rule.ts'
+import { RULES } from '../match/rules.ts'
 import type { Fact } from '../terms/device.ts'
 import { FACTS } from '../terms/device.ts'
 import type { Finding } from '../verdict/verdict.ts'
@@ -54,16 +56,23 @@ export function nextReadings(probe: Probe): readonly NextReading[] {
     if (place === undefined) return []
     const tells = tellable.get(fact) ?? 0
     const gained = gainOf(ground, fact)
-    if (gained.most === 0 && tells === 0) return []
+    /* Of a shelf without a package nothing can be told, and the job wants it all the same. */
+    const wanted = ground.left.length === 0 && NEEDED.includes(fact) && !isKnown(identity, fact)
+    if (gained.most === 0 && tells === 0 && !wanted) return []
     return [{ fact, place, ...gained, left: ground.left.length, tells }]
   })
   const rules = found.some(({ gain }) => gain > 0)
   const worth = ({ gain, tells, place: { seconds } }: NextReading): number =>
-    (rules ? gain : tells) / seconds
+    (rules ? gain : tells === 0 ? NEXT_TO_NOTHING : tells) / seconds
   return [...found].sort(
     (a, b) => worth(b) - worth(a) || b.place.trust - a.place.trust || a.fact.localeCompare(b.fact),
   )
 }
+
+/** Facts without which some rule cannot tell. */
+const NEEDED = FACTS.filter((fact) => RULES.some(({ needs }) => needs.includes(fact)))
+/** What the quickest reading is worth where no package waits for any. */
+const NEXT_TO_NOTHING = 0.001
 
 const isLeft = ({ verdict }: Judgement): boolean => verdict !== 'does-not-fit'
 

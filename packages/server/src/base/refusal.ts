@@ -67,6 +67,7 @@ const STATUS: Readonly<Record<ErrorCode, number>> = {
   'port.no-agent': 503,
   'device.family': 409,
   'mode.unknown': 404,
+  'slip.file': 422,
   'family.unknown': 404,
   'hands.none': 404,
   'plan.none': 409,

@@ -5,7 +5,7 @@ import type { Database } from '../tables/database.ts'
 import { listSights } from '../tables/devices.ts'
 import { listPeople } from '../tables/people.ts'
 import { listPackages } from '../tables/packages.ts'
-import { listSlips } from '../tables/slips.ts'
+import { listSlips, slipsBySerial } from '../tables/slips.ts'
 
 type Finder = (db: Database, q: string) => Promise<Hit[]>
 
@@ -21,6 +21,21 @@ const slips: Finder = async (db, q) => {
     detail: [row.customer, row.promise].filter((part) => part !== null && part !== '').join(' · '),
   }))
 }
+
+/** Slips by the serial number that was read of their device, whole or by its end. */
+const bySerial: Finder = async (db, q) => {
+  const wanted = q.trim()
+  if (wanted.length < SERIAL_LEAST) return []
+  const rows = await slipsBySerial(db, wanted, HITS_A_KIND)
+  return rows.map(({ number, device, serial }) => ({
+    kind: 'slip',
+    number,
+    title: device,
+    detail: serial,
+  }))
+}
+/** The end of a serial as labels bear it. */
+const SERIAL_LEAST = 4
 
 const people: Finder = async (db, q) => {
   const wanted = q.toLowerCase()
@@ -62,13 +77,21 @@ const holds = (q: string, texts: readonly string[]): boolean =>
     .split(/\s+/)
     .every((word) => texts.some((text) => text.toLowerCase().includes(word)))
 
-const FINDERS: readonly Finder[] = [slips, people, packages, devices]
+const FINDERS: readonly Finder[] = [slips, bySerial, people, packages, devices]
 
 /** Hits of every kind, an exact slip number first. Nothing typed finds nothing. */
 export async function find(db: Database, q: string): Promise<Hit[]> {
   if (q === '') return []
   const kinds = await Promise.all(FINDERS.map((finder) => finder(db, q)))
-  const hits = kinds.flatMap((kind) => kind.slice(0, HITS_A_KIND))
+  const all = kinds.flatMap((kind) => kind.slice(0, HITS_A_KIND))
+  /* A slip that two finders found stands once. */
+  const numbers = new Set<string>()
+  const hits = all.filter((hit) => {
+    if (hit.kind !== 'slip') return true
+    const isNew = !numbers.has(hit.number)
+    numbers.add(hit.number)
+    return isNew
+  })
   const exact = (hit: Hit) => hit.kind === 'slip' && hit.number === q.padStart(4, '0')
   return [...hits.filter(exact), ...hits.filter((hit) => !exact(hit))]
 }

@@ -12,6 +12,7 @@ import type { JobAt } from './job-at.ts'
 import { judgeAsked, planAsked } from './asked.ts'
 import { stateAt } from '../plans/roads.ts'
 import { whyOf } from './left.ts'
+import { drawLabel, labelOf } from './label.ts'
 import { loadJob } from './load.ts'
 import { otherwiseOf } from './otherwise.ts'
 import { planPage, takePlan } from './plan.ts'
@@ -25,6 +26,7 @@ import { sayLines, typeReading } from './say.ts'
 import { sheetOf } from './sheet.ts'
 import { showJob } from './show.ts'
 import { changesSince } from './standing.ts'
+import { slipFileOf, takeSlipFile } from './slip-file.ts'
 import { startJob } from './start.ts'
 import { wayOf } from './way.ts'
 
@@ -140,5 +142,24 @@ function paperHandlers(workshop: Workshop) {
       seconds: run.shown === null ? 0 : (run.shown.at - run.shown.runAt) / 1000,
     })
   }
-  return { jobWay, jobProof, jobSheet, jobReplay }
+  return { jobWay, jobProof, jobSheet, jobReplay, ...fileHandlers(workshop) }
+}
+
+/** A slip as a label and as a file. */
+function fileHandlers(workshop: Workshop) {
+  const jobLabel: Of<'jobLabel'> = async ({ params: { number }, res }) => {
+    const at = await loadJob(workshop, number)
+    if (!at.ok) return at
+    const pdf = await drawLabel(labelOf(at.value))
+    res.setHeader('content-disposition', `attachment; filename="label-${number}.pdf"`)
+    res.type('application/pdf').send(pdf)
+    return ok(WRITTEN)
+  }
+  const slipFile: Of<'slipFile'> = async ({ params: { number }, query, res }) => {
+    res.setHeader('content-disposition', `attachment; filename="slip-${number}.json"`)
+    return showing(workshop, number, (at) => slipFileOf(workshop, at, query.texts === 'with'))
+  }
+  const slipFileTake: Of<'slipFileTake'> = ({ body, actor }) =>
+    takeSlipFile(workshop, body.text, actor)
+  return { jobLabel, slipFile, slipFileTake }
 }

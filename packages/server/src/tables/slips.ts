@@ -207,3 +207,30 @@ export async function modelsUnderWay(db: Database): Promise<readonly string[]> {
     .select('model')) as { model: string }[]
   return rows.map(({ model }) => model)
 }
+
+/** Slips of whose device a serial number ending so was read, open ones first. */
+export async function slipsBySerial(
+  db: Database,
+  end: string,
+  most: number,
+): Promise<
+  readonly { readonly number: string; readonly device: string; readonly serial: string }[]
+> {
+  const like = `%${end.replace(/[\\%_]/g, '\\$&')}`
+  return (await db('slips')
+    .join('slip_readings', 'slip_readings.slip', 'slips.number')
+    .where('slip_readings.fact', 'serial')
+    .whereRaw(`slip_readings.value #>> '{}' ilike ?`, [like])
+    .groupBy('slips.number', 'slips.device', 'slips.state')
+    .orderByRaw(`slips.state in ('open', 'waiting') desc, slips.number desc`)
+    .limit(most)
+    .select(
+      'slips.number',
+      'slips.device',
+      db.raw(`max(slip_readings.value #>> '{}') as serial`),
+    )) as {
+    number: string
+    device: string
+    serial: string
+  }[]
+}

@@ -187,6 +187,11 @@ export const errors = {
   'error.family.unknown': 'No family {id} is known here.',
   'error.family.unknown.kept': 'Nothing was changed.',
   'error.family.unknown.remedy': 'Take one that House lists.',
+  'error.slip.file':
+    'This is no slip’s file: {why, select, large {it is larger than any is} json {it is no JSON} deep {it nests deeper than any does} format {its format is another one} other {something is wrong in it}}. {format}{place}',
+  'error.slip.file.kept': 'No slip was opened, and nothing was changed.',
+  'error.slip.file.remedy':
+    'Ask for the file anew, as the other shop’s slip gives it, and do not edit it.',
   'error.mode.unknown': 'The family {family} has no mode {mode}.',
   'error.mode.unknown.kept': 'Nothing was changed.',
   'error.mode.unknown.remedy': 'Take one of its modes, as House shows them.',

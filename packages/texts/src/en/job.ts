@@ -59,6 +59,10 @@ export const job = {
   'job.ended.open': 'Open it again',
   'job.by': '{by}, {when}',
 
+  'slip.file.from': 'Said at {shop}, slip {number}.',
+  'label.title': 'Label of slip {number}',
+  'label.due': 'due {date}',
+  'label.no-due': 'no time agreed',
   'topic.way': 'The way into {mode}',
   'topic.owner.proof': 'That it is theirs',
   'topic.owner.managed': 'Enrolled in somebody’s management',

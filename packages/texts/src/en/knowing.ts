@@ -13,6 +13,7 @@ export const knowing = {
     'Of {left, plural, one {one package that is left} other {# packages that are left}} it rules out {most}, whatever it says.',
   'next.tells':
     'It rules nothing out; {tells, plural, one {one answer waits} other {# answers wait}} for it.',
+  'next.job': 'No package here waits for it, and the job does.',
   'next.along': 'The same look tells {facts}.',
   'next.second': 'Or {fact}: {where}. {why}',
   'next.look': 'Read {fact} over the link at {port}',

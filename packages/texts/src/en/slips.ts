@@ -10,6 +10,13 @@ export const slips = {
   'slips.any': 'any',
   'slips.state.all': 'All',
   'slips.states': 'Slips by state',
+  'slips.take': 'Take in a slip’s file of another shop',
+  'slips.taken': 'Slip {number} was opened.',
+  'slips.taken.what':
+    '{readings, plural, one {One reading counts} other {# readings count}} as an earlier slip’s; {lines, plural, one {one answer was} other {# answers were}} taken over, {left} stay where they were said.',
+  'slip.label.device': 'Label for the device',
+  'slip.file': 'The slip as a file, without names',
+  'slip.file.personal': 'with names and notes',
   'slips.csv': 'As CSV',
   'slips.new': 'New slip',
   'slips.column.number': 'slip',

@@ -34,6 +34,16 @@ const found = computed(() =>
 const settled = computed(() => asked.value === q.value && !read.isFetching.value)
 const chosen = computed(() => found.value[Math.min(at.value, found.value.length - 1)])
 watch(q, () => (at.value = 0))
+/** A scan goes to what it names, where that is one thing: nobody has to press Enter after it. */
+const scanned = ref(false)
+watch([settled, found], () => {
+  if (!scanned.value || !settled.value) return
+  scanned.value = false
+  const hits = found.value.filter(({ kind }) => kind !== 'command')
+  const exact = hits.find(({ kind, title }) => kind === 'slip' && title === q.value)
+  const only = hits.length === 1 ? hits[0] : undefined
+  go(exact ?? only)
+})
 
 function move(by: number) {
   const count = found.value.length
@@ -55,7 +65,10 @@ defineExpose({
   focus: () => input.value?.focus(),
   /** Takes a scan: its text is what is looked for. */
   take: (scan: string) => {
-    text.value = scan
+    text.value = scan.trim()
+    /* Out of a field it goes no further than here: what is typed there would be lost. */
+    const field = document.activeElement?.matches('input, textarea, select') === true
+    scanned.value = !field || document.activeElement === input.value
     input.value?.focus()
     open.value = true
   },

@@ -10,6 +10,7 @@ import { useMainAction, useShortcuts } from '../../keys/shortcuts.ts'
 import Resource from '../../parts/Resource.vue'
 import { useSessionStore } from '../../people/session.ts'
 import { useSay } from '../../base/said.ts'
+import { addressOf } from '../../server/call.ts'
 import HeadForm from './HeadForm.vue'
 import HeadView from './HeadView.vue'
 import { keptDraft } from './kept.ts'
@@ -76,9 +77,27 @@ useMainAction(goOn)
         </v-btn>
       </p>
     </template>
+    <p class="row no-print papers">
+      <a :href="addressOf('jobLabel', { params: { number: data.number } })">{{
+        say('slip.label.device')
+      }}</a>
+      <a :href="addressOf('slipFile', { params: { number: data.number } })">{{
+        say('slip.file')
+      }}</a>
+      <a
+        :href="addressOf('slipFile', { params: { number: data.number }, query: { texts: 'with' } })"
+        >{{ say('slip.file.personal') }}</a
+      >
+    </p>
     <template v-if="mayChange">
       <StateActs :slip="data" />
       <Withdraw v-if="!data.withdrawn" :slip="data" />
     </template>
   </Resource>
 </template>
+
+<style scoped>
+.papers {
+  gap: 20px;
+}
+</style>

@@ -14,6 +14,7 @@ import { useSay } from '../../base/said.ts'
 import { addressOf } from '../../server/call.ts'
 import { useRead } from '../../server/query.ts'
 import { useShop } from '../../time/shop.ts'
+import TakeIn from './TakeIn.vue'
 import type { ListQuery } from './query.ts'
 import { readListQuery, sortedBy, writeListQuery } from './query.ts'
 
@@ -151,6 +152,7 @@ function ariaSort(column: string) {
       </p>
     </template>
   </Resource>
+  <TakeIn />
 </template>
 
 <style scoped>

@@ -31,6 +31,7 @@ function where(one: NextShown): string {
 }
 /** What it rules out of what is left, or what waits for it. */
 function why({ gain, most, least, left, tells }: NextShown): string {
+  if (left === 0) return say('next.job')
   if (gain === 0) return say('next.tells', { tells })
   if (most === least) return say('next.rules.all', { left, most })
   return say('next.rules', { left, least, most, gain: Math.round(gain * 10) / 10 })
