@@ -12,6 +12,7 @@ import { firstView } from './first-view.ts'
 import { jobPage } from './job-page.ts'
 import { knownShelf } from './known-shelf.ts'
 import { machineRoom } from './machine-room.ts'
+import { readingNext } from './reading-next.ts'
 import { proving } from './proving.ts'
 import type { Row } from './row.ts'
 import { shelf } from './shelf.ts'
@@ -21,6 +22,7 @@ const ROOT = fileURLToPath(new URL('../../', import.meta.url))
 const MEASUREMENTS: readonly (() => Promise<readonly Row[]>)[] = [
   firstView,
   machineRoom,
+  readingNext,
   proving,
   writing,
   shelf,

@@ -164,7 +164,11 @@ function heldBand({ acts = [] }: Way): [number, number] | null {
 }
 
 /** Where keys lead that were held for so long: let go too early or too late is the usual slip. */
-function ledTo(family: Family, from: Mode, { to, held }: { readonly to: Mode; readonly held?: number }): Mode {
+function ledTo(
+  family: Family,
+  from: Mode,
+  { to, held }: { readonly to: Mode; readonly held?: number },
+): Mode {
   const way = family.ways.find((one) => one.hands && beginsIn(one, from) && one.to === to)
   const band = way && heldBand(way)
   const missed = held !== undefined && band && (held < band[0] || held > band[1])

@@ -74,6 +74,8 @@ export const TOPICS: readonly Topic[] = [
   ...each('intake', 'condition', ['cell'], ['sound', 'damaged']),
   ...each('intake', 'condition', ['wet'], ['dry', 'wet']),
   ...each('intake', 'history', ['before'], ['untouched', 'tried']),
+  /* Its system runs; it comes to a picture and no further, or again and again; no sign of life. */
+  ...each('intake', 'history', ['starts'], ['runs', 'stops', 'silent']),
   ...each('intake', 'consent', CONSENTS, ['yes', 'no']),
   ...each('intake', 'accessory', ACCESSORIES, ['here', 'none']),
   ...each('intake', 'function', FUNCTIONS, WORKS),

@@ -1,7 +1,7 @@
 /** What to read next of a slip's device, and the runner-up: core's answer with the family's words. */
 import type { Job } from '@plain-slate/api'
 import type { Case, Fact, Judgement, NextReading, Unheld, Whereabouts } from '@plain-slate/core'
-import { FACTS, candidates, isToldIn, nextReadings } from '@plain-slate/core'
+import { FACTS, candidates, isToldIn, nextReadings, said } from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
 import { modeShown } from '../devices/seen.ts'
 import { familyShelf } from '../shelf/shelf.ts'
@@ -63,8 +63,13 @@ export function whereOf(workshop: Pick<Workshop, 'families'>, job: JobAt): Where
   return {
     mode: here?.mode,
     permission: look?.outcome?.kind !== 'found' || look.epoch === null || look.outcome.table,
-    starts: seen === undefined ? undefined : STARTS[seen.outcome],
+    starts: seen === undefined ? toldStart(job) : STARTS[seen.outcome],
   }
+}
+/** How far it starts by what was said at the counter: no sign of life is no proof that it is dead. */
+function toldStart({ lines }: JobAt): Whereabouts['starts'] {
+  const told = said(lines, 'history.starts')
+  return told === undefined ? undefined : told === 'runs' ? 'system' : 'not'
 }
 const STARTS = {
   normal: 'system',

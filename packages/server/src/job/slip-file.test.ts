@@ -105,6 +105,17 @@ describe('families and ways over the API', () => {
     expect((await way('to=cellar')).code).toBe('mode.unknown')
   })
 
+  it('sends a device that does not start through no system', async () => {
+    const put = (answer: string) =>
+      tavi.post('/api/slips/0435/lines', { lines: [{ topic: 'history.starts', answer, note: '' }] })
+    const modes = async () =>
+      (await jobOf('0435')).next.flatMap(({ mode }) => (mode === null ? [] : (mode.kind ?? [])))
+    await put('stops')
+    expect(await modes()).not.toContain('system')
+    await put('silent')
+    expect((await modes()).length).toBeGreaterThan(0)
+  })
+
   it('says what to read next of a device at no port, and nothing once its run has begun', async () => {
     const { next } = await jobOf('0409')
     /* Nothing is on this shelf: the job wants it all the same. */

@@ -82,6 +82,8 @@ export const stages = {
   'readings.lost.earlier': 'an earlier slip tells of what it was then',
   'readings.lost.person': 'a person tells what they remember',
   'readings.lost.link': 'the link told so before',
+  'readings.contradicted': 'Weight {first} against {second}: none outweighs the others five times.',
+  'readings.contradicted.link': 'The fuses would settle it, over the link.',
   'readings.eye.title': 'Look at the board itself',
   'readings.eye':
     'The fuses settle the {facts}, and other sources of weight say otherwise. Housings are swapped and siblings written: look at the board before anything is written. Opening it is for qualified people.',

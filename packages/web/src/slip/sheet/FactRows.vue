@@ -33,6 +33,23 @@ const claimWords = (fact: FactShown, claim: ClaimShown) =>
     weight: claim.weight,
     sources: sources(claim),
   }) + lost(fact, claim)
+/** Why two claims settle nothing, and what would: what each of them really tells of, and the fuses. */
+function contradiction({ kind, claims, where }: FactShown): string {
+  const [first, second] = claims
+  if (kind !== 'contradicted' || first === undefined || second === undefined) return ''
+  const link = where.find(({ source }) => source === 'link')
+  const told = [first, second].map((claim) => {
+    const source = claim.sources[0]?.source
+    return source === undefined ? '' : say(`readings.lost.${source}`)
+  })
+  return [
+    say('readings.contradicted', { first: first.weight, second: second.weight }),
+    `${told.filter((one) => one !== '').join('; ')}.`,
+    link === undefined ? '' : say('readings.contradicted.link'),
+  ]
+    .filter((part) => part !== '')
+    .join(' ')
+}
 const places = ({ where }: FactShown) =>
   where
     .map(({ source, where: place, seconds }) =>
@@ -59,6 +76,9 @@ const places = ({ where }: FactShown) =>
       <td>
         <span v-for="claim in fact.claims" :key="String(claim.value)" class="claim">{{
           claimWords(fact, claim)
+        }}</span>
+        <span v-if="contradiction(fact) !== ''" class="claim brick" data-claim="contradiction">{{
+          contradiction(fact)
         }}</span>
         <span v-if="fact.kind !== 'settled' && fact.where.length > 0" class="claim dim">{{
           places(fact)
@@ -107,6 +127,9 @@ tbody th {
 .claim {
   display: block;
   font-size: 13.5px;
+}
+.brick {
+  color: var(--brick);
 }
 .ochre {
   color: var(--ochre);

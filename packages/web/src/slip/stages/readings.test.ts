@@ -1,0 +1,116 @@
+// @vitest-environment jsdom
+/** Readings: what to read next and how Enter takes it, and why two claims settle nothing. */
+import type { FactShown, Job, NextShown } from '@plain-slate/api'
+import { describe, expect, it } from 'vitest'
+import { LOADER, fact, job } from '../testing/job.ts'
+import { sheet } from '../testing/sheet.ts'
+import Readings from './Readings.vue'
+
+describe('Read next', () => {
+  const next = (more: Partial<NextShown> = {}): NextShown => ({
+    fact: 'board',
+    source: 'link',
+    where: 'asked',
+    mode: LOADER,
+    seconds: 30,
+    legs: 1,
+    byCommand: true,
+    left: 14,
+    gain: 7.25,
+    most: 9,
+    least: 3,
+    tells: 0,
+    along: ['chipset'],
+    ...more,
+  })
+  const readings = (nexts: readonly NextShown[], more: Partial<Job> = {}) =>
+    sheet(Readings, {
+      job: job('readings', {
+        facts: [fact('board', { kind: 'missing', value: null })],
+        next: [...nexts],
+        ...more,
+      }),
+    })
+  const device = job('readings').device
+  const inLoader = { device: device === null ? null : { ...device, mode: LOADER } }
+
+  it('says the fact, the way and what it rules out, and the runner-up after it', async () => {
+    const { text } = await readings([next(), next({ fact: 'floor', gain: 0, most: 0, tells: 4 })])
+    expect(text).toContain('Read next: board')
+    expect(text).toContain('over the link; one way to the loader, 30 s with the reading')
+    expect(text).toContain(
+      'Of 14 packages that are left it rules out 3 to 9, 7.3 by what is likely.',
+    )
+    expect(text).toContain('The same look tells chipset.')
+    expect(text).toContain('Or rollback floor')
+    expect(text).toContain('It rules nothing out; 4 answers wait for it.')
+  })
+
+  it('is not there where nothing is worth reading', async () => {
+    expect((await readings([])).text).not.toContain('Read next')
+  })
+
+  it.each<[string, NextShown, Partial<Job>, string]>([
+    ['a look where it is', next({ legs: 0 }), inLoader, 'Read board over the link at P2'],
+    ['a look by commands', next(), {}, 'Into the loader and back, for board'],
+    ['a way by hand', next({ byCommand: false }), {}, 'Show the way to the loader'],
+    ['eyes', next({ source: 'label', mode: null, legs: 0 }), {}, 'Put board down'],
+  ])('is taken by Enter: %s', async (_, one, more, label) => {
+    const { shown } = await readings([one], more)
+    expect(shown.find('[data-claim="next"] button').text()).toBe(`${label}Enter`)
+  })
+
+  it('begins the form where eyes read it', async () => {
+    const { shown } = await readings([next({ source: 'screen', mode: null })])
+    const chosen = () => shown.findAll('select').map((one) => one.attributes('modelvalue'))
+    expect(chosen()).not.toContain('screen')
+    await shown.find('[data-claim="next"] button').trigger('click')
+    expect(chosen()).toEqual(['board', 'screen'])
+  })
+
+  it('says what keeps it from going by itself', async () => {
+    const look = {
+      id: '0b8f4a52-6c1e-4d0a-9a54-1f2e7c9d0009',
+      port: 'P2',
+      deep: true,
+      at: '2026-10-15T14:22:00.000Z',
+      state: 'found' as const,
+      found: { serial: 'TRN', digests: 0, table: false },
+      trouble: null,
+    }
+    const told = (more: Partial<typeof look>) =>
+      readings([next()], { look: { ...look, ...more } }).then(({ shown }) =>
+        shown.find('[data-claim="stayed"]').exists(),
+      )
+    expect(await told({})).toBe(true)
+    expect(await told({ deep: false })).toBe(false)
+    expect(await told({ found: { serial: 'TRN', digests: 3, table: true } })).toBe(false)
+  })
+})
+
+describe('claims that contradict each other', () => {
+  it('explains a contradiction: how they weigh, what each really tells of, what would settle it', async () => {
+    const claim = (value: string, weight: number, source: 'label' | 'settings') => ({
+      value,
+      weight,
+      sources: [{ source, trust: weight, at: '2026-10-15T14:22:00.000Z', by: null, mode: null }],
+    })
+    const told = async (more: Partial<FactShown>) => {
+      const board = fact('board', {
+        kind: 'contradicted',
+        value: null,
+        claims: [claim('r4', 5, 'settings'), claim('r5', 2, 'label')],
+        where: [{ source: 'link', where: 'asked', seconds: 5 }],
+        ...more,
+      })
+      const { shown } = await sheet(Readings, { job: job('readings', { facts: [board] }) })
+      const said = shown.find('[data-claim="contradiction"]')
+      return said.exists() ? said.text() : ''
+    }
+    expect(await told({})).toBe(
+      'Weight 5 against 2: none outweighs the others five times. the settings tell of what runs on it; the label tells of the housing. The fuses would settle it, over the link.',
+    )
+    expect(await told({ where: [] })).not.toContain('fuses')
+    expect(await told({ kind: 'told' })).toBe('')
+  })
+})
