@@ -1,6 +1,7 @@
 /** Families as they are known here: each profile as its file says it, and what this bench measured of it. */
-import { PACE_KEYS, familySchema, leastOf } from '@plain-slate/core'
+import { PACE_KEYS, leastOf } from '@plain-slate/core'
 import { z } from 'zod'
+import { anyJson } from './json.ts'
 import { sha256Schema } from './shelf.ts'
 import { route } from './route.ts'
 
@@ -17,7 +18,8 @@ const familyRow = z.object({
 export type FamilyRow = z.infer<typeof familyRow>
 
 export const familyShownSchema = z.object({
-  family: familySchema,
+  /** The profile as the server read it from its file, by the family's own schema. */
+  family: anyJson,
   digest: sha256Schema,
   /** Paces that this bench measured, with the runs they rest on; `least`: so many are needed to go by them. */
   own: z.partialRecord(

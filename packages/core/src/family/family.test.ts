@@ -4,7 +4,8 @@ import { encodeTable } from '../layout/encode.ts'
 import { compareTables, endOf } from '../layout/table.ts'
 import { tarn } from '../testing/tarn.ts'
 import { familyTable, mibOf } from './layout.ts'
-import { familySchema, trustOf } from './profile.ts'
+import { familySchema } from './file.ts'
+import { trustOf } from './profile.ts'
 
 const MIB = 1024 * 1024
 

@@ -2,21 +2,14 @@
  * A family profile: everything that is particular to one maker's line of devices, as data. Reads
  * YAML-made JSON; gives the checked profile and small questions to it. Adding a maker needs no code.
  */
-import type { z } from 'zod'
 import type { Fact, Source } from '../terms/device.ts'
 import { FIXED_FACTS } from '../terms/device.ts'
-import { brokenRefs } from './refs.ts'
-import { profileSchema } from './schema.ts'
+import type { Profile } from './schema.ts'
 
-export { ADOPTIONS, PACE_KEYS } from './schema.ts'
-export type { Adoption, PaceKey } from './schema.ts'
+export { ADOPTIONS, PACE_KEYS } from './words.ts'
+export type { Adoption, PaceKey } from './words.ts'
 
-/** A profile whose parts refer to each other as they must. */
-export const familySchema = profileSchema.superRefine((family, context) => {
-  for (const { path, message } of brokenRefs(family))
-    context.addIssue({ code: 'custom', path: [...path], message })
-})
-export type Family = z.infer<typeof familySchema>
+export type Family = Profile
 export type ModeProfile = Family['modes'][number]
 export type Model = Family['models'][number]
 export type Way = Family['ways'][number]

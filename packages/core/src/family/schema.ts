@@ -3,6 +3,7 @@
  * YAML-made JSON; gives the checked shape. Grammars are our own segments, never regular expressions.
  */
 import { z } from 'zod'
+import { ADOPTIONS, PACE_KEYS } from './words.ts'
 import { grammarSchema } from '../build/grammar.ts'
 import { handActSchema, hurdleSchema, menuSchema, outlineSchema, usualSlipSchema } from './hands.ts'
 import {
@@ -54,27 +55,6 @@ const way = z.object({
   slip: z.exactOptional(usualSlipSchema),
 })
 const paceRule = z.union([z.object({ mibPerSecond: range }), z.object({ seconds: range })])
-export const PACE_KEYS = [
-  'write',
-  'digest',
-  'erase',
-  'lock',
-  'restart',
-  'first-start',
-  'first-start-wiped',
-  'merge',
-  /** Bytes to a store, what is pushed apart; a package looked over block by block, and written by the device. */
-  'copy',
-  'push',
-  'check',
-  'install',
-] as const
-export type PaceKey = (typeof PACE_KEYS)[number]
-
-/** The variant part alone, with the data as they are; or with all of the customer's erased. */
-export const ADOPTIONS = ['in-place', 'from-new'] as const
-export type Adoption = (typeof ADOPTIONS)[number]
-
 /** MiB of a partition: a number, a number by storage size, or what is left of the device. */
 const mib = z.union([
   z.number().positive(),

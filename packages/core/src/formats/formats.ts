@@ -2,7 +2,7 @@
 import type { z } from 'zod'
 import { hashedEntrySchema } from '../book/entry.ts'
 import { readingsFileSchema } from '../device/readings-file.ts'
-import { familySchema } from '../family/profile.ts'
+import { familySchema } from '../family/file.ts'
 import { depotCatalogueSchema } from '../firmware/depot-catalogue.ts'
 import { manifestSchema } from '../firmware/manifest.ts'
 import { journalEntrySchema } from '../run/journal.ts'

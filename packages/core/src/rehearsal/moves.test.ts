@@ -12,7 +12,7 @@ import { archived, image } from '../testing/packages.ts'
 import { tarn } from '../testing/tarn.ts'
 import { catalogueOf } from '../twin/images.ts'
 import type { Family } from '../family/profile.ts'
-import { familySchema } from '../family/profile.ts'
+import { familySchema } from '../family/file.ts'
 
 type Path = readonly (string | number)[]
 

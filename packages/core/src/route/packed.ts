@@ -2,7 +2,7 @@
  * A state as JSON, for a browser that judges by itself, and back. What is big is parsed by its own schema where it
  * arrives. Reads a state; gives text-safe data; throws ZodError on a family or a manifest that is none.
  */
-import { familySchema } from '../family/profile.ts'
+import { familySchema } from '../family/file.ts'
 import { manifestSchema, PACKAGE_STATES } from '../firmware/manifest.ts'
 import type { Partition, Table } from '../layout/table.ts'
 import { houseSchema } from '../match/house.ts'

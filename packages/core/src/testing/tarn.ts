@@ -1,7 +1,7 @@
 /** The tarn family as the demo holds it, for core's tests. */
 import { readFileSync } from 'node:fs'
 import { parse } from 'yaml'
-import { familySchema } from '../family/profile.ts'
+import { familySchema } from '../family/file.ts'
 
 const file = new URL('../../../../demo/families/tarn.yaml', import.meta.url)
 

@@ -21,6 +21,14 @@ const say = useSay()
 const route = useRoute()
 const id = computed(() => String(route.params['id'] ?? ''))
 const read = useRead('family', () => ({ params: { id: id.value } }))
+/** Its profile as the server read it by its schema: the contract, which every page loads, does without that. */
+const shown = {
+  ...read,
+  data: computed(() => {
+    const data = read.data.value
+    return data === undefined ? undefined : { ...data, family: data.family as unknown as Family }
+  }),
+}
 const DIGITS = 12
 
 const variants = ({ variants: rows }: Family) =>
@@ -57,7 +65,7 @@ const drains = ({ drainPerMinute: { writing, 'first-start': start, idle } }: Fam
 </script>
 
 <template>
-  <Resource v-slot="{ data: { family, digest, own, least } }" :read="read">
+  <Resource v-slot="{ data: { family, digest, own, least } }" :read="shown">
     <p class="no-print">
       <router-link to="/house/families">{{ say('families.link') }}</router-link>
     </p>

@@ -5,15 +5,15 @@
 <script setup lang="ts">
 import type { Family } from '@plain-slate/core'
 import { computed } from 'vue'
-import { BOX, edgesOf, nodesOf } from './graph.ts'
+import { NODE, edgesOf, nodesOf } from './graph.ts'
 
 const props = defineProps<{ family: Pick<Family, 'modes' | 'ways'>; label: string }>()
 const nodes = computed(() => nodesOf(props.family))
 const edges = computed(() => edgesOf(props.family))
 const ROOM = 12
 const size = computed(() => ({
-  wide: Math.max(...nodes.value.map(({ x }) => x)) + BOX.wide + ROOM,
-  high: Math.max(...nodes.value.map(({ y }) => y)) + BOX.high + ROOM,
+  wide: Math.max(...nodes.value.map(({ x }) => x)) + NODE.wide + ROOM,
+  high: Math.max(...nodes.value.map(({ y }) => y)) + NODE.high + ROOM,
 }))
 </script>
 
@@ -49,8 +49,8 @@ const size = computed(() => ({
       <title>{{ edge.say }}</title>
     </path>
     <g v-for="node in nodes" :key="node.id">
-      <rect :x="node.x" :y="node.y" :width="BOX.wide" :height="BOX.high" />
-      <text :x="node.x + BOX.wide / 2" :y="node.y + BOX.high / 2 + 5" text-anchor="middle">
+      <rect :x="node.x" :y="node.y" :width="NODE.wide" :height="NODE.high" />
+      <text :x="node.x + NODE.wide / 2" :y="node.y + NODE.high / 2 + 5" text-anchor="middle">
         {{ node.name }}
       </text>
     </g>

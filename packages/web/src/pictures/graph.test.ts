@@ -4,7 +4,7 @@ import { familySchema } from '@plain-slate/core'
 import type { Family } from '@plain-slate/core'
 import { describe, expect, it } from 'vitest'
 import { parse } from 'yaml'
-import { BOX, edgesOf, nodesOf } from './graph.ts'
+import { NODE, edgesOf, nodesOf } from './graph.ts'
 
 const folder = new URL('../../../../demo/families/', import.meta.url)
 const families = readdirSync(folder).map((name): Family =>
@@ -17,7 +17,8 @@ describe.each(families)('the ways of $id', (family) => {
     expect(nodes.map(({ id }) => id).sort()).toEqual(family.modes.map(({ id }) => id).sort())
     for (const [index, one] of nodes.entries())
       for (const other of nodes.slice(index + 1)) {
-        const apart = Math.abs(one.x - other.x) >= BOX.wide || Math.abs(one.y - other.y) >= BOX.high
+        const apart =
+          Math.abs(one.x - other.x) >= NODE.wide || Math.abs(one.y - other.y) >= NODE.high
         expect(apart, `${one.id} and ${other.id}`).toBe(true)
       }
   })

@@ -24,7 +24,7 @@ const COLUMN: Readonly<Record<ModeKind, number>> = {
   rescue: 1,
   system: 2,
 }
-export const BOX = { wide: 132, high: 34 }
+export const NODE = { wide: 132, high: 34 }
 const ACROSS = 270
 const DOWN = 84
 const EDGE = 12
@@ -81,13 +81,13 @@ function pathOf(a: Node, b: Node): string {
   return `M${at(start)} Q${at(bend)} ${at(end)}`
 }
 
-const centre = ({ x, y }: Node) => ({ x: x + BOX.wide / 2, y: y + BOX.high / 2 })
+const centre = ({ x, y }: Node) => ({ x: x + NODE.wide / 2, y: y + NODE.high / 2 })
 
 /** Where a line from a box's middle leaves it. */
 function leaving({ x, y }: { x: number; y: number }, dx: number, dy: number) {
   const share = Math.min(
-    dx === 0 ? Infinity : BOX.wide / 2 / Math.abs(dx),
-    dy === 0 ? Infinity : BOX.high / 2 / Math.abs(dy),
+    dx === 0 ? Infinity : NODE.wide / 2 / Math.abs(dx),
+    dy === 0 ? Infinity : NODE.high / 2 / Math.abs(dy),
   )
   return { x: x + dx * share, y: y + dy * share }
 }
