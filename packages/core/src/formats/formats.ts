@@ -5,6 +5,7 @@ import { readingsFileSchema } from '../device/readings-file.ts'
 import { familySchema } from '../family/file.ts'
 import { depotCatalogueSchema } from '../firmware/depot-catalogue.ts'
 import { manifestSchema } from '../firmware/manifest.ts'
+import { slipFileSchema } from '../device/slip-file.ts'
 import { journalEntrySchema } from '../run/journal.ts'
 
 export const FORMATS: Readonly<Record<string, z.ZodType>> = {
@@ -14,4 +15,5 @@ export const FORMATS: Readonly<Record<string, z.ZodType>> = {
   manifest: manifestSchema,
   'journal-entry': journalEntrySchema,
   readings: readingsFileSchema,
+  slip: slipFileSchema,
 }
