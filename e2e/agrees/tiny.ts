@@ -34,6 +34,13 @@ export const TINY = familySchema.parse({
   pieceMiB: 64,
   keptOnce: [],
   models: [{ code: 'T1', name: 'Tallow 1', boards: ['t'], chipset: 'Wax 1', storages: [8] }],
+  variants: [{ region: 'HI', carrier: 'O', name: 'sold everywhere' }],
+  outline: {
+    wide: 60,
+    high: 60,
+    keys: [{ id: 'one', name: 'the one key', side: 'top', from: 0.4, to: 0.6 }],
+    port: { side: 'bottom', at: 0.5 },
+  },
   build: {
     segments: [{ kind: 'counter', name: 'number', alphabet: 'xyz', width: 2 }],
     order: ['number'],

@@ -13,9 +13,9 @@ export const HANDS: Readonly<Record<string, (bench: Bench) => unknown>> = {
   ],
   'how the device is drawn': ({ family }) => family.outline,
   'what its ways ask of hands': ({ family }) =>
-    family.modes.flatMap(({ id: from }) =>
-      family.modes.map(({ id: to }) =>
-        [5, 60].map((loader) => legsTo(family, from, to, { permission: true, loader })),
+    family.ways.flatMap(({ from, to }) =>
+      (from === 'any' ? [] : from).map((one) =>
+        legsTo(family, one, to, { permission: true, loader: undefined }),
       ),
     ),
   'what its menus ask': ({ family }) =>
