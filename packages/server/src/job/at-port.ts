@@ -18,9 +18,13 @@ export function freePorts(
   return own.length > 0 ? own : free
 }
 
-/** Its own port; before any serial was read the only one that it can be. */
+/**
+ * Its own port; before any serial was read the only one of its family that is free, where that is of the model that its
+ * slip names: two like devices are mixed up more easily than one is read twice.
+ */
 export function seenAt(workshop: Pick<Workshop, 'families'>, job: JobAt): AtPortSeen | undefined {
   if (job.sight !== undefined || job.serial !== undefined) return job.sight
   const [only, ...others] = freePorts(workshop, job)
-  return others.length === 0 ? only : undefined
+  const named = job.slip.model === null || only?.facts.model === job.slip.model
+  return others.length === 0 && named ? only : undefined
 }

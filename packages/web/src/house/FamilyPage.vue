@@ -118,6 +118,7 @@ const drains = ({ drainPerMinute: { writing, 'first-start': start, idle } }: Fam
     <ModeGraph :family="family" :label="say('family.graph', { maker: family.maker })" />
     <Columns
       by="modes"
+      :scrolls="say('family.modes')"
       :columns="[say('family.mode'), say('family.looks'), say('family.takes'), say('family.ways')]"
     >
       <tr v-for="one in family.modes" :key="one.id" :data-mode="one.id">

@@ -66,12 +66,15 @@ const reads = (label: string, port: string, deep: boolean): MainAct => ({
   act: () => void look(port, deep),
   busy: busy.value,
 })
-/** The one port at which it answers, or can. */
+/** The one port at which it answers, or the only one that can be it: of the model that its slip names. */
 function placeOf({ device, ports }: Job): { port: string; mode: string | undefined } | undefined {
   if (device !== null)
     return device.port === null ? undefined : { port: device.port, mode: device.mode?.id }
   const [one, ...others] = ports
-  return one === undefined || others.length > 0 ? undefined : { port: one.name, mode: one.mode.id }
+  const model = slip.data.value?.model ?? null
+  if (one === undefined || others.length > 0 || (model !== null && model !== one.model))
+    return undefined
+  return { port: one.name, mode: one.mode.id }
 }
 /** A look where the link tells it, here or where commands lead; the form where eyes do. */
 function mainFor({ family }: Job, next: NextShown, at: ReturnType<typeof placeOf>): MainAct {

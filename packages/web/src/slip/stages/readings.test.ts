@@ -2,7 +2,7 @@
 /** Readings: what to read next and how Enter takes it, and why two claims settle nothing. */
 import type { FactShown, Job, NextShown } from '@plain-slate/api'
 import { describe, expect, it } from 'vitest'
-import { LOADER, fact, job } from '../testing/job.ts'
+import { LOADER, NORMAL, fact, job } from '../testing/job.ts'
 import { sheet } from '../testing/sheet.ts'
 import Readings from './Readings.vue'
 
@@ -58,6 +58,17 @@ describe('Read next', () => {
   ])('is taken by Enter: %s', async (_, one, more, label) => {
     const { shown } = await readings([one], more)
     expect(shown.find('[data-claim="next"] button').text()).toBe(`${label}Enter`)
+  })
+
+  it('reads no device of another model than the slip names, though it is the only one there', async () => {
+    const there = (model: string) => ({ name: 'P2', serial: 'TRN4490077F31', model, mode: NORMAL })
+    const label = async (model: string) => {
+      const { shown } = await readings([], { device: null, ports: [there(model)] })
+      return shown.findAll('button').map((one) => one.text())
+    }
+    expect(await label('BRAK-H2K')).toContain('Read it at P2Enter')
+    expect(await label('BRAK-H2')).not.toContain('Read it at P2Enter')
+    expect((await label('BRAK-H2')).some((one) => one.includes('BRAK-H2 …7F31'))).toBe(true)
   })
 
   it('begins the form where eyes read it', async () => {

@@ -123,7 +123,7 @@ describe('Readings', () => {
     const port = (name: string) => ({
       name,
       serial: `TRN00000000${name}`,
-      model: 'BRAK-H2',
+      model: 'BRAK-H2K',
       mode: NORMAL,
     })
     const open = { stages: stagesAt('readings', { n: 13, settled: 0 }), device: null }
