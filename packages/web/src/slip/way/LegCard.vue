@@ -221,6 +221,16 @@ figcaption {
 .menu .danger {
   color: var(--brick);
 }
+/* On a phone the ring stands where the eyes are: beside the outline. */
+@media (max-width: 700px) {
+  .count {
+    order: 1;
+  }
+  .what {
+    order: 2;
+    flex-basis: 100%;
+  }
+}
 .tell {
   display: block;
 }

@@ -1,12 +1,13 @@
 // @vitest-environment jsdom
 /** The way card: what is held and when, the menu under this loader, the second try, the way back from a wrong mode. */
-import type { LegShown, WayShown } from '@plain-slate/api'
+import type { LegShown, RunShown, WayShown } from '@plain-slate/api'
 import { speaker } from '@plain-slate/texts'
 import { flushPromises } from '@vue/test-utils'
 import { describe, expect, it, vi } from 'vitest'
 import HeldButton from '../../bench/HeldButton.vue'
 import { mounted } from '../../testing/mounted.ts'
-import { LOADER, NORMAL, job, slip } from '../testing/job.ts'
+import RunLive from '../run/RunLive.vue'
+import { LOADER, NORMAL, job, run, slip } from '../testing/job.ts'
 import { posted } from '../testing/sheet.ts'
 import WayCard from './WayCard.vue'
 import { actWords, bandOf, heldAt } from './words.ts'
@@ -186,6 +187,27 @@ describe('the card', () => {
     expect((await card(way({ from: NORMAL, legs: null }))).text()).toContain(
       'From normal mode no way leads to the loader.',
     )
+  })
+})
+
+describe('the card on a run', () => {
+  it('is there while hands are asked to bring the device somewhere, from where its plan says', async () => {
+    const shown = async (more: Partial<RunShown>) => {
+      const props = { run: run(more), job: job('write') }
+      const answer = (path: string): object => (path.includes('/way') ? way({ seen: false }) : {})
+      const made = await mounted(RunLive, props, { at: '/slips/0417/write', answer })
+      await flushPromises()
+      const asked = made.asked.find(({ path }) => path.includes('/way'))?.path ?? ''
+      return { card: made.shown.find('.way').exists(), asked }
+    }
+    const asked = { command: 1, ask: 'enter', text: 'Hold the trigger.' }
+    const entering = { word: 'hands-now', asked, way: { from: OFF, to: LOADER } } as const
+    expect(await shown(entering)).toEqual({
+      card: true,
+      asked: '/api/slips/0417/way?to=loader&from=off',
+    })
+    expect((await shown({ ...entering, asked: null })).card).toBe(false)
+    expect((await shown({ ...entering, way: null })).card).toBe(false)
   })
 })
 
