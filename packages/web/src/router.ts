@@ -102,7 +102,6 @@ const pages: RouteRecordRaw[] = [
     path: '/house/families',
     components: {
       default: () => import('./house/Families.vue'),
-      margin: () => import('./house/HouseMargin.vue'),
     },
     meta: { place: 'house' },
   },

@@ -8,6 +8,7 @@ import type { Workshop } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
 import { showRun } from '../runs/show.ts'
 import { readRun } from '../tables/runs.ts'
+import { readShop } from '../tables/shop.ts'
 import type { JobAt } from './job-at.ts'
 import { judgeAsked, planAsked } from './asked.ts'
 import { stateAt } from '../plans/roads.ts'
@@ -150,7 +151,8 @@ function fileHandlers(workshop: Workshop) {
   const jobLabel: Of<'jobLabel'> = async ({ params: { number }, res }) => {
     const at = await loadJob(workshop, number)
     if (!at.ok) return at
-    const pdf = await drawLabel(labelOf(at.value))
+    const shop = await readShop(workshop.db)
+    const pdf = await drawLabel(labelOf(at.value, shop?.zone ?? 'UTC'))
     res.setHeader('content-disposition', `attachment; filename="label-${number}.pdf"`)
     res.type('application/pdf').send(pdf)
     return ok(WRITTEN)

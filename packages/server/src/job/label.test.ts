@@ -50,22 +50,23 @@ function pixelsOf(png: Buffer) {
 
 describe('a label', () => {
   it('says number, device, intent and due, and nothing of its customer', () => {
-    const said = labelOf(slip())
+    const said = labelOf(slip(), 'UTC')
     expect(said).toMatchObject({ number: '0417', device: 'Brakken H2K', code: '0417' })
-    expect(said.under).toContain('due 2026-10-15')
+    expect(said.under).toContain('due 2026-10-15 16:30')
+    expect(labelOf(slip(), 'Asia/Tokyo').under).toContain('due 2026-10-16 01:30')
     expect(JSON.stringify(said)).not.toMatch(/Ferry|ticket|gate/)
-    expect(labelOf(slip({ due: null })).under).toContain('no time agreed')
+    expect(labelOf(slip({ due: null }), 'UTC').under).toContain('no time agreed')
   })
 
   it.each(['0417', '0999', '12345'])('bears a QR code that reads %s', async (number) => {
-    const { qr } = await codesOf(labelOf(slip({ number })))
+    const { qr } = await codesOf(labelOf(slip({ number }), 'UTC'))
     const { rgba, width, height } = pixelsOf(qr)
     expect(jsqr(rgba, width, height)?.data).toBe(number)
   })
 
   it('bears bars that differ where the numbers do, with room beside them', async () => {
-    const { bars } = await codesOf(labelOf(slip()))
-    const { bars: others } = await codesOf(labelOf(slip({ number: '0418' })))
+    const { bars } = await codesOf(labelOf(slip(), 'UTC'))
+    const { bars: others } = await codesOf(labelOf(slip({ number: '0418' }), 'UTC'))
     const { rgba, width } = pixelsOf(bars)
     const dark = Array.from({ length: width }, (_, x) => (rgba[x * 4] ?? 255) < 128)
     expect(dark.slice(0, 20)).not.toContain(true)
@@ -75,7 +76,7 @@ describe('a label', () => {
   })
 
   it('is one page of a label’s own size', async () => {
-    const pdf = (await drawLabel(labelOf(slip()))).toString('latin1')
+    const pdf = (await drawLabel(labelOf(slip(), 'UTC'))).toString('latin1')
     expect(pdf).toMatch(/MediaBox \[0 0 175\.7\d* 82\.2\d*\]/)
     expect(pdf.match(/\/Type \/Page\b/g)).toHaveLength(1)
   })

@@ -3,11 +3,11 @@
  * as QR and Code 128, which a scanner types into the find box. No personal text is on it. ISO/IEC 18004 and 15417 are
  * the library's; sizes are millimetres of a 62 by 29 label.
  */
-import { createRequire } from 'node:module'
 import { toBuffer } from 'bwip-js/node'
 import PDFDocument from 'pdfkit'
 import { speaker } from '@plain-slate/texts'
 import type { JobAt } from './job-at.ts'
+import { bytesOf, font } from './pdf.ts'
 
 const say = speaker('en-GB')
 const PT_PER_MM = 72 / 25.4
@@ -26,12 +26,20 @@ export type LabelSaid = {
   readonly code: string
 }
 
-/** What the label says. */
-export function labelOf({ slip }: Pick<JobAt, 'slip'>): LabelSaid {
+/** What the label says; times are the shop's own. */
+export function labelOf({ slip }: Pick<JobAt, 'slip'>, zone: string): LabelSaid {
   const { number, device, due, intent } = slip
-  const day = due === null ? say('label.no-due') : say('label.due', { date: due.slice(0, 10) })
+  const day = due === null ? say('label.no-due') : say('label.due', { date: timeIn(zone, due) })
   return { number, device, under: `${say(`intent.${intent}`)}, ${day}`, code: number }
 }
+
+/** "2026-10-15 17:30", on the shop's clock. */
+const timeIn = (zone: string, at: string): string =>
+  new Intl.DateTimeFormat('sv-SE', {
+    timeZone: zone,
+    dateStyle: 'short',
+    timeStyle: 'short',
+  }).format(new Date(at))
 
 /** The two codes as PNGs: black on white, without text of their own. */
 export async function codesOf({ code }: LabelSaid): Promise<{ qr: Buffer; bars: Buffer }> {
@@ -42,21 +50,13 @@ export async function codesOf({ code }: LabelSaid): Promise<{ qr: Buffer; bars: 
   return { qr, bars }
 }
 
-const files = createRequire(import.meta.url)
-const font = (family: 'next' | 'mono', weight: 400 | 700) =>
-  files.resolve(
-    `@fontsource/atkinson-hyperlegible-${family}/files/atkinson-hyperlegible-${family}-latin-${weight}-normal.woff`,
-  )
-
 /** Draws a label as a page of its own size. */
 export async function drawLabel(said: LabelSaid): Promise<Buffer> {
   const { qr, bars } = await codesOf(said)
   const info = { Title: say('label.title', { number: said.number }) }
   const size: [number, number] = [mm(SIZE.wide), mm(SIZE.high)]
   const pdf = new PDFDocument({ size, margin: 0, info, lang: 'en-GB', displayTitle: true })
-  const parts: Buffer[] = []
-  pdf.on('data', (part: Buffer) => parts.push(part))
-  const done = new Promise<Buffer>((resolve) => pdf.on('end', () => resolve(Buffer.concat(parts))))
+  const done = bytesOf(pdf)
   const width = mm(QR.at - BARS.x - 1)
   const line = { width, height: mm(4), ellipsis: true, lineBreak: false }
   pdf.font(font('mono', 700)).fontSize(24).text(said.number, mm(BARS.x), mm(2.5), line)

@@ -4,7 +4,6 @@
  * invisible. It says what journals, tally, answers and the device show, never what was only planned. First
  * as plain blocks, then drawn as a PDF with the house's own type.
  */
-import { createRequire } from 'node:module'
 import type { Paper } from '@plain-slate/core'
 import { careOf, isoOf } from '@plain-slate/core'
 import { isCode, sayAny, speaker, worseWords } from '@plain-slate/texts'
@@ -14,6 +13,7 @@ import { readHead } from '../tables/book.ts'
 import { readShop } from '../tables/shop.ts'
 import { paperFor } from './after.ts'
 import type { JobAt } from './job-at.ts'
+import { bytesOf, font } from './pdf.ts'
 import { nextPatch, proofOf } from './proof.ts'
 
 export type Block = { readonly title: string; readonly lines: readonly string[] }
@@ -161,19 +161,11 @@ export async function sheetOf(workshop: Workshop, job: JobAt): Promise<Buffer> {
 
 const PAGE = { size: 'A4', margin: 56 } as const
 const PT = { title: 20, heading: 12, text: 11, foot: 9 } as const
-const files = createRequire(import.meta.url)
-const font = (family: 'next' | 'mono', weight: 400 | 700) =>
-  files.resolve(
-    `@fontsource/atkinson-hyperlegible-${family}/files/atkinson-hyperlegible-${family}-latin-${weight}-normal.woff`,
-  )
-
 /** Draws a sheet: A4, one column, the head of the book also in the file's own keywords. */
 export function drawSheet(sheet: Sheet, shop: string): Promise<Buffer> {
   const info = { Title: sheet.title, Author: shop, Keywords: sheet.foot.at(-1) ?? '' }
   const pdf = new PDFDocument({ ...PAGE, info, lang: 'en-GB', displayTitle: true })
-  const parts: Buffer[] = []
-  pdf.on('data', (part: Buffer) => parts.push(part))
-  const done = new Promise<Buffer>((resolve) => pdf.on('end', () => resolve(Buffer.concat(parts))))
+  const done = bytesOf(pdf)
   pdf.font(font('next', 400)).fontSize(PT.text).text(shop)
   pdf.moveDown(0.6).font(font('next', 700)).fontSize(PT.title).text(sheet.title)
   pdf.font(font('next', 400)).fontSize(PT.text).text(sheet.under)

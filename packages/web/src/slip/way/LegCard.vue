@@ -47,7 +47,7 @@ const label = (): string => {
   if (at.value < 0) return say('way.begin')
   return say(following === undefined ? 'way.done' : 'way.next')
 }
-defineExpose({ next, label, begun: () => at.value >= 0 })
+defineExpose({ next, begun: () => at.value >= 0 })
 
 const timing = computed(() => {
   const [low, high] = band.value ?? [0, 0]

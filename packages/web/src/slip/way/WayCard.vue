@@ -62,7 +62,7 @@ watch(
   },
 )
 const advance = ref<InstanceType<typeof LegCard>>()
-defineExpose({ next: () => advance.value?.next(), label: () => advance.value?.label() ?? '' })
+defineExpose({ next: () => advance.value?.next() })
 </script>
 
 <template>
