@@ -165,6 +165,10 @@ describe('a damaged archive', () => {
     expect(packages).toEqual(before)
     const stored = ({ sha256 }: { readonly sha256: string }) =>
       existsSync(join(shop.folder, 'vault', sha256.slice(0, 2), sha256.slice(2)))
+    // the refusal is told first, its bytes go after it
+    await until('its bytes are gone', () =>
+      Promise.resolve(damaged !== undefined && !stored(damaged)),
+    )
     expect(archives.map((one) => [one.name, stored(one)])).toEqual(
       archives.map((one) => [one.name, one.state === 'whole']),
     )
