@@ -8,7 +8,7 @@ import { ROOT } from '../scripts/bootstrap.mjs'
 import { DEMO_PACKAGES, idOfDraft, takeDemoCatalogue } from '@plain-slate/demo'
 import { cloneTemplate, makeDesk, openServer } from './bench.ts'
 import { WholeShop } from './bench/whole-shop.ts'
-import { answer, enter, holdStart, sign, takeIn } from './shop.ts'
+import { beforeLeaving, answer, enter, holdStart, sign, takeIn } from './shop.ts'
 import setup from './setup.ts'
 import config from './playwright.config.ts'
 
@@ -68,6 +68,7 @@ async function shootSlip(whole: WholeShop): Promise<void> {
   await stage('readings', /not settled/)
   await enter(page)
   await until(/All 14 facts/)
+  await beforeLeaving(page)
   await page.getByRole('button', { name: /Into the loader and back/ }).click()
   await page.getByText('7 digests').waitFor({ timeout: 90_000 })
   await shoot('readings')

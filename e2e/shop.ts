@@ -73,13 +73,18 @@ export async function takeIn(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'All seven work' }).press('Enter')
 }
 
-/** Signs at Ready what people sign for, with a backup that was made and opens. */
-export async function sign(page: Page): Promise<void> {
+/** What comes before it leaves its system: a copy that was made and opens, and its link permission. */
+export async function beforeLeaving(page: Page): Promise<void> {
   const main = page.getByRole('main')
   await main.getByRole('button', { name: /: made, and it opens$/ }).press('Enter')
   await main.locator('[data-topic="ready.backup"]').getByText('made, and it opens').waitFor()
-  await main.getByRole('button', { name: 'Sign all that is done' }).press('Enter')
+  await main.getByRole('button', { name: /^Sign: Its link permission/ }).press('Enter')
+  await main.getByText('nothing holds it there').waitFor()
 }
+
+/** Signs at Ready what people sign for; the copy was answered at Readings. */
+export const sign = (page: Page): Promise<void> =>
+  page.getByRole('main').getByRole('button', { name: 'Sign all that is done' }).press('Enter')
 
 /** Lays the focus on the sheet, where Enter does its one main action. */
 export async function enter(page: Page): Promise<void> {

@@ -1,7 +1,17 @@
 /** Slip 0417 from Intake to Hand back by keyboard, and then what its flash holds. */
 import { LEAD, newestPackage } from '../bench/whole-shop.ts'
 import { expect } from '../bench.ts'
-import { answer, enter, goOn, holdStart, shopTest, sign, takeIn, title } from '../shop.ts'
+import {
+  beforeLeaving,
+  answer,
+  enter,
+  goOn,
+  holdStart,
+  shopTest,
+  sign,
+  takeIn,
+  title,
+} from '../shop.ts'
 
 /** The run lasts some twenty model minutes: twenty seconds here. */
 const test = shopTest(40, [
@@ -35,7 +45,11 @@ test('0417 is led through its whole job by keyboard, and its tickets are bit by 
   await expect(title(page)).toHaveText('All 14 facts that the job needs are settled')
   const main = page.getByRole('main')
   await expect(main).toContainText('Counted on it: 214 items')
-  await main.getByRole('button', { name: /Into the loader and back/ }).press('Enter')
+  const deep = main.getByRole('button', { name: /Into the loader and back/ })
+  await expect(deep).toBeDisabled()
+  await desk.axe('readings, before it leaves')
+  await beforeLeaving(page)
+  await deep.press('Enter')
   await expect(main).toContainText('7 digests, and its partition table', { timeout: 60_000 })
   await desk.axe('readings, settled')
 
@@ -84,7 +98,7 @@ test('0417 is led through its whole job by keyboard, and its tickets are bit by 
   await enter(page)
   await expect(main.getByRole('status')).toContainText('by Ilse Maro')
   await enter(page)
-  await expect(title(page)).toHaveText('5 things are in the way of the write')
+  await expect(title(page)).toHaveText('4 things are in the way of the write')
   await desk.axe('ready')
   await sign(page)
   await expect(title(page)).toHaveText('Ready: everything holds and is signed')

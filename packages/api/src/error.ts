@@ -30,6 +30,7 @@ export const ERROR_CODES = [
   'slip.other-device',
   'slip.no-plan',
   'slip.stale',
+  'slip.leaves',
   'slip.not-ready',
   'slip.running',
   'person.unknown',

@@ -17,6 +17,7 @@ import { lookSchema } from './look.ts'
 import { modeShownSchema } from './mode.ts'
 import { stageSchema } from './error.ts'
 import { planSchema } from './runs.ts'
+import { leaveSchema } from './ways.ts'
 
 const moment = z.iso.datetime({ precision: 3 })
 const facts = z.record(z.string(), z.union([z.string(), z.number()]))
@@ -170,6 +171,8 @@ export const jobSchema = z.object({
   facts: z.array(factSchema),
   /** What to read next, and the runner-up; none: nothing is worth it. */
   next: z.array(nextSchema),
+  /** Before it leaves its running system; null: it does not run, or nothing is to be done first. */
+  leave: leaveSchema.nullable(),
   build: z.array(z.object({ name: z.string(), text: z.string() })).nullable(),
   device: z
     .object({
@@ -260,6 +263,7 @@ export const readySchema = z.object({
       /** What was answered for this plan; "no" is an answer and signs nothing. */
       answer: z.string().nullable(),
       signed: z.boolean(),
+      facts,
       by: z.string().nullable(),
       at: moment.nullable(),
     }),

@@ -1,8 +1,9 @@
 /** The way of a device from one mode to another, leg by leg, as hands go it. */
-import { HAND_DOES, outlineSchema } from '@plain-slate/core'
+import { HAND_DOES, LEAVE_ITEMS, outlineSchema } from '@plain-slate/core'
 import { z } from 'zod'
 import { modeShownSchema } from './mode.ts'
 
+const moment = z.iso.datetime({ precision: 3 })
 const handAct = z.object({
   do: z.enum(HAND_DOES),
   /** Names of keys, and their ids on the outline. */
@@ -51,6 +52,31 @@ export const legSchema = z.object({
 })
 export type LegShown = z.infer<typeof legSchema>
 
+/** What must be done before it leaves its running system, and whether it is. */
+export const leaveSchema = z.object({
+  /** The name of the mode that it would leave. */
+  mode: z.string(),
+  items: z.array(
+    z.object({
+      item: z.enum(LEAVE_ITEMS),
+      /** What people say of it; null: the system sees it by itself. */
+      topic: z.string().nullable(),
+      answers: z.array(z.string()),
+      answer: z.string().nullable(),
+      holds: z.boolean(),
+      facts: z.record(z.string(), z.union([z.string(), z.number()])),
+      by: z.string().nullable(),
+      at: moment.nullable(),
+    }),
+  ),
+  /** How many stand in the way of a leg; none where somebody waived them. */
+  open: z.int(),
+  waived: z
+    .object({ by: z.string().nullable(), at: moment, note: z.string().nullable() })
+    .nullable(),
+})
+export type LeaveShown = z.infer<typeof leaveSchema>
+
 export const waySchema = z.object({
   /** Null: nobody knows where it is. */
   from: modeShownSchema.nullable(),
@@ -65,5 +91,7 @@ export const waySchema = z.object({
   /** Tries that missed since the last that arrived. */
   missed: z.int(),
   permission: z.string(),
+  /** What comes before the first leg; null: nothing, or that leg does not leave the system. */
+  first: leaveSchema.nullable(),
 })
 export type WayShown = z.infer<typeof waySchema>

@@ -78,6 +78,12 @@ describe('what is said of a family', () => {
       ['A reset asks for no sign-in.'],
     ],
     [
+      'what the screen lock takes with it',
+      alder,
+      ({ account }) => (account.lockTakes = ['cards']),
+      ['Lost once the screen lock is taken off: Payment cards.'],
+    ],
+    [
       'what a start comes to',
       alder,
       ({ start }) => (start[0] ? (start[0].end = { kind: 'loop' }) : 0),

@@ -61,6 +61,13 @@ export function rulesWords(say: Say, family: Family): readonly string[] {
     keysWords(say, family),
     say('family.wipe', { roles: list(family.wipe) }),
     say(family.account.asksAfterReset ? 'family.account' : 'family.account.not'),
+    ...(family.account.lockTakes.length === 0
+      ? []
+      : [
+          say('family.account.lock', {
+            things: list(family.account.lockTakes.map((one) => say(`topic.survive.${one}`))),
+          }),
+        ]),
     family.adopts.length === 0
       ? say('family.adopts.none')
       : say('family.adopts', {

@@ -4,6 +4,7 @@
  */
 import { z } from 'zod'
 import { ADOPTIONS, PACE_KEYS } from './words.ts'
+import { THINGS } from '../terms/line.ts'
 import { grammarSchema } from '../build/grammar.ts'
 import { handActSchema, hurdleSchema, menuSchema, outlineSchema, usualSlipSchema } from './hands.ts'
 import {
@@ -142,8 +143,11 @@ export const profileSchema = z.object({
   adopts: z.array(z.enum(ADOPTIONS)),
   /** Roles that a wipe erases, whoever makes it. */
   wipe: z.array(partRoleSchema).min(1),
-  /** Whether a device that was wiped while an account was on it asks for its sign-in. */
-  account: z.object({ asksAfterReset: z.boolean() }),
+  /**
+   * Whether a device that was wiped while an account was on it asks for its sign-in; and the customer's things that are
+   * lost with the screen lock, once that is taken off.
+   */
+  account: z.object({ asksAfterReset: z.boolean(), lockTakes: z.array(z.enum(THINGS)) }),
   marks: z.array(markSchema),
   knownFaults: z.array(knownFaultSchema),
   /** Where its own updates merge after they started: what destroys the customer's data meanwhile. */

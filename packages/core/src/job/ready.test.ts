@@ -1,5 +1,8 @@
 /** Each check of Ready moves with the one thing it rests on, and with nothing beside it. */
 import { describe, expect, it } from 'vitest'
+import { USUAL_HOUSE } from '../match/house.ts'
+import { alder } from '../testing/families.ts'
+import { tarn } from '../testing/tarn.ts'
 import type { Line } from '../terms/line.ts'
 import { standingLines } from '../terms/line.ts'
 import type { Fate } from '../match/rules/data-fate.ts'
@@ -41,6 +44,8 @@ const facts = (more: Partial<ReadyFacts> = {}): ReadyFacts => ({
   doubted: [],
   unasked: [],
   keepData: true,
+  leaving: undefined,
+  starts: true,
   house: { backup: 'always', cards: 'out' },
   idleDrain: 0.2,
   lines: linesOf({}),
@@ -125,17 +130,50 @@ describe('what a person makes sure of', () => {
 
   it('is signed for this plan: an older signature is none', () => {
     expect(open({ lines: linesOf(SIGNED) })).toEqual([])
-    expect(open({ lines: linesOf(SIGNED, 99) })).toEqual(Object.keys(SIGNED))
+    const { 'ready.backup': _, ...forThePlan } = SIGNED
+    expect(open({ lines: linesOf(SIGNED, 99) })).toEqual(Object.keys(forThePlan))
     expect(open({ lines: linesOf(SIGNED), plan: { ...plan, takenAt: 201 } })).toEqual(
-      Object.keys(SIGNED),
+      Object.keys(forThePlan),
     )
-    expect(open({ lines: linesOf(SIGNED), plan: undefined })).toHaveLength(4)
+    expect(open({ lines: linesOf(SIGNED), plan: undefined })).toHaveLength(3)
   })
 
   it('asks for a backup where data must survive, and for cards where some came', () => {
     expect(open({ keepData: false })).not.toContain('ready.backup')
     expect(open({ lines: linesOf({ 'accessory.sim': 'here' }) })).toContain('ready.out')
     expect(open({ lines: linesOf({ 'accessory.case': 'here' }) })).not.toContain('ready.out')
+  })
+
+  it('asks of one that runs what can be done only then, and of one that does not start no copy', () => {
+    const leaving: ReadyFacts['leaving'] = {
+      family: tarn,
+      mode: 'normal',
+      here: true,
+      inUse: true,
+      keepData: true,
+      things: [],
+      house: { ...USUAL_HOUSE },
+      plan,
+      looked: false,
+      stayedAt: undefined,
+      percent: 71,
+      lines: linesOf({}),
+    }
+    const waived = { ...leaving, lines: linesOf({ 'ready.leave': 'waived' }) }
+    const tally = (more: Partial<ReadyFacts>) =>
+      checksOf(facts(more)).find(({ check }) => check === 'tally')?.holds
+    expect(tally({ leaving })).toBe(false)
+    expect(tally({ leaving: { ...leaving, looked: true } })).toBe(true)
+    expect(tally({ leaving: waived })).toBe(true)
+    expect(tally({})).toBe(undefined)
+    const wiped = { ...leaving, family: alder, plan: { ...plan, fates: ['wiped'] as const } }
+    const before = { ...wiped, house: { ...USUAL_HOUSE, accounts: 'before' as const } }
+    expect(open({ leaving: before })).toContain('ready.accounts')
+    expect(open({ leaving: wiped })).not.toContain('ready.accounts')
+    const first = confirmationsOf(facts({ leaving: waived }))[0]
+    expect(first).toMatchObject({ topic: 'ready.backup', answer: 'waived', signed: true })
+    const dead = confirmationsOf(facts({ starts: false }))[0]
+    expect(dead?.answers).toEqual(['impossible', 'not-wanted'])
   })
 
   it('takes a copy that opens and an owner who wants none as two answers', () => {

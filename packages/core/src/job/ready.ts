@@ -11,6 +11,8 @@ import { ACCESSORIES, FATE_CONSENTS } from '../terms/line.ts'
 import type { Lines } from './intake.ts'
 import type { HouseRules } from '../match/house.ts'
 import { haltOf, said } from './intake.ts'
+import type { LeaveItem, Leaving } from './leave.ts'
+import { beforeLeaving, copyItem, isLeaveWaived, losesSome } from './leave.ts'
 
 export const CHECKS = [
   'slip',
@@ -27,6 +29,7 @@ export const CHECKS = [
   'published',
   'eye',
   'asked',
+  'tally',
   'cable',
 ] as const
 export type CheckName = (typeof CHECKS)[number]
@@ -44,6 +47,7 @@ export type Confirmation = {
   readonly topic: string
   readonly answers: readonly string[]
   readonly signed: boolean
+  readonly facts: LeaveItem['facts']
   /** The answer that stands, where one was given for this plan. */
   readonly answer: string | undefined
 }
@@ -95,6 +99,10 @@ export type ReadyFacts = {
   /** Topics that a finding on the packages still asks people for. */
   readonly unasked: readonly string[]
   readonly keepData: boolean
+  /** What can be done only while it runs; undefined: nothing says that it does. */
+  readonly leaving: Leaving | undefined
+  /** False: it does not start, and nothing that needs it running is asked. */
+  readonly starts: boolean
   /** What the house decided of backups and of SIM and card. */
   readonly house: Pick<HouseRules, 'backup' | 'cards'>
   /** Percent a minute that it drains where it answers and does not charge. */
@@ -155,6 +163,7 @@ export function checksOf(at: ReadyFacts): readonly Check[] {
       holds: at.unasked.length === 0,
       facts: { topics: at.unasked.join(', ') },
     },
+    ...tallyCheck(at),
     {
       check: 'cable',
       seen: cable !== undefined,
@@ -165,6 +174,13 @@ export function checksOf(at: ReadyFacts): readonly Check[] {
   return all
     .filter(({ asked }) => asked !== false)
     .map(({ check, holds, seen: looked = true, facts }) => ({ check, holds, seen: looked, facts }))
+}
+
+/** While it runs its things are counted, or it leaves without that, with a reason. */
+function tallyCheck({ leaving }: ReadyFacts): readonly Asked[] {
+  const item = leaving && beforeLeaving(leaving).find((one) => one.item === 'tally')
+  if (leaving === undefined || item === undefined) return []
+  return [{ check: 'tally', holds: item.holds || isLeaveWaived(leaving), facts: {} }]
 }
 
 /** Every package that the plan writes: whole, its bytes here, published or overruled. */
@@ -193,13 +209,6 @@ function packageChecks({ packages, overruled }: ReadyFacts): readonly Asked[] {
 const drains = (at: ReadyFacts): boolean => at.mode?.charges === false
 const isSigned = (at: ReadyFacts): boolean => confirmationsOf(at).every(({ signed }) => signed)
 
-/** For which fate a word of the owner is asked, and by which topic. */
-const CONSENT_OF: Readonly<Partial<Record<Fate, (typeof FATE_CONSENTS)[number]>>> = {
-  wiped: 'wiped',
-  unreadable: 'unreadable',
-  unpromised: 'unpromised',
-}
-
 /**
  * What people say for this plan: the owner's word for each fate that is not kept, and what a technician
  * makes sure of. A word given before the plan was taken is none; "no" to a fate signs nothing.
@@ -209,31 +218,41 @@ export function confirmationsOf({
   keepData,
   house,
   lines,
-}: Pick<ReadyFacts, 'plan' | 'keepData' | 'house' | 'lines'>): readonly Confirmation[] {
+  leaving,
+  starts,
+}: Pick<
+  ReadyFacts,
+  'plan' | 'keepData' | 'house' | 'lines' | 'leaving' | 'starts'
+>): readonly Confirmation[] {
   /* The card that the package is read from stays where it is. */
   const taken = ACCESSORIES.filter((one) => one !== 'case' && !(one === 'card' && plan?.fromCard))
   const isHere = taken.some((one) => said(lines, `accessory.${one}`) === 'here')
   const out = house.cards === 'out' && isHere
-  const loses = plan?.fates.some((fate) => CONSENT_OF[fate] !== undefined) === true
-  const copied = keepData && (house.backup === 'always' || loses)
-  const consents = FATE_CONSENTS.filter((consent) =>
-    plan?.fates.some((fate) => CONSENT_OF[fate] === consent),
-  )
-  const asked: readonly (readonly [string, readonly string[]])[] = [
-    ...consents.map((consent) => [`fate.${consent}`, ['yes', 'no']] as const),
-    ...(copied ? [['ready.backup', ['opens', 'not-wanted']] as const] : []),
-    ['ready.battery', ['done']],
-    ['ready.cable', ['done']],
-    ...(plan?.permission === true ? [['ready.permission', ['done']] as const] : []),
-    ...(out ? [['ready.out', ['done']] as const] : []),
-    ['ready.bench', ['done']],
-  ]
-  return asked.map(([topic, answers]) => {
+  const copied = keepData && (house.backup === 'always' || losesSome(plan?.fates ?? []))
+  const consents = FATE_CONSENTS.filter((consent) => plan?.fates.some((fate) => fate === consent))
+  const own = (topic: string, answers: readonly string[] = ['done']): Confirmation => {
     const line = lines.get(topic)
     const current = plan !== undefined && line !== undefined && line.at >= plan.takenAt
     const answer = current ? line.answer : undefined
-    return { topic, answers, answer, signed: answer !== undefined && answer !== 'no' }
-  })
+    return { topic, answers, answer, signed: answer !== undefined && answer !== 'no', facts: {} }
+  }
+  const before = leaving === undefined ? [] : beforeLeaving(leaving)
+  const waived = leaving !== undefined && isLeaveWaived(leaving)
+  const once = (item: LeaveItem): Confirmation => {
+    const { topic = '', answers, holds, facts } = item
+    const answer = holds ? item.answer : waived ? 'waived' : undefined
+    return { topic, answers, answer, signed: answer !== undefined, facts }
+  }
+  return [
+    ...consents.map((consent) => own(`fate.${consent}`, ['yes', 'no'])),
+    ...(copied ? [once(copyItem(lines, starts))] : []),
+    ...before.filter(({ item }) => item === 'accounts' || item === 'restart').map(once),
+    own('ready.battery'),
+    own('ready.cable'),
+    ...(plan?.permission === true ? [own('ready.permission')] : []),
+    ...(out ? [own('ready.out')] : []),
+    own('ready.bench'),
+  ]
 }
 
 /** What stands in the way of a start, as codes of checks and topics; none: it may start. */

@@ -55,7 +55,7 @@ describe('a phone with a lock that opens', () => {
     }
     expect([after(seven - 1), after(seven + 2), after(10, 0)]).toEqual([false, true, true])
     const asks = (asksAfterReset: boolean) => {
-      const family = { ...alder, account: { asksAfterReset } }
+      const family = { ...alder, account: { ...alder.account, asksAfterReset } }
       return tell(benchOf({ family, on: build(), more: { account: 'on' } }), { kind: 'reset' })
         .device.account
     }

@@ -34,8 +34,20 @@ export const FUNCTIONS = [
   'charging',
   'radio',
 ] as const
-/** What a person makes sure of before a write; `battery` is the cell's look, `accounts` the owner's. */
-export const CONFIRMATIONS = ['backup', 'battery', 'cable', 'permission', 'out', 'bench'] as const
+/**
+ * What a person makes sure of before a write; `battery` is the cell's look; `accounts` are its owner's, off together
+ * with the screen lock, after which it is restarted once.
+ */
+export const CONFIRMATIONS = [
+  'backup',
+  'accounts',
+  'restart',
+  'battery',
+  'cable',
+  'permission',
+  'out',
+  'bench',
+] as const
 export const UNDONE = ['permission', 'key', 'copies'] as const
 
 /** One thing that can be said, and how it may be answered; no answers: a whole number. */
@@ -63,8 +75,8 @@ const each = (
 
 const WORKS = ['works', 'fails', 'untested'] as const
 const SURVIVES = ['must', 'may-go', 'not-there'] as const
-/** A copy that was made and opens, and a copy that nobody wants, are two answers. */
-const BACKUP = ['opens', 'not-wanted'] as const
+/** A copy that was made and opens, one that nobody wants, and one that cannot be made are three answers. */
+const BACKUP = ['opens', 'not-wanted', 'impossible'] as const
 
 /** Every topic but the family's own things, in the order in which they are asked. */
 export const TOPICS: readonly Topic[] = [
@@ -101,6 +113,11 @@ export const TOPICS: readonly Topic[] = [
   ...CONFIRMATIONS.flatMap((name) =>
     each('ready', 'ready', [name], name === 'backup' ? BACKUP : ['done']),
   ),
+  ...each('ready', 'ready', ['leave'], ['waived']).map((one): Topic => ({
+    ...one,
+    least: 'technician',
+    reason: true,
+  })),
   ...each('write', 'screen', ['shows'], []),
   ...each('first-start', 'after', FUNCTIONS, WORKS),
   ...each('first-start', 'after', ['data'], ['as-promised', 'not-as-promised']),

@@ -1,4 +1,8 @@
 /** What a family says to hands and eyes: its rows, its outline, the ways as cards, its menus under every loader. */
+import { modeOfKind } from '../family/modes.ts'
+import { beforeLeaving } from '../job/leave.ts'
+import { USUAL_HOUSE } from '../match/house.ts'
+import { THINGS } from '../terms/line.ts'
 import { legsTo } from '../modes/card.ts'
 import { pressesTo } from '../modes/menu.ts'
 import { rowsOf } from '../probe/rows.ts'
@@ -11,6 +15,23 @@ export const HANDS: Readonly<Record<string, (bench: Bench) => unknown>> = {
     rowsOf(family),
     family.variants.map(({ name }) => name),
   ],
+  'what comes before it leaves its system': ({ family }) =>
+    [true, false].map((keepData) =>
+      beforeLeaving({
+        family,
+        mode: modeOfKind(family, 'system'),
+        here: true,
+        inUse: true,
+        keepData,
+        things: THINGS,
+        house: { ...USUAL_HOUSE, accounts: 'before' },
+        plan: undefined,
+        looked: false,
+        stayedAt: undefined,
+        percent: 20,
+        lines: new Map(),
+      }),
+    ),
   'how the device is drawn': ({ family }) => family.outline,
   'what its ways ask of hands': ({ family }) =>
     family.ways.flatMap(({ from, to }) =>

@@ -223,6 +223,17 @@ export const SAID: readonly (readonly [rule: string, say: string, at: Case])[] =
   ],
   [
     'owner.account',
+    'absent',
+    {
+      ...said(
+        { 'owner.account': 'owner-able', 'ready.accounts': 'done' },
+        phone(sold, { keepData: false }),
+      ),
+      house: { ...USUAL_HOUSE, accounts: 'before' },
+    },
+  ],
+  [
+    'owner.account',
     'able',
     said({ 'owner.account': 'owner-able' }, phone(sold, { keepData: false })),
   ],

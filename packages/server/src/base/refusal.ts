@@ -38,6 +38,7 @@ const STATUS: Readonly<Record<ErrorCode, number>> = {
   'slip.other-device': 409,
   'slip.no-plan': 409,
   'slip.stale': 409,
+  'slip.leaves': 409,
   'slip.not-ready': 409,
   'slip.running': 409,
   'person.unknown': 404,

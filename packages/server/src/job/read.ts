@@ -1,8 +1,9 @@
 /** Reading a slip's device over the link: its facts become readings, its things are counted. */
-import type { LookFound } from '@plain-slate/api'
+import type { LeaveShown, LookFound } from '@plain-slate/api'
 import type { DeviceFacts, Result } from '@plain-slate/core'
 import { isOver, readingsOf, refuse } from '@plain-slate/core'
 import type { FoundDevice } from '../devices/looks.ts'
+import { sayAny } from '@plain-slate/texts'
 import { askLook, endWith } from '../devices/looks.ts'
 import { enter } from '../book/append.ts'
 import type { Workshop } from '../base/workshop.ts'
@@ -12,6 +13,7 @@ import { insertReadings, insertTally } from '../tables/job.ts'
 import { tell } from '../tables/news.ts'
 import { lockSlip, raiseVersion } from '../tables/slips.ts'
 import type { JobAt } from './job-at.ts'
+import { leaveShown } from './leave.ts'
 import { loadJob, loadJobIn } from './load.ts'
 
 type Asked = { readonly port: string; readonly deep: boolean; readonly by: string | null }
@@ -29,9 +31,24 @@ export async function readForSlip(
   const sight = before.value.sights.find(({ port }) => port === asked.port)
   const other = otherDevice(before.value, sight?.facts ?? undefined)
   if (other !== undefined) return refuse(other)
+  const first = asked.deep ? leaveShown(workshop, before.value) : null
+  if (first !== null && first.open > 0) return refuse(leavesRefused(number, first))
   const look = await askLook(workshop, { ...asked, slip: number })
   return look.ok ? loadJob(workshop, number) : look
 }
+
+/** Into another mode only when nothing is left that can be done in this one alone. */
+const leavesRefused = (number: string, { mode, items }: LeaveShown): Refusal => ({
+  code: 'slip.leaves',
+  facts: {
+    number,
+    mode,
+    what: items
+      .filter(({ holds }) => !holds)
+      .map(({ item }) => sayAny('en-GB', `leave.${item}`, {}))
+      .join(', '),
+  },
+})
 
 /** A look has ended: what it found for a slip becomes readings, unless the device is another, or it is over. */
 export const lookEnded = (workshop: Workshop, id: string, found: LookFound): Promise<void> =>

@@ -3,7 +3,7 @@
  * this plan, and whether its run may start.
  */
 import type { Ready } from '@plain-slate/api'
-import type { Actor, Family, Fate, HouseRules, Mode, ReadyFacts } from '@plain-slate/core'
+import type { Actor, Family, HouseRules, Mode, ReadyFacts } from '@plain-slate/core'
 import {
   checksOf,
   confirmationsOf,
@@ -13,10 +13,8 @@ import {
   mayStart,
   modeName,
   modeProfile,
-  msOf,
   needsNoDigest,
   packsOf,
-  said,
   settled,
 } from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
@@ -24,6 +22,8 @@ import type { ProvenPackage } from '../shelf/shelf.ts'
 import { modeShown } from '../devices/seen.ts'
 import { stateAt } from '../plans/roads.ts'
 import type { JobAt } from './job-at.ts'
+import { leavingOf, plannedOf } from './leave.ts'
+import { whereOf } from './next.ts'
 import { isPublished, isVouchedFor, isWhole, routePackages } from './packages.ts'
 
 /** Everything the gate asks, looked at now. */
@@ -47,6 +47,8 @@ async function gateFacts(workshop: Workshop, job: JobAt, stale: boolean): Promis
     doubted: job.byEye ? [] : doubtedFacts(job.identity),
     unasked: unaskedOf(job),
     keepData: job.keepData,
+    leaving: leavingOf(workshop, job),
+    starts: !['not', 'dead'].includes(whereOf(workshop, job).starts ?? ''),
     house: job.house,
     idleDrain: family?.drainPerMinute.idle ?? 0,
     lines: job.lines,
@@ -59,22 +61,13 @@ const seenMode = (family: Family | undefined, mode: Mode): ReadyFacts['mode'] =>
   charges: (family === undefined ? undefined : modeProfile(family, mode))?.charges === true,
 })
 
-/** Fates of things that are there, each once: those are what consent is asked for. */
-function planOf({ taken, lines }: JobAt, stale: boolean): ReadyFacts['plan'] {
-  if (taken === undefined) return undefined
-  const { shown, made, at } = taken
-  const there = shown.fates.filter(({ item }) => said(lines, `survive.${item}`) !== 'not-there')
-  return {
-    takenAt: msOf(at),
-    stale,
-    reaches: shown.reaches,
-    needs: shown.needs,
-    permission: shown.steps.some(
-      ({ kind, facts }) => kind === 'ready' && facts['what'] === 'permission',
-    ),
-    fates: [...new Set(there.map(({ fate }): Fate => fate))],
-    fromCard: packsOf(made.plan.moves).some(({ way }) => way === 'card'),
-  }
+/** The taken plan as the gate asks it. */
+function planOf(job: JobAt, stale: boolean): ReadyFacts['plan'] {
+  const planned = plannedOf(job)
+  if (planned === undefined || job.taken === undefined) return undefined
+  const { shown, made } = job.taken
+  const fromCard = packsOf(made.plan.moves).some(({ way }) => way === 'card')
+  return { ...planned, stale, reaches: shown.reaches, fromCard }
 }
 
 /** What a finding on the picked package, or on what goes before it, still asks people for. */
@@ -126,13 +119,14 @@ export async function readyOf(workshop: Workshop, job: JobAt, stale: boolean): P
   return {
     ways: waysShown(job),
     checks: checksOf(facts).map((one) => ({ ...one, facts: { ...one.facts } })),
-    signed: confirmationsOf(facts).map(({ topic, answers, answer, signed }) => {
+    signed: confirmationsOf(facts).map(({ topic, answers, answer, signed, facts: own }) => {
       const line = answer === undefined ? undefined : newest.get(topic)
       return {
         topic,
         answers: [...answers],
         answer: answer ?? null,
         signed,
+        facts: { ...own },
         by: line?.by ?? null,
         at: line?.at ?? null,
       }

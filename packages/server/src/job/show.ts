@@ -27,6 +27,7 @@ import { readRun } from '../tables/runs.ts'
 import { freePorts } from './at-port.ts'
 import { onceOf } from './kept.ts'
 import type { JobAt } from './job-at.ts'
+import { leaveShown } from './leave.ts'
 import { loadJob } from './load.ts'
 import { rowOf } from '../shelf/shelf.ts'
 import { nextOf } from './next.ts'
@@ -51,6 +52,7 @@ export async function showJob(workshop: Workshop, job: JobAt): Promise<Job> {
     family: family === undefined ? null : familyShown(family),
     facts: factsShown(job),
     next: await nextOf(workshop, job),
+    leave: leaveShown(workshop, job),
     build: buildOf(job),
     device: deviceOf(job),
     ports: freePorts(workshop, job).map(({ port, facts }) => ({

@@ -7,6 +7,7 @@ import type { Workshop } from '../base/workshop.ts'
 import { modeShown } from '../devices/seen.ts'
 import { seenAt } from './at-port.ts'
 import type { JobAt } from './job-at.ts'
+import { leaveShown } from './leave.ts'
 import { whereOf } from './next.ts'
 
 type Asked = { readonly to: Mode; readonly from?: Mode | undefined }
@@ -40,6 +41,7 @@ export function wayOf(
     legs: legs?.map((leg) => legShown(family, leg)) ?? null,
     missed: missedOf(job, asked.to),
     permission: family.permission.what,
+    first: leaveShown(workshop, job, from),
   })
 }
 

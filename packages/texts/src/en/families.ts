@@ -137,6 +137,7 @@ export const families = {
   'family.key.track': 'the track',
   'family.account': 'With an account on it a reset asks for its sign-in.',
   'family.account.not': 'A reset asks for no sign-in.',
+  'family.account.lock': 'Lost once the screen lock is taken off: {things}.',
   'family.wipe': 'A wipe erases {roles}.',
   'family.adopts': 'Another row of its region is taken up {how}.',
   'family.adopts.in-place': 'in place, the data stay',

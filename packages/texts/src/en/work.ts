@@ -120,6 +120,9 @@ export const work = {
   'check.battery.unseen': 'not seen; it needs {needed} %',
   'check.package.says': 'every digest holds',
   'check.package.fails': 'not whole: {unproven}',
+  'check.tally': 'Its things were counted before it leaves its system',
+  'check.tally.says': 'it was asked over the link, or somebody said why not',
+  'check.tally.fails': 'read it over the link first: at Readings',
   'check.cable.says':
     'cable {cable}: {runs, plural, one {# run} other {# runs}}, {losses, plural, =0 {no loss} one {# loss} other {# losses}}',
   'check.cable.fails': 'cable {cable}: {losses} losses in {runs} runs; take another',

@@ -73,5 +73,13 @@ export function useLineWords() {
     topic: (topic: string, what = '') =>
       word(`topic.${topic}`, { what }) ?? topic.replace(/^survive\./, ''),
     answer: (answer: string) => word(`answer.${answer}`) ?? answer,
+    /** What of its owner's is lost with what they take off; none: nothing. */
+    dies: (facts: Readonly<Record<string, string | number>>) => {
+      const things = String(facts['dies'] ?? '')
+        .split(', ')
+        .map((thing) => word(`topic.survive.${thing}`) ?? thing)
+        .join(', ')
+      return things === '' ? '' : (word('leave.dies', { things }) ?? '')
+    },
   }
 }

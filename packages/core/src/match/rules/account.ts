@@ -20,9 +20,11 @@ export const account = rule({
     family.account.asksAfterReset && lines !== undefined && !keepData,
   check: ({ accountLock }, { house, lines }) => {
     const answer = lines?.get('owner.account')?.answer ?? accountLock
-    if (answer === 'absent') return { say: 'absent', facts: {} }
+    const removed = lines?.get('ready.accounts')?.answer === 'done'
+    if (answer === 'absent' || (answer === 'owner-able' && removed))
+      return { say: 'absent', facts: {} }
     if (answer === 'owner-able' && house.accounts === 'before')
-      return { say: 'remove', facts: {}, remedy: { kind: 'ask', topic: 'owner.account' } }
+      return { say: 'remove', facts: {}, remedy: { kind: 'ask', topic: 'ready.accounts' } }
     if (answer === 'owner-able') return { say: 'able', facts: {} }
     if (answer !== undefined) return { say: 'shut', facts: {} }
     return { say: 'asked', facts: {}, remedy: { kind: 'ask', topic: 'owner.account' } }

@@ -11,6 +11,7 @@ import { computed, ref, useTemplateRef } from 'vue'
 import Trouble from '../../parts/Trouble.vue'
 import Ruler from '../../pictures/Ruler.vue'
 import { useSay } from '../../base/said.ts'
+import BeforeLeaving from '../sheet/BeforeLeaving.vue'
 import FactRows from '../sheet/FactRows.vue'
 import HandReading from '../sheet/HandReading.vue'
 import NextReading from '../sheet/NextReading.vue'
@@ -77,7 +78,7 @@ function placeOf({ device, ports }: Job): { port: string; mode: string | undefin
   return { port: one.name, mode: one.mode.id }
 }
 /** A look where the link tells it, here or where commands lead; the form where eyes do. */
-function mainFor({ family }: Job, next: NextShown, at: ReturnType<typeof placeOf>): MainAct {
+function mainFor({ family, leave }: Job, next: NextShown, at: ReturnType<typeof placeOf>): MainAct {
   const fact = say(`fact.${next.fact}`)
   if (next.source !== 'link')
     return { label: say('next.hand', { fact }), act: () => void hand.value?.put(next) }
@@ -85,6 +86,12 @@ function mainFor({ family }: Job, next: NextShown, at: ReturnType<typeof placeOf
     return reads(say('next.look', { fact, port: at.port }), at.port, false)
   const mode = next.mode?.name ?? ''
   const deep = next.byCommand && family?.shows === mode
+  const open = leave?.open ?? 0
+  if (open > 0)
+    return {
+      label: say('leave.first', { mode: leave?.mode ?? '', n: open }),
+      act: () => first.value?.focus(),
+    }
   if (at !== undefined && deep) return reads(say('next.deep', { fact, mode }), at.port, true)
   const to = next.mode?.id
   return { label: say('next.way', { mode }), act: () => (wayTo.value = to) }
@@ -92,6 +99,7 @@ function mainFor({ family }: Job, next: NextShown, at: ReturnType<typeof placeOf
 /** The mode whose way is shown; while it is, Enter goes from act to act. */
 const wayTo = ref<Mode>()
 const way = useTemplateRef<InstanceType<typeof WayCard>>('way')
+const first = useTemplateRef<InstanceType<typeof BeforeLeaving>>('first')
 const hand = useTemplateRef<InstanceType<typeof HandReading>>('hand')
 /** It was to go where more is shown, and would not. */
 const stayed = ({ look: last }: Job): boolean =>
@@ -120,6 +128,12 @@ const buildText = (data: Job) =>
           </button>
         </p>
       </NextReading>
+      <BeforeLeaving
+        v-if="data.leave && !wayTo"
+        ref="first"
+        :leave="data.leave"
+        :permission="data.family?.permission ?? ''"
+      />
       <WayCard v-if="wayTo" ref="way" :to="wayTo" @arrived="wayTo = undefined" />
       <p v-if="stayed(data)" class="amiss" role="status" data-claim="stayed">
         {{
@@ -174,7 +188,7 @@ const buildText = (data: Job) =>
           <v-btn
             v-if="data.family?.shows"
             variant="outlined"
-            :disabled="busy"
+            :disabled="busy || (data.leave?.open ?? 0) > 0"
             @click="look(data.device.port ?? '', true)"
             >{{ say('readings.deep', { mode: data.family.shows }) }}</v-btn
           >

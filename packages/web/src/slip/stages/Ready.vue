@@ -98,7 +98,7 @@ const saidOf = (one: Ready['signed'][number]) =>
                   {{ words.answer(answer) }}
                 </button>
               </span>
-              {{ saidOf(one) }}
+              {{ words.dies(one.facts) }} {{ saidOf(one) }}
             </span>
           </li>
         </ul>

@@ -94,6 +94,7 @@ export const job = (at: Stage, more: Partial<Job> = {}): Job => ({
   family: TARN,
   facts: [fact('board')],
   next: [],
+  leave: null,
   build: null,
   device: {
     serial: 'TRN4490077F31',

@@ -12,6 +12,7 @@ import { useSay } from '../../base/said.ts'
 import Resource from '../../parts/Resource.vue'
 import { useRead } from '../../server/query.ts'
 import { useJob } from '../job.ts'
+import BeforeLeaving from '../sheet/BeforeLeaving.vue'
 import LegCard from './LegCard.vue'
 
 const props = defineProps<{
@@ -62,7 +63,8 @@ watch(
   },
 )
 const advance = ref<InstanceType<typeof LegCard>>()
-defineExpose({ next: () => advance.value?.next() })
+const before = ref<InstanceType<typeof BeforeLeaving>>()
+defineExpose({ next: () => (before.value ? before.value.focus() : advance.value?.next()) })
 </script>
 
 <template>
@@ -102,7 +104,14 @@ defineExpose({ next: () => advance.value?.next() })
             {{ say('way.elsewhere') }}
           </button>
         </p>
+        <BeforeLeaving
+          v-if="data.first && data.first.open > 0"
+          ref="before"
+          :leave="data.first"
+          :permission="data.permission"
+        />
         <LegCard
+          v-else
           ref="advance"
           :key="`${leg.from.id} ${leg.to.id} ${data.missed}`"
           :leg="leg"

@@ -1,0 +1,109 @@
+/** What must be done before a slip's device leaves its running system, as the page shows it and the server holds to it. */
+import type { LeaveShown } from '@plain-slate/api'
+import type { Fate, LeaveItem, LeavePlan, Leaving, Mode } from '@plain-slate/core'
+import {
+  beforeLeaving,
+  isLeaveWaived,
+  leaveOpen,
+  modeName,
+  modeOfKind,
+  msOf,
+  said,
+  thingsThere,
+  toldOf,
+} from '@plain-slate/core'
+import type { Workshop } from '../base/workshop.ts'
+import { seenAt } from './at-port.ts'
+import type { JobAt } from './job-at.ts'
+import { whereOf } from './next.ts'
+
+/**
+ * Undefined while nothing says that it runs, or once its run has begun. `from`: where somebody says it is, as long as no
+ * link tells.
+ */
+export function leavingOf(
+  workshop: Pick<Workshop, 'families'>,
+  job: JobAt,
+  from?: Mode,
+): Leaving | undefined {
+  const { family, run, lines, look, device } = job
+  if (family === undefined || run !== undefined) return undefined
+  const { mode: seen, starts } = whereOf(workshop, job)
+  const mode = modeOfKind(family, 'system')
+  const here = (seen ?? from) === mode
+  if (starts !== 'system' && !(starts === undefined && here)) return undefined
+  const percent = toldOf(job.identity, 'batteryPercent')
+  const facts = seenAt(workshop, job)?.facts ?? device?.facts
+  return {
+    family,
+    mode,
+    here: here || (seen === undefined && from === undefined),
+    inUse: facts?.outcome !== 'set-up',
+    keepData: job.keepData,
+    things: thingsThere(job.things, lines),
+    house: job.house,
+    plan: plannedOf(job),
+    looked: device !== undefined || job.tally.before !== null,
+    stayedAt: stayed(look),
+    percent: percent === undefined ? undefined : Number(percent),
+    lines,
+  }
+}
+
+/** The plan that was taken: fates of things that are there, each once. */
+export function plannedOf({ taken, lines }: JobAt): LeavePlan | undefined {
+  if (taken === undefined) return undefined
+  const { shown, at } = taken
+  const there = shown.fates.filter(({ item }) => said(lines, `survive.${item}`) !== 'not-there')
+  return {
+    takenAt: msOf(at),
+    needs: shown.needs,
+    permission: shown.steps.some(
+      ({ kind, facts }) => kind === 'ready' && facts['what'] === 'permission',
+    ),
+    fates: [...new Set(there.map(({ fate }): Fate => fate))],
+  }
+}
+
+/** When the last look was to go where more is shown, and stayed. */
+const stayed = (look: JobAt['look']): number | undefined =>
+  look?.outcome?.kind === 'found' && look.epoch !== null && !look.outcome.table
+    ? msOf(look.at)
+    : undefined
+
+/** Undefined: no leg out of where it is waits for anything. */
+export function leaveShown(
+  workshop: Pick<Workshop, 'families'>,
+  job: JobAt,
+  from?: Mode,
+): LeaveShown | null {
+  const leaving = leavingOf(workshop, job, from)
+  if (leaving?.here !== true) return null
+  const items = beforeLeaving(leaving)
+  if (items.length === 0) return null
+  const waived = isLeaveWaived(leaving) ? lineOf(job, 'ready.leave') : null
+  return {
+    mode: modeName(leaving.family, leaving.mode),
+    items: items.map((one) => shown(job, one)),
+    open: leaveOpen(leaving).length,
+    waived,
+  }
+}
+
+const lineOf = ({ all }: JobAt, topic: string): LeaveShown['waived'] =>
+  all.findLast((line) => line.topic === topic) ?? null
+
+function shown(job: JobAt, one: LeaveItem): LeaveShown['items'][number] {
+  const { item, topic, answers, answer, holds, facts } = one
+  const line = topic === undefined || answer === undefined ? null : lineOf(job, topic)
+  return {
+    item,
+    topic: topic ?? null,
+    answers: [...answers],
+    answer: answer ?? null,
+    holds,
+    facts: { ...facts },
+    by: line?.by ?? null,
+    at: line?.at ?? null,
+  }
+}

@@ -1,0 +1,140 @@
+<script lang="ts">
+/**
+ * What must be done before the device leaves its running system: by whom it was said, or what is seen of it; what is
+ * open holds up every leg out of there, unless somebody goes on without it and says why.
+ */
+</script>
+
+<script setup lang="ts">
+import type { LeaveShown } from '@plain-slate/api'
+import { reaches } from '@plain-slate/core'
+import { computed, ref, useTemplateRef } from 'vue'
+import { useSessionStore } from '../../people/session.ts'
+import { useSay } from '../../base/said.ts'
+import { useShop } from '../../time/shop.ts'
+import { useJob, useLineWords } from '../job.ts'
+
+const props = defineProps<{ leave: LeaveShown; permission: string }>()
+const say = useSay()
+const words = useLineWords()
+const { when } = useShop()
+const session = useSessionStore()
+const { may, tell } = useJob()
+type Item = LeaveShown['items'][number]
+
+const mayWaive = computed(() => may.value && reaches(session.person?.role, 'technician'))
+const waiving = ref(false)
+const reason = ref('')
+async function waive() {
+  await tell([{ topic: 'ready.leave', answer: 'waived', note: reason.value.trim() }])
+  reason.value = ''
+  waiving.value = false
+}
+const name = ({ item, topic }: Item) =>
+  topic === null ? say(`leave.${item}`) : words.topic(topic, props.permission)
+/** What is seen of it, or what goes with it. */
+function detail({ item, holds, facts, by, at }: Item): string {
+  if (item === 'tally') return say(holds ? 'leave.tally.holds' : 'leave.tally.open')
+  if (item === 'charge') {
+    const needed = String(facts['needed'])
+    return facts['here'] === undefined
+      ? say('leave.charge.unseen', { needed })
+      : say('leave.charge.here', { here: String(facts['here']), needed })
+  }
+  if (by !== null && at !== null) return say('ready.signed', { by, when: when(at) })
+  return words.dies(facts)
+}
+const root = useTemplateRef('root')
+defineExpose({
+  focus: () => root.value?.querySelector<HTMLElement>('li.open button, .waive button')?.focus(),
+})
+</script>
+
+<template>
+  <section ref="root" :class="{ amiss: leave.open > 0 }" data-claim="leave" aria-labelledby="leave">
+    <h2 id="leave">
+      {{ say('leave.title', { mode: leave.mode }) }}
+      <small>{{ leave.open > 0 ? say('leave.open', { n: leave.open }) : say('leave.done') }}</small>
+    </h2>
+    <ul class="asked-list" aria-labelledby="leave">
+      <li
+        v-for="one in leave.items"
+        :key="one.item"
+        :class="{ open: !one.holds }"
+        :data-topic="one.topic ?? one.item"
+      >
+        <span class="word">
+          <template v-if="one.holds">{{
+            one.answer === null ? say('ready.holds') : words.answer(one.answer)
+          }}</template>
+          <template v-else-if="one.topic === null">{{ say('ready.fails') }}</template>
+          <button
+            v-else-if="may && one.answers.length === 1"
+            type="button"
+            class="sign no-print"
+            :aria-label="`${say('ready.sign')}: ${name(one)}`"
+            @click="tell([{ topic: one.topic, answer: one.answers[0] ?? 'done' }])"
+          >
+            {{ say('ready.sign') }}
+          </button>
+        </span>
+        <b>{{ name(one) }}</b>
+        <span class="dim">
+          <span v-if="may && !one.holds && one.answers.length > 1" class="row no-print">
+            <button
+              v-for="answer in one.answers"
+              :key="answer"
+              type="button"
+              class="sign"
+              :aria-label="say('ready.answer', { topic: name(one), answer: words.answer(answer) })"
+              @click="tell([{ topic: one.topic ?? '', answer }])"
+            >
+              {{ words.answer(answer) }}
+            </button>
+          </span>
+          {{ detail(one) }}
+        </span>
+      </li>
+    </ul>
+    <p v-if="leave.waived" data-claim="leave.waived">
+      {{
+        say('leave.waived', {
+          by: leave.waived.by ?? '',
+          when: when(leave.waived.at),
+          note: leave.waived.note ?? '',
+        })
+      }}
+    </p>
+    <template v-else-if="leave.open > 0 && mayWaive">
+      <p class="waive no-print">
+        <button type="button" class="act" :aria-expanded="waiving" @click="waiving = !waiving">
+          {{ say('leave.waive') }}
+        </button>
+      </p>
+      <form v-if="waiving" class="no-print" @submit.prevent="waive">
+        <v-text-field v-model="reason" :label="say('leave.reason')" maxlength="2000" />
+        <button type="submit" class="act" :disabled="reason.trim() === ''">
+          {{ say('leave.waive.go', { mode: leave.mode }) }}
+        </button>
+      </form>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+h2 {
+  margin-top: 0;
+}
+section {
+  margin: 8px 0 14px;
+}
+form {
+  display: grid;
+  gap: 6px;
+  justify-items: start;
+  max-width: 520px;
+}
+form .v-text-field {
+  width: 100%;
+}
+</style>
