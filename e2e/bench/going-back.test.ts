@@ -6,7 +6,7 @@ import type { ApiError, Job, PlanPage, RunShown } from '@plain-slate/api'
 import { THINGS } from '@plain-slate/core'
 import { cloneTemplate } from '@plain-slate/server/testing'
 import { afterEach, beforeEach, expect, it } from 'vitest'
-import { INTAKE, SIGNED, linesOf } from './lines.ts'
+import { INTAKE, LEAVES, SIGNED, linesOf } from './lines.ts'
 import { WholeShop, built, until } from './whole-shop.ts'
 
 const PHONE = 'COR4NB201406'
@@ -31,7 +31,7 @@ async function planned(): Promise<{ readonly at: string; readonly page: PlanPage
   const draft = { device: 'Corvane 4', model: 'CORV-4N', intent: 'downgrade' }
   const { number } = await shop.call<{ number: string }>('POST', '/api/slips', draft)
   const at = `/api/slips/${number}`
-  await shop.call('POST', `${at}/lines`, linesOf({ ...INTAKE, ...MAY_GO }))
+  await shop.call('POST', `${at}/lines`, linesOf({ ...INTAKE, ...LEAVES, ...MAY_GO }))
   await shop.read(`${at}/read`, 'P1', `${at}/job`, true)
   const route = { 'route.package': AIM, 'compare.unread': 'write-all' }
   await shop.call('POST', `${at}/lines`, linesOf(route))

@@ -36,7 +36,7 @@ describe('a device that runs', () => {
     await slip.sees({ batteryPercent: 71 })
     const refused = await deep(slip)
     expect(refused.code).toBe('slip.leaves')
-    expect(refused.sentence).toContain('Its things are counted, a copy of the customer’s data')
+    expect(refused.sentence).toContain(': a copy of the customer’s data, its link permission.')
     expect(open(await slip.read({ batteryPercent: 71 }))).toEqual(['backup', 'permission'])
     expect(open(await slip.say({ 'ready.backup': 'not-wanted' }))).toEqual(['permission'])
     expect(open(await slip.say({ 'ready.permission': 'done' }))).toEqual([])

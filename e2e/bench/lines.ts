@@ -24,6 +24,12 @@ export const INTAKE: Readonly<Record<string, string>> = {
   ),
 }
 
+/** What comes before it leaves its running system. */
+export const LEAVES: Readonly<Record<string, string>> = {
+  'ready.backup': 'opens',
+  'ready.permission': 'done',
+}
+
 /** Everything that is signed at Ready. */
 export const SIGNED: Readonly<Record<string, string>> = {
   'ready.backup': 'opens',

@@ -5,7 +5,7 @@
 import type { ApiError, Job, PlanPage, RunShown } from '@plain-slate/api'
 import { cloneTemplate } from '@plain-slate/server/testing'
 import { afterEach, beforeEach, expect, it } from 'vitest'
-import { INTAKE, SIGNED, linesOf } from './lines.ts'
+import { INTAKE, LEAVES, SIGNED, linesOf } from './lines.ts'
 import { LEAD, WholeShop, built, until } from './whole-shop.ts'
 
 const PHONE = 'COR5NC310403'
@@ -29,7 +29,7 @@ it('is another carrierâ€™s after one part was written, and nothing of its ownerâ
   const { number } = await shop.call<{ number: string }>('POST', '/api/slips', draft)
   const at = `/api/slips/${number}`
   const must = { 'survive.photos': 'must', 'survive.settings': 'not-there' }
-  await shop.call('POST', `${at}/lines`, linesOf({ ...INTAKE, ...must }))
+  await shop.call('POST', `${at}/lines`, linesOf({ ...INTAKE, ...LEAVES, ...must }))
   await shop.read(`${at}/read`, 'P1', `${at}/job`, true)
   await shop.call('POST', `${at}/lines`, linesOf({ 'route.package': PART }))
   const { now, why } = await shop.call<PlanPage>('GET', `${at}/plan`)

@@ -32,8 +32,9 @@ export function leavingOf(
   const mode = modeOfKind(family, 'system')
   const here = (seen ?? from) === mode
   if (starts !== 'system' && !(starts === undefined && here)) return undefined
-  const percent = toldOf(job.identity, 'batteryPercent')
-  const facts = seenAt(workshop, job)?.facts ?? device?.facts
+  const now = seenAt(workshop, job)?.facts
+  const facts = now ?? device?.facts
+  const percent = now?.batteryPercent ?? toldOf(job.identity, 'batteryPercent')
   return {
     family,
     mode,

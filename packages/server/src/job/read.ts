@@ -1,5 +1,5 @@
 /** Reading a slip's device over the link: its facts become readings, its things are counted. */
-import type { LeaveShown, LookFound } from '@plain-slate/api'
+import type { LookFound } from '@plain-slate/api'
 import type { DeviceFacts, Result } from '@plain-slate/core'
 import { isOver, readingsOf, refuse } from '@plain-slate/core'
 import type { FoundDevice } from '../devices/looks.ts'
@@ -31,24 +31,21 @@ export async function readForSlip(
   const sight = before.value.sights.find(({ port }) => port === asked.port)
   const other = otherDevice(before.value, sight?.facts ?? undefined)
   if (other !== undefined) return refuse(other)
-  const first = asked.deep ? leaveShown(workshop, before.value) : null
-  if (first !== null && first.open > 0) return refuse(leavesRefused(number, first))
+  const refused = asked.deep ? leavesRefused(workshop, before.value) : undefined
+  if (refused !== undefined) return refuse(refused)
   const look = await askLook(workshop, { ...asked, slip: number })
   return look.ok ? loadJob(workshop, number) : look
 }
 
-/** Into another mode only when nothing is left that can be done in this one alone. */
-const leavesRefused = (number: string, { mode, items }: LeaveShown): Refusal => ({
-  code: 'slip.leaves',
-  facts: {
-    number,
-    mode,
-    what: items
-      .filter(({ holds }) => !holds)
-      .map(({ item }) => sayAny('en-GB', `leave.${item}`, {}))
-      .join(', '),
-  },
-})
+/** Into another mode only when nothing is left that can be done in this one alone; the look itself counts first. */
+function leavesRefused(workshop: Workshop, job: JobAt): Refusal | undefined {
+  const first = leaveShown(workshop, job)
+  if (first === null || first.open === 0) return undefined
+  const open = first.items.filter(({ item, holds }) => !holds && item !== 'tally')
+  if (open.length === 0) return undefined
+  const what = open.map(({ item }) => sayAny('en-GB', `leave.${item}`, {})).join(', ')
+  return { code: 'slip.leaves', facts: { number: job.slip.number, mode: first.mode, what } }
+}
 
 /** A look has ended: what it found for a slip becomes readings, unless the device is another, or it is over. */
 export const lookEnded = (workshop: Workshop, id: string, found: LookFound): Promise<void> =>

@@ -31,7 +31,9 @@ async function waive() {
   waiving.value = false
 }
 const name = ({ item, topic }: Item) =>
-  topic === null ? say(`leave.${item}`) : words.topic(topic, props.permission)
+  item === 'tally' || item === 'charge'
+    ? say(`leave.name.${item}`)
+    : words.topic(topic ?? '', props.permission)
 /** What is seen of it, or what goes with it. */
 function detail({ item, holds, facts, by, at }: Item): string {
   if (item === 'tally') return say(holds ? 'leave.tally.holds' : 'leave.tally.open')
