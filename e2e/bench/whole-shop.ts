@@ -89,7 +89,11 @@ export class WholeShop {
     }
     this.#write('bench.json', JSON.stringify(bench))
     const named = ofBench.map(([name, port]) => [name, { address: `tcp:127.0.0.1:${port}` }])
-    const file = { format: 'plain-slate/bench@1', ports: Object.fromEntries(named) as object }
+    const file = {
+      format: 'plain-slate/bench@1',
+      ports: Object.fromEntries(named) as object,
+      computer: 'computer.json',
+    }
     this.#write('agent.json', JSON.stringify(file))
     await this.begin('stand-ins')
     await this.begin('server')

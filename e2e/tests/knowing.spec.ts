@@ -125,3 +125,39 @@ familiesTest(
     await expect(title(page)).toContainText('Brakken H2')
   },
 )
+
+test('a driver that is missing is said with its remedy, and with it the device is heard again', async ({
+  page,
+  desk,
+  shop,
+}) => {
+  await desk.signIn('Ilse', '/slips/0417/intake')
+  await takeIn(page)
+  await page.goto('/bench')
+  const computer = page.locator('[data-claim="computer"]')
+  const driver = computer.locator('[data-driver="tarn"]')
+  await expect(driver).toContainText('version 4, its maker’s newest')
+  await page.getByText('The computer beside them').press('Enter')
+  const installed = page.getByLabel('Brakken, the handheld driver')
+  await installed.selectOption('')
+  await expect(driver).toContainText('missing: nothing is heard in these modes; install 4')
+  await expect.poll(async () => (await shop.port('P2')).seen).toBe(null)
+  await desk.axe('a driver is missing')
+  await page.goto('/slips/0417/readings')
+  await expect(page.locator('[data-claim="next"]')).toContainText('Read next')
+  await enter(page)
+  const way = page.getByRole('region', { name: 'The way to the loader' })
+  await way.getByRole('button', { name: 'dark' }).press('Enter')
+  await expect(way.locator('[data-claim="unheard"]')).toContainText(
+    'This computer would not hear it in the loader: the handheld driver is missing or too old.',
+  )
+  await page.goto('/bench')
+  await page.getByText('The computer beside them').press('Enter')
+  await page.getByLabel('Brakken, the handheld driver').selectOption('2')
+  await expect(driver).toContainText('version 2, 2 versions behind; it is of use')
+  await expect.poll(async () => (await shop.port('P2')).seen?.serial).toBe(LEAD)
+  await page.goto('/slips/0417/readings')
+  await expect(page.locator('[data-claim="next"]')).toContainText('it is in normal mode')
+  await enter(page)
+  await expect(title(page)).toHaveText('All 14 facts that the job needs are settled')
+})

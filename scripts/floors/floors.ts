@@ -10,7 +10,7 @@ export const CORE_FLOORS: readonly (readonly string[])[] = [
   ['terms', 'verdict', 'canon', 'build'],
   ['layout', 'book'],
   ['family', 'firmware', 'wire'],
-  ['device', 'difference'],
+  ['device', 'difference', 'computer'],
   ['effect'],
   ['pace'],
   ['match', 'modes'],

@@ -5,6 +5,7 @@
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import {
+  DEMO_COMPUTER,
   DEMO_DEVICES,
   DEMO_PERMITS,
   DEMO_PACKAGES,
@@ -51,6 +52,8 @@ export async function simulatedBench(dataFolder: string, pace: number): Promise<
     permits: DEMO_PERMITS,
   }
   writeFileSync(join(folder, 'bench.json'), JSON.stringify(file))
+  const computer = join(folder, 'computer.json')
+  if (!existsSync(computer)) writeFileSync(computer, JSON.stringify(DEMO_COMPUTER))
   secretIn(join(folder, 'link.secret'))
   const secret = secretIn(join(folder, 'control.secret'))
   const controlFile = join(folder, 'control')
@@ -93,7 +96,11 @@ function writeBenchFile(dataFolder: string, ports: Readonly<Record<string, numbe
     name,
     { address: `tcp:127.0.0.1:${port}` },
   ])
-  const file = { format: 'plain-slate/bench@1', ports: Object.fromEntries(named) as object }
+  const file = {
+    format: 'plain-slate/bench@1',
+    ports: Object.fromEntries(named) as object,
+    computer: join('stand-ins', 'computer.json'),
+  }
   writeFileSync(benchFile(dataFolder), JSON.stringify(file, undefined, 2))
 }
 

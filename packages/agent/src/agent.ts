@@ -9,6 +9,7 @@ import { RENEW_MS } from '@plain-slate/api'
 import { pause } from '@plain-slate/link'
 import { openFolder } from '@plain-slate/vault'
 import { BenchPort } from './bench-port.ts'
+import { ComputerProbe } from './computer.ts'
 import type { AgentConfig } from './config.ts'
 import type { ServerSide } from './server.ts'
 import { serverSide } from './server.ts'
@@ -29,7 +30,8 @@ export async function startAgent(config: AgentConfig): Promise<RunningAgent> {
   const ports = [...config.ports].map(
     ([name, address]) => new BenchPort({ name, address, config, server, vault }),
   )
-  const agent = new Agent(config.id, server, ports)
+  const probe = new ComputerProbe(config.folder, config.computer)
+  const agent = new Agent(config.id, server, ports, probe)
   const ending = new AbortController()
   const { signal } = ending
   /* Each port waits on it now and then, with every try to meet its device. */
@@ -66,8 +68,10 @@ class Agent {
   #told = ''
   #toldAt = 0
   #why = ''
+  readonly #probe: ComputerProbe
 
-  constructor(id: string, server: ServerSide, ports: readonly BenchPort[]) {
+  constructor(id: string, server: ServerSide, ports: readonly BenchPort[], probe: ComputerProbe) {
+    this.#probe = probe
     this.#id = id
     this.#server = server
     this.#ports = ports
@@ -102,12 +106,17 @@ class Agent {
 
   #at = (name: string): BenchPort | undefined => this.#ports.find((port) => port.name === name)
 
-  /** Says that this agent lives and what it sees: when that changed, and now and then. */
+  /** Says that this agent lives, what it sees and what its computer tells: when that changed, and now and then. */
   async live(): Promise<void> {
     const ports = this.#ports.map(({ name, seen }) => ({ name, ...seen }))
-    const text = JSON.stringify(ports)
+    const computer = await this.#probe.told()
+    const text = JSON.stringify([ports, computer])
     if (text === this.#told && Date.now() - this.#toldAt < RENEW_MS) return
-    const told = await this.#server.call('agentPorts', { agent: this.#id, ports })
+    const told = await this.#server.call('agentPorts', {
+      agent: this.#id,
+      ports,
+      computer,
+    })
     if (told.kind === 'refused') this.#refused(told.code)
     if (told.kind !== 'answered') return
     this.#told = text

@@ -1,7 +1,7 @@
 /** What the agent is told from outside: where the server is, which ports it holds, where bytes lie. */
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { randomUUID } from 'node:crypto'
-import { join } from 'node:path'
+import { dirname, join, resolve } from 'node:path'
 import type { Result } from '@plain-slate/core'
 import { ok, refuse } from '@plain-slate/core'
 import type { Address } from '@plain-slate/link'
@@ -21,6 +21,8 @@ export const benchFileSchema = z.object({
       z.object({ command: z.tuple([z.string()], z.string()) }),
     ]),
   ),
+  /** The file in which a probe of this machine keeps what it sees; a name without a folder is beside this file. */
+  computer: z.exactOptional(z.string().min(1)),
 })
 
 const environment = z.object({
@@ -38,6 +40,8 @@ export type AgentConfig = {
   readonly secret: string
   readonly linkSecret: string
   readonly ports: ReadonlyMap<string, Address>
+  /** Where a probe of this machine keeps what it sees; undefined: there is none. */
+  readonly computer: string | undefined
   readonly folder: string
   readonly vaultFolder: string
   readonly id: string
@@ -63,6 +67,10 @@ export function readConfig(env: NodeJS.ProcessEnv): Result<AgentConfig, string> 
     secret: readFileSync(given.PLAIN_SLATE_BENCH_SECRET, 'utf8').trim(),
     linkSecret: readFileSync(given.PLAIN_SLATE_LINK_SECRET, 'utf8').trim(),
     ports,
+    computer:
+      file.computer === undefined
+        ? undefined
+        : resolve(dirname(given.PLAIN_SLATE_BENCH), file.computer),
     folder,
     vaultFolder: given.PLAIN_SLATE_VAULT,
     id: idIn(folder),

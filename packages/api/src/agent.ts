@@ -3,6 +3,7 @@
  * claims runs under a lease, and reports. Everything under the bench secret.
  */
 import {
+  benchComputerSchema,
   commandSchema,
   deviceFactsSchema,
   journalEntrySchema,
@@ -122,7 +123,7 @@ export const agentRoutes = {
     path: '/api/agent/ports',
     needs: 'agent',
     secret: true,
-    summary: 'What answers at each port',
+    summary: 'What answers at each port, and what the computer tells of itself',
     body: z.object({
       agent,
       ports: z.array(
@@ -133,6 +134,7 @@ export const agentRoutes = {
           odd: z.string().max(200).nullable(),
         }),
       ),
+      computer: benchComputerSchema.nullable().default(null),
     }),
     answer: z.object({}),
   }),

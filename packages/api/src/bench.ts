@@ -1,5 +1,5 @@
 /** The bench: ports with what hangs there, cables, simulated devices, and reading a device. */
-import { LEDGE_WORDS, leastOf } from '@plain-slate/core'
+import { DRIVER_STANDINGS, LEDGE_WORDS, computerSchema, leastOf } from '@plain-slate/core'
 import { z } from 'zod'
 import { stageSchema } from './error.ts'
 import { lookSchema } from './look.ts'
@@ -55,11 +55,40 @@ export const cableSchema = z.object({
   runs: z.int(),
   losses: z.int(),
 })
+export const computerShownSchema = z.object({
+  agent: z.string(),
+  ports: z.array(z.string()),
+  /** The agent's version; `same`: it is the server's own. */
+  version: z.string().nullable(),
+  same: z.boolean(),
+  freeMiB: z.int().nullable(),
+  /** Null: nobody tells of drivers, rivals and sleep. */
+  told: computerSchema.omit({ drivers: true }).nullable(),
+  /** Every driver that a family here needs. */
+  drivers: z.array(
+    z.object({
+      id: z.string(),
+      name: z.string(),
+      maker: z.string(),
+      modes: z.array(z.string()),
+      is: z.enum(DRIVER_STANDINGS),
+      version: z.int().nullable(),
+      least: z.int(),
+      newest: z.int(),
+    }),
+  ),
+})
+export type ComputerShown = z.infer<typeof computerShownSchema>
+
 export const benchSchema = z.object({
   ports: z.array(portSchema),
   cables: z.array(cableSchema),
   /** False while no agent holds the ports. */
   watched: z.boolean(),
+  /** The computers of living agents, with what each tells of itself. */
+  computers: z.array(computerShownSchema),
+  /** Where devices are simulated a computer's drivers and rivals are played too. */
+  simulated: z.boolean(),
 })
 export type Bench = z.infer<typeof benchSchema>
 

@@ -54,6 +54,7 @@ export const ERROR_CODES = [
   'package.foreign',
   'port.unknown',
   'port.empty',
+  'look.driver',
   'look.under-way',
   'look.given-up',
   'port.busy',

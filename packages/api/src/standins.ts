@@ -40,8 +40,21 @@ export const standInDeviceSchema = z.object({
 export type StandInDevice = z.infer<typeof standInDeviceSchema>
 
 const serial = z.string().min(4).max(40)
+const port = z.string().min(1).max(12)
+/** What is done with the computer beside them. `version` null: it is taken off; `program` null: it is closed. */
+const computerActs = [
+  z.object({
+    kind: z.literal('driver'),
+    driver: z.string().min(1).max(40),
+    version: z.int().positive().nullable(),
+  }),
+  z.object({ kind: z.literal('rival'), port, program: z.string().min(1).max(60).nullable() }),
+  z.object({ kind: z.literal('power-saving'), port, on: z.boolean() }),
+  z.object({ kind: z.literal('sleep'), minutes: z.int().positive().max(10_000).nullable() }),
+] as const
+
 export const standInActSchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('plug'), serial, port: z.string().min(1).max(12) }),
+  z.object({ kind: z.literal('plug'), serial, port }),
   z.object({ kind: z.literal('unplug'), serial }),
   z.object({ kind: z.literal('cell-out'), serial }),
   z.object({ kind: z.literal('cell-in'), serial }),
@@ -66,6 +79,7 @@ export const standInActSchema = z.discriminatedUnion('kind', [
     bytes: z.int().nonnegative(),
     how: z.enum(['cable', 'battery', 'computer']),
   }),
+  ...computerActs,
 ])
 export type StandInAct = z.infer<typeof standInActSchema>
 

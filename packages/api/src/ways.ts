@@ -93,5 +93,7 @@ export const waySchema = z.object({
   permission: z.string(),
   /** What comes before the first leg; null: nothing, or that leg does not leave the system. */
   first: leaveSchema.nullable(),
+  /** The driver that the computer lacks there: it would not be heard; null: it is, or nobody tells. */
+  unheard: z.string().nullable(),
 })
 export type WayShown = z.infer<typeof waySchema>

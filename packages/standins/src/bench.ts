@@ -23,6 +23,8 @@ import {
 import type { ModelClock } from './clock.ts'
 import { modelClock } from './clock.ts'
 import { REFUSAL_TEXTS } from './answers.ts'
+import type { ComputerAct } from './computer.ts'
+import { StandInComputer } from './computer.ts'
 import { SimulatedDevice } from './device.ts'
 import { promptOf } from './device-events.ts'
 import { extentsOf, readDevice, writeDevice } from './device-file.ts'
@@ -39,6 +41,8 @@ export type BenchPlan = {
   readonly families: readonly Family[]
   /** What the makers have signed. */
   readonly images: readonly ImageFacts[]
+  /** The file that tells of its computer; without one nobody is told. */
+  readonly computer?: string
   /** What makers have permitted. */
   readonly permits?: readonly Permit[]
 }
@@ -66,9 +70,12 @@ export async function openBench(plan: BenchPlan): Promise<Bench> {
     .filter((name) => name.endsWith('.json'))
     .sort()
     .map((name) => openDevice(plan, catalogue, join(plan.folder, name)))
+  const computer = new StandInComputer(plan.computer, plan.families)
   const servers = await Promise.all(
     Object.entries(plan.ports).map(async ([name, port]) => {
-      const server = createServer((socket) => take(devices, plan.secret, name, socket))
+      const server = createServer((socket) =>
+        take({ devices, computer, secret: plan.secret, port: name }, socket),
+      )
       return [name, server, await listening(server, port)] as const
     }),
   )
@@ -76,7 +83,7 @@ export async function openBench(plan: BenchPlan): Promise<Bench> {
     ports: Object.fromEntries(servers.map(([name, , port]) => [name, port])),
     devices: () => devices.map(({ device }) => device),
     shown: () => devices.map(({ device, clock }) => shownOf(device, clock)),
-    act: (act) => actOn(devices, act),
+    act: (act) => (isOfComputer(act) ? actOnIt(devices, computer, act) : actOn(devices, act)),
     async stop() {
       for (const one of devices) {
         one.device.leave()
@@ -103,11 +110,36 @@ function openDevice(plan: BenchPlan, catalogue: Catalogue, path: string): OnBenc
   return { device, clock: modelClock(plan.pace, file.model.at, Date.now), stream: undefined }
 }
 
+type ThisPort = {
+  readonly devices: readonly OnBench[]
+  readonly computer: StandInComputer
+  readonly secret: string
+  readonly port: string
+}
+
+const isHeardAt = (computer: StandInComputer, { device }: OnBench): boolean =>
+  device.port === null || computer.hears(device.nature.family, device.model.mode, device.port)
+
+const isOfComputer = (act: StandInAct): act is ComputerAct => !('serial' in act)
+
+/** What is no longer heard is lost at once. */
+function actOnIt(
+  devices: readonly OnBench[],
+  computer: StandInComputer,
+  act: ComputerAct,
+): string | undefined {
+  const why = computer.act(act)
+  for (const one of devices) if (!isHeardAt(computer, one)) drop(one)
+  return why
+}
+
 /** A stream on a port goes to the device that hangs there, if it answers. */
-function take(devices: readonly OnBench[], secret: string, port: string, socket: Socket): void {
+function take(at: ThisPort, socket: Socket): void {
+  const { devices, secret, port } = at
   const there = devices.find(({ device }) => device.port === port)
   socket.on('error', () => socket.destroy())
-  if (there === undefined || !isAwake(there)) return void socket.destroy()
+  if (there === undefined || !isAwake(there) || !isHeardAt(at.computer, there))
+    return void socket.destroy()
   socket.setNoDelay(true)
   const { device, clock } = there
   const met = (stream: Duplex, owns: boolean) => {
@@ -191,18 +223,17 @@ const shownMode = (family: Family, id: Mode) => ({
   kind: kindOf(family, id) ?? null,
 })
 
-function actOn(devices: readonly OnBench[], act: StandInAct): string | undefined {
+function actOn(
+  devices: readonly OnBench[],
+  act: Exclude<StandInAct, ComputerAct>,
+): string | undefined {
   const one = devices.find(({ device }) => device.model.serial === act.serial)
   if (one === undefined) return `There is no simulated device ${act.serial}.`
   const { device, clock } = one
   const now = clock.now(device.model.at)
   switch (act.kind) {
-    case 'plug': {
-      const other = devices.find((two) => two !== one && two.device.port === act.port)
-      if (other !== undefined) return `${act.port} holds ${other.device.model.serial}.`
-      device.plug(act.port)
-      return undefined
-    }
+    case 'plug':
+      return plugged(devices, one, act.port)
     case 'unplug':
       device.unplug()
       return drop(one)
@@ -250,6 +281,13 @@ function actOn(devices: readonly OnBench[], act: StandInAct): string | undefined
       device.planCut({ piece: act.piece, bytes: act.bytes, kind: act.how })
       return undefined
   }
+}
+
+function plugged(devices: readonly OnBench[], one: OnBench, port: string): string | undefined {
+  const other = devices.find((two) => two !== one && two.device.port === port)
+  if (other !== undefined) return `${port} holds ${other.device.model.serial}.`
+  one.device.plug(port)
+  return undefined
 }
 
 /** Started from its menu; while it installs nobody is heard on its cable. */

@@ -84,6 +84,14 @@ describe('what is said of a family', () => {
       ['Lost once the screen lock is taken off: Payment cards.'],
     ],
     [
+      'what a computer needs',
+      fen,
+      ({ drivers }) => (drivers[1] ? (drivers[1].least = 3) : 0),
+      [
+        'Over the link in rescue a computer needs the tablet’s rescue driver, version 3 at the least; 3 is the newest.',
+      ],
+    ],
+    [
       'what a start comes to',
       alder,
       ({ start }) => (start[0] ? (start[0].end = { kind: 'loop' }) : 0),

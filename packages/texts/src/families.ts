@@ -73,6 +73,14 @@ export function rulesWords(say: Say, family: Family): readonly string[] {
       : say('family.adopts', {
           how: list(family.adopts.map((one) => say(`family.adopts.${one}`))),
         }),
+    ...family.drivers.map(({ name, modes, least, newest }) =>
+      say('family.driver', {
+        name,
+        least,
+        newest,
+        modes: list(modes.map((mode) => nameOf(family, mode))),
+      }),
+    ),
     ...family.marks.map(({ says, setBy }) =>
       say('family.mark', { says, by: list(setBy.map((one) => say(`family.mark.${one}`))) }),
     ),

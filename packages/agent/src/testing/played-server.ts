@@ -43,6 +43,7 @@ export class PlayedServer {
       server: `http://127.0.0.1:${port}`,
       secret: 's',
       linkSecret: 's',
+      computer: undefined,
       ports: new Map(Object.entries(ports)),
       folder: this.folder,
       vaultFolder: mkdtempSync(join(tmpdir(), 'vault-')),

@@ -13,6 +13,7 @@ export type Family = Profile
 export type ModeProfile = Family['modes'][number]
 export type Model = Family['models'][number]
 export type Way = Family['ways'][number]
+export type Driver = Family['drivers'][number]
 
 /** A model by its code, or undefined. */
 export const modelOf = (family: Family, code: string): Model | undefined =>

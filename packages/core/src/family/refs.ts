@@ -14,6 +14,7 @@ export const brokenRefs = (family: Profile): readonly BrokenRef[] => [
   ...partsNamed(family),
   ...installsSound(family),
   ...handsSound(family),
+  ...driversSound(family),
 ]
 
 const broken = (path: BrokenRef['path'], message: string): readonly BrokenRef[] => [
@@ -47,6 +48,7 @@ function modesNamed(family: Profile): readonly BrokenRef[] {
       'mode' in end ? known(['start', index, 'end', 'mode'], end.mode) : [],
     ),
     ...family.stores.flatMap(({ modes }, index) => known(['stores', index, 'modes'], ...modes)),
+    ...family.drivers.flatMap(({ modes }, index) => known(['drivers', index, 'modes'], ...modes)),
     ...family.installs.flatMap(({ mode }, index) => known(['installs', index, 'mode'], mode)),
     ...family.modes.flatMap(({ confusedWith }, index) =>
       known(['modes', index, 'confusedWith'], ...confusedWith.map(({ mode }) => mode)),
@@ -73,6 +75,18 @@ function rolesTaken({ modes, never, lock }: Profile): readonly BrokenRef[] {
       : []),
   ]
 }
+
+/** A mode has one driver at the most, and the newest of it is of use. */
+const driversSound = ({ drivers }: Profile): readonly BrokenRef[] =>
+  drivers.flatMap(({ modes, least, newest }, index) => {
+    const others = drivers.slice(0, index).flatMap((one) => one.modes)
+    return [
+      ...(modes.some((mode) => others.includes(mode))
+        ? broken(['drivers', index, 'modes'], 'modes of no other driver')
+        : []),
+      ...(least > newest ? broken(['drivers', index, 'least'], 'no more than the newest') : []),
+    ]
+  })
 
 function modelsNamed({ models, variants }: Profile): readonly BrokenRef[] {
   const codes = models.map(({ code }) => code)

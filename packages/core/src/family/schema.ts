@@ -63,6 +63,18 @@ const mib = z.union([
   z.literal('rest'),
 ])
 
+/**
+ * Software of its maker's that a computer needs for the link in these modes. Versions are counted: below `least` it is of
+ * no use, `newest` is the one its maker gives out.
+ */
+const driver = z.object({
+  id: z.string().min(1).max(40),
+  name: text,
+  modes: z.array(modeSchema).min(1),
+  least: z.int().positive(),
+  newest: z.int().positive(),
+})
+
 export const profileSchema = z.object({
   format: z.literal('plain-slate/family@2'),
   id: z.string().min(2).max(24),
@@ -111,6 +123,8 @@ export const profileSchema = z.object({
       charges: z.boolean(),
     }),
   ),
+  /** Links that need a driver of their own; a mode that none names needs none. */
+  drivers: z.array(driver),
   ways: z.array(way),
   partitions: z
     .array(z.object({ name: text, role: partRoleSchema, slot: z.exactOptional(slotSchema), mib }))

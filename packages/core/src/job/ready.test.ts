@@ -24,6 +24,7 @@ const plan = {
   reaches: true,
   mode: 'normal',
   needs: 44,
+  seconds: 1500,
   permission: true,
   fates: ['kept'],
   fromCard: false,
@@ -40,6 +41,7 @@ const facts = (more: Partial<ReadyFacts> = {}): ReadyFacts => ({
   busy: false,
   cable: { name: 'C', runs: 40, losses: 0 },
   packages: [pack],
+  computer: undefined,
   overruled: false,
   doubted: [],
   unasked: [],
@@ -119,6 +121,46 @@ describe('what the system sees', () => {
     expect(broken({ mode })).toEqual(['mode'])
     expect(broken({ mode: { ...mode, charges: true } })).toEqual([])
     expect(broken({ mode, lines: linesOf(SIGNED) })).toEqual([])
+  })
+})
+
+describe('what the computer tells', () => {
+  const computer = {
+    drivers: [{ name: 'the handheld driver', is: 'there', behind: 0, modes: 'the loader' }],
+    rivals: [],
+    powerSaving: false,
+    sleepMinutes: null,
+    freeMiB: 4096,
+  } as const
+  const told = (more: object) => broken({ computer: { ...computer, ...more } })
+  const driver = (is: string) => ({ drivers: [{ ...computer.drivers[0], is, behind: 2 }] })
+  it.each<[string, object, readonly string[]]>([
+    ['a computer with all it needs', {}, []],
+    ['a driver that is missing', driver('missing'), ['driver']],
+    ['a driver that is too old', driver('too-old'), ['driver']],
+    ['a driver that is older than the newest', driver('old'), []],
+    ['another program at the port', { rivals: [{ port: 'P2', program: 'x' }] }, ['rival']],
+    ['a port that is put to sleep', { powerSaving: true }, ['power']],
+    ['sleep before the plan may end', { sleepMinutes: 25 }, ['sleep']],
+    ['sleep after it', { sleepMinutes: 26 }, []],
+    ['a full disk', { freeMiB: 511 }, ['disk']],
+    ['a disk with room', { freeMiB: 512 }, []],
+  ])('of %s', (_, more, checks) => {
+    expect(told(more)).toEqual(checks)
+  })
+
+  it('says how old a driver is, and asks nobody what the computer tells', () => {
+    const facts_ = (more: object) =>
+      checksOf(facts({ computer: { ...computer, ...more } })).find(
+        ({ check }) => check === 'driver',
+      )?.facts
+    expect(facts_(driver('old'))).toMatchObject({ old: 'the handheld driver', behind: 2 })
+    expect(facts_({})).toMatchObject({ old: '', behind: 0 })
+    const asked = (more: Partial<ReadyFacts>) =>
+      confirmationsOf(facts(more)).map(({ topic }) => topic)
+    expect(asked({})).toContain('ready.bench')
+    expect(asked({ computer })).not.toContain('ready.bench')
+    expect(checksOf(facts()).map(({ check }) => check)).not.toContain('driver')
   })
 })
 

@@ -8,6 +8,8 @@ import type { Actor } from '../acts/acts.ts'
 import { authorise } from '../acts/acts.ts'
 import type { Fate } from '../match/rules/data-fate.ts'
 import { ACCESSORIES, FATE_CONSENTS } from '../terms/line.ts'
+import type { GateComputer } from './ready-computer.ts'
+import { computerChecks } from './ready-computer.ts'
 import type { Lines } from './intake.ts'
 import type { HouseRules } from '../match/house.ts'
 import { haltOf, said } from './intake.ts'
@@ -31,6 +33,11 @@ export const CHECKS = [
   'asked',
   'tally',
   'cable',
+  'driver',
+  'rival',
+  'power',
+  'sleep',
+  'disk',
 ] as const
 export type CheckName = (typeof CHECKS)[number]
 
@@ -75,6 +82,8 @@ export type ReadyFacts = {
         /** Its rehearsal ended as the plan promises. */
         readonly reaches: boolean
         readonly needs: number
+        /** Seconds that it takes at the longest. */
+        readonly seconds: number
         /** A step of it needs the link permission. */
         readonly permission: boolean
         readonly fates: readonly Fate[]
@@ -91,6 +100,8 @@ export type ReadyFacts = {
   readonly busy: boolean
   readonly cable:
     { readonly name: string; readonly runs: number; readonly losses: number } | undefined
+  /** What the computer of its port tells of itself; undefined: nobody tells, and people see to it. */
+  readonly computer: GateComputer | undefined
   readonly packages: readonly GatePackage[]
   /** A lead took every package that nobody outside vouches for, with a reason. */
   readonly overruled: boolean
@@ -171,8 +182,9 @@ export function checksOf(at: ReadyFacts): readonly Check[] {
       facts: { cable: cable?.name ?? '', runs: cable?.runs ?? 0, losses: cable?.losses ?? 0 },
     },
   ]
-  return all
-    .filter(({ asked }) => asked !== false)
+  const asked: readonly Asked[] = [...all, ...computerChecks(at)]
+  return asked
+    .filter((one) => one.asked !== false)
     .map(({ check, holds, seen: looked = true, facts }) => ({ check, holds, seen: looked, facts }))
 }
 
@@ -211,7 +223,7 @@ const isSigned = (at: ReadyFacts): boolean => confirmationsOf(at).every(({ signe
 
 /**
  * What people say for this plan: the owner's word for each fate that is not kept, and what a technician
- * makes sure of. A word given before the plan was taken is none; "no" to a fate signs nothing.
+ * makes sure of; of the computer only where it does not tell itself. A word given before the plan was taken is none; "no" to a fate signs nothing.
  */
 export function confirmationsOf({
   plan,
@@ -220,9 +232,10 @@ export function confirmationsOf({
   lines,
   leaving,
   starts,
+  computer,
 }: Pick<
   ReadyFacts,
-  'plan' | 'keepData' | 'house' | 'lines' | 'leaving' | 'starts'
+  'plan' | 'keepData' | 'house' | 'lines' | 'leaving' | 'starts' | 'computer'
 >): readonly Confirmation[] {
   /* The card that the package is read from stays where it is. */
   const taken = ACCESSORIES.filter((one) => one !== 'case' && !(one === 'card' && plan?.fromCard))
@@ -251,7 +264,7 @@ export function confirmationsOf({
     own('ready.cable'),
     ...(plan?.permission === true ? [own('ready.permission')] : []),
     ...(out ? [own('ready.out')] : []),
-    own('ready.bench'),
+    ...(computer === undefined ? [own('ready.bench')] : []),
   ]
 }
 

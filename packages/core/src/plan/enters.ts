@@ -16,3 +16,13 @@ export function handWays(steps: readonly Step[], begin?: Mode): readonly HandWay
     return way.hands ? [{ step: step.number, from, to: way.to }] : []
   })
 }
+
+/** Modes in which a plan meets its device, each once; `begin`: the one in which it begins, where that is known. */
+export function modesMet(steps: readonly Step[], begin?: Mode): readonly Mode[] {
+  const met = steps.flatMap((step): readonly Mode[] => {
+    if (step.kind === 'enter') return [step.way.to]
+    if (step.kind === 'restart' || step.kind === 'first-start') return [step.to]
+    return 'mode' in step ? [step.mode] : []
+  })
+  return [...new Set([...(begin === undefined ? [] : [begin]), ...met])]
+}

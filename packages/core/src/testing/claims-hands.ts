@@ -1,4 +1,5 @@
 /** What a family says to hands and eyes: its rows, its outline, the ways as cards, its menus under every loader. */
+import { driversFor } from '../computer/drivers.ts'
 import { modeOfKind } from '../family/modes.ts'
 import { beforeLeaving } from '../job/leave.ts'
 import { USUAL_HOUSE } from '../match/house.ts'
@@ -31,6 +32,14 @@ export const HANDS: Readonly<Record<string, (bench: Bench) => unknown>> = {
         percent: 20,
         lines: new Map(),
       }),
+    ),
+  'what its links need of a computer': ({ family }) =>
+    [0, 1, 2, 3, 4, 5, 6, 7, 8].map((version) =>
+      driversFor(
+        family,
+        family.modes.map(({ id }) => id),
+        { drivers: family.drivers.map(({ id }) => ({ id, version })) },
+      ).map(({ driver: { id, name }, is, modes }) => [id, name, is, modes]),
     ),
   'how the device is drawn': ({ family }) => family.outline,
   'what its ways ask of hands': ({ family }) =>

@@ -14,7 +14,7 @@ import { placesNow } from '../runs/places.ts'
 import { followRun } from '../job/show.ts'
 import type { Refusal } from '../base/refusal.ts'
 import type { Transaction } from '../tables/database.ts'
-import { heartOf, listSights, putSights } from '../tables/devices.ts'
+import { heartOf, listComputers, listSights, putSights } from '../tables/devices.ts'
 import type { LookRow } from '../tables/looks.ts'
 import { listLooks } from '../tables/looks.ts'
 import { tell } from '../tables/news.ts'
@@ -61,14 +61,16 @@ export function agentHandlers(workshop: Workshop) {
       looks: looks.map(lookWanted),
     })
   }
-  const agentPorts: Of<'agentPorts'> = async ({ body: { agent, ports } }) => {
+  const agentPorts: Of<'agentPorts'> = async ({ body: { agent, ports, computer } }) => {
+    const told = (await listComputers(workshop.db)).find((one) => one.agent === agent)
     const before = new Map((await listSights(workshop.db)).map((one) => [one.port, one]))
-    await putSights(workshop.db, agent, ports, LEASE_MS)
+    await putSights(workshop.db, agent, { ports, computer }, LEASE_MS)
     const changed = ports.some(({ name, facts, odd }) => {
       const was = before.get(name)
       return !isDeepStrictEqual([was?.facts ?? null, was?.odd ?? null], [facts, odd])
     })
-    if (changed) await tell(workshop.db, 'bench', agent, 1)
+    const other = !isDeepStrictEqual(told?.computer ?? null, computer)
+    if (changed || other) await tell(workshop.db, 'bench', agent, 1)
     return ok({})
   }
   const agentLook: Of<'agentLook'> = async ({ body: { id, found } }) => {

@@ -62,6 +62,7 @@ const STATUS: Readonly<Record<ErrorCode, number>> = {
   'package.foreign': 409,
   'port.unknown': 404,
   'port.empty': 409,
+  'look.driver': 409,
   'look.under-way': 409,
   'look.given-up': 504,
   'port.busy': 409,

@@ -17,7 +17,7 @@ export function benchHandlers(workshop: Workshop) {
   const hands: Of<'hands'> = async () => ok(await listHands(workshop.config))
   const handsAct: Of<'handsAct'> = async ({ body }) => {
     const done = await doByHand(workshop.config, body)
-    await tell(workshop.db, 'bench', body.serial, 1)
+    await tell(workshop.db, 'bench', 'serial' in body ? body.serial : body.kind, 1)
     return done
   }
   const cableMove: Of<'cableMove'> = async ({ body: { cable, port }, actor }) => {

@@ -2,11 +2,12 @@
 import type { Bench, Port } from '@plain-slate/api'
 import type { Family } from '@plain-slate/core'
 import { ledgeWord, stepAt } from '@plain-slate/core'
+import { computerShown } from './computers.ts'
 import type { Workshop } from '../base/workshop.ts'
 import { runRowOf } from '../runs/show.ts'
 import { listCables, listPorts } from '../tables/bench.ts'
 import type { Sight } from '../tables/devices.ts'
-import { anyAgent, listSights } from '../tables/devices.ts'
+import { listComputers, listSights } from '../tables/devices.ts'
 import type { RunRow } from '../tables/runs.ts'
 import { slipsBySerial } from '../tables/job.ts'
 import { listRuns } from '../tables/runs.ts'
@@ -15,13 +16,13 @@ import { lookShown } from '../devices/looks.ts'
 import { kindSeen, seenOf } from '../devices/seen.ts'
 
 /** Six small reads side by side, joined by the port's name: what one of them lacks leaves the others whole. */
-export async function showBench({ db, families }: Workshop): Promise<Bench> {
-  const [ports, cables, sights, runs, watched, slips, looks] = await Promise.all([
+export async function showBench({ db, families, config }: Workshop): Promise<Bench> {
+  const [ports, cables, sights, runs, computers, slips, looks] = await Promise.all([
     listPorts(db),
     listCables(db),
     listSights(db),
     listRuns(db, 'at-ports'),
-    anyAgent(db),
+    listComputers(db),
     slipsBySerial(db),
     newestLooks(db),
   ])
@@ -40,7 +41,9 @@ export async function showBench({ db, families }: Workshop): Promise<Bench> {
       }
     }),
     cables,
-    watched,
+    watched: computers.length > 0,
+    computers: computers.map((one) => computerShown(families, one)),
+    simulated: config.standIns !== undefined,
   }
 }
 

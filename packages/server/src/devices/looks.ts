@@ -4,15 +4,15 @@
  */
 import { randomUUID } from 'node:crypto'
 import type { LookFound, LookShown } from '@plain-slate/api'
-import type { DeviceFacts, Family, Result } from '@plain-slate/core'
-import { familyOf, modeTaking, ok, refuse } from '@plain-slate/core'
+import type { DeviceFacts, Family, Mode, Result } from '@plain-slate/core'
+import { driverOf, familyOf, isHeard, modeName, modeTaking, ok, refuse } from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
 import { errorOf } from '../base/refusal.ts'
 import { rangesOf } from './digests.ts'
 import { listPorts } from '../tables/bench.ts'
 import type { Transaction } from '../tables/database.ts'
-import { anyAgent, listSights, putDevice, takeEpoch } from '../tables/devices.ts'
+import { anyAgent, listComputers, listSights, putDevice, takeEpoch } from '../tables/devices.ts'
 import type { LookOutcome, LookRow } from '../tables/looks.ts'
 import {
   GIVEN_UP,
@@ -56,6 +56,9 @@ export async function askLook(
   const there = await seenThere(workshop, port)
   const family = there?.family
   const into = (deep && family !== undefined ? modeTaking(family, 'table') : undefined) ?? null
+  const lacking =
+    into === null || family === undefined ? undefined : await notHeard(workshop, port, family, into)
+  if (lacking !== undefined) return refuse(lacking)
   const epoch = into === null ? null : await takeEpoch(workshop.db)
   const digests = there === undefined ? [] : await digestsWanted(workshop, there)
   if (!(await insertLook(workshop.db, { id, port, ...whose, digests, into, epoch })))
@@ -64,6 +67,20 @@ export async function askLook(
   await tellOf(workshop, { port, slip: asked.slip })
   const row = await lastLook(workshop.db, { port })
   return row === undefined ? refuse({ code: 'port.unknown', facts: { port } }) : ok(row)
+}
+
+/** A mode into which nothing is led that would not be heard there: its driver is missing, or too old. */
+async function notHeard(
+  { db }: Workshop,
+  port: string,
+  family: Family,
+  into: Mode,
+): Promise<Refusal | undefined> {
+  const computers = await listComputers(db)
+  const probe = computers.find(({ ports }) => ports.includes(port))?.computer?.probe
+  if (probe === undefined || probe === null || isHeard(family, into, probe)) return undefined
+  const driver = driverOf(family, into)?.name ?? ''
+  return { code: 'look.driver', facts: { port, driver, mode: modeName(family, into) } }
 }
 
 /** Keeps what was found for a slip; a refusal is the look's end. */

@@ -12,7 +12,7 @@ import type {
 import type { AtPort } from '../devices/case.ts'
 import type { ProvenPackage } from '../shelf/shelf.ts'
 import type { CableRow } from '../tables/bench.ts'
-import type { DeviceRow, Sight } from '../tables/devices.ts'
+import type { ComputerRow, DeviceRow, Sight } from '../tables/devices.ts'
 import type { MadePlan } from '../plans/made.ts'
 import type { PlanRow, Tallies } from '../tables/job.ts'
 import type { LookRow } from '../tables/looks.ts'
@@ -51,9 +51,10 @@ export type JobAt = {
   /** Where its device answers now. */
   readonly sight: { readonly port: string; readonly facts: DeviceFacts } | undefined
   readonly sights: readonly Sight[]
-  /** The bench beside: whether an agent lives, its cables, the runs that hold a port. */
+  /** The bench beside: whether an agent lives, its computers, its cables, the runs that hold a port. */
   readonly bench: {
     readonly agent: boolean
+    readonly computers: readonly ComputerRow[]
     readonly cables: readonly CableRow[]
     readonly runs: readonly RunRow[]
   }

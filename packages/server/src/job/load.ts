@@ -45,7 +45,7 @@ import { namedOnShelf, shelfFor } from '../shelf/shelf.ts'
 import { listCables } from '../tables/bench.ts'
 import type { Database } from '../tables/database.ts'
 import type { Sight } from '../tables/devices.ts'
-import { anyAgent, listSights, readDevice, readSince } from '../tables/devices.ts'
+import { listComputers, listSights, readDevice, readSince } from '../tables/devices.ts'
 import { jobMark } from '../tables/job-mark.ts'
 import type { PlanRow } from '../tables/job.ts'
 import { listLines, listReadings, readPlan, readTallies, serialsOfOthers } from '../tables/job.ts'
@@ -139,8 +139,10 @@ async function readBesides(
 
 /** What the gate asks of the bench, read with the job so that both are of one moment. */
 async function readBench(db: Database): Promise<JobAt['bench']> {
+  const computers = await listComputers(db)
   return {
-    agent: await anyAgent(db),
+    agent: computers.length > 0,
+    computers,
     cables: await listCables(db),
     runs: await listRuns(db, 'at-ports'),
   }

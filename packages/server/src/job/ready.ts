@@ -22,6 +22,7 @@ import type { ProvenPackage } from '../shelf/shelf.ts'
 import { modeShown } from '../devices/seen.ts'
 import { stateAt } from '../plans/roads.ts'
 import type { JobAt } from './job-at.ts'
+import { computerOf } from './computer.ts'
 import { leavingOf, plannedOf } from './leave.ts'
 import { whereOf } from './next.ts'
 import { isPublished, isVouchedFor, isWhole, routePackages } from './packages.ts'
@@ -40,6 +41,7 @@ async function gateFacts(workshop: Workshop, job: JobAt, stale: boolean): Promis
     otherIds: otherIds(job),
     busy: runs.some(({ port }) => port === sight?.port),
     cable: cables.find(({ port }) => port !== null && port === sight?.port),
+    computer: computerOf(job),
     packages: await Promise.all(
       routePackages(job).map((one) => packageOf(workshop, one, job.house)),
     ),
@@ -67,7 +69,7 @@ function planOf(job: JobAt, stale: boolean): ReadyFacts['plan'] {
   if (planned === undefined || job.taken === undefined) return undefined
   const { shown, made } = job.taken
   const fromCard = packsOf(made.plan.moves).some(({ way }) => way === 'card')
-  return { ...planned, stale, reaches: shown.reaches, fromCard }
+  return { ...planned, stale, reaches: shown.reaches, seconds: shown.time.high, fromCard }
 }
 
 /** What a finding on the picked package, or on what goes before it, still asks people for. */

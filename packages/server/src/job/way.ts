@@ -7,6 +7,7 @@ import type { Workshop } from '../base/workshop.ts'
 import { modeShown } from '../devices/seen.ts'
 import { seenAt } from './at-port.ts'
 import type { JobAt } from './job-at.ts'
+import { unheardIn } from './computer.ts'
 import { leaveShown } from './leave.ts'
 import { whereOf } from './next.ts'
 
@@ -42,6 +43,7 @@ export function wayOf(
     missed: missedOf(job, asked.to),
     permission: family.permission.what,
     first: leaveShown(workshop, job, from),
+    unheard: unheardIn(job, asked.to) ?? null,
   })
 }
 

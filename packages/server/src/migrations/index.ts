@@ -23,6 +23,7 @@ import * as modesHaveKinds from './021-modes-have-kinds.ts'
 import * as devicesInFull from './022-devices-in-full.ts'
 import * as houseRules from './023-house-rules.ts'
 import * as provenOnce from './024-packages-are-proven-once.ts'
+import * as computersTell from './025-computers-tell.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -49,6 +50,7 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '022-devices-in-full': devicesInFull,
   '023-house-rules': houseRules,
   '024-packages-are-proven-once': provenOnce,
+  '025-computers-tell': computersTell,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

@@ -1,6 +1,6 @@
 /** Devices as read over the link, what answers at each port, and looks that were asked for. */
 import type { LookFound } from '@plain-slate/api'
-import type { DeviceFacts } from '@plain-slate/core'
+import type { BenchComputer, DeviceFacts } from '@plain-slate/core'
 import { isoOf, ms } from '@plain-slate/core'
 import type { Database } from './database.ts'
 
@@ -72,11 +72,16 @@ export async function forgetDigests(db: Database, serial: string): Promise<void>
 /** What answers at a port; `odd`: why it cannot be used. */
 type Seen = { readonly facts: DeviceFacts | null; readonly odd: string | null }
 
-/** What an agent saw at its ports; answers those where it changed. */
+type TheirPort = { readonly name: string } & Seen
+
+/** What an agent saw at its ports, and what its computer tells of itself. */
 export async function putSights(
   db: Database,
   agent: string,
-  ports: readonly ({ readonly name: string } & Seen)[],
+  {
+    ports,
+    computer,
+  }: { readonly ports: readonly TheirPort[]; readonly computer: BenchComputer | null },
   leaseMs: number,
 ): Promise<void> {
   const at = db.fn.now()
@@ -93,6 +98,30 @@ export async function putSights(
     .onConflict('port')
     .merge()
   await heartOf(db, agent, leaseMs)
+  await db('agents')
+    .where({ id: agent })
+    .update({ computer: computer === null ? null : JSON.stringify(computer) })
+}
+
+export type ComputerRow = {
+  readonly agent: string
+  readonly ports: readonly string[]
+  readonly computer: BenchComputer | null
+}
+
+/** The computers of living agents with the ports that each holds, as they tell of themselves. */
+export async function listComputers(db: Database): Promise<ComputerRow[]> {
+  return (await db('agents')
+    .leftJoin('port_sights', 'port_sights.agent', 'agents.id')
+    .where('agents.until', '>', db.fn.now())
+    .groupBy('agents.id')
+    .orderBy('agents.id')
+    .select('agents.id as agent', 'agents.computer')
+    .select(
+      db.raw(
+        `coalesce(json_agg(port order by port) filter (where port is not null), '[]') as ports`,
+      ),
+    )) as ComputerRow[]
 }
 
 /** An agent lives until then, unless it says so again. */

@@ -18,7 +18,7 @@ const MARK = `
        from runs),
     (select string_agg(concat_ws(',', port, agent, facts, odd), ';' order by port)
        from port_sights join agents on agents.id = agent where until > now()),
-    (select count(*) > 0 from agents where until > now()),
+    (select string_agg(concat_ws(',', id, computer), ';' order by id) from agents where until > now()),
     (select concat_ws(',', count(*), max(at)) from devices),
     (select string_agg(concat_ws(',', name, port, note), ';' order by name) from cables),
     (select max(version) from house_rules),

@@ -1,5 +1,5 @@
 /** An agent as tests play it: what it says of a port, under the bench secret. */
-import type { DeviceFacts } from '@plain-slate/core'
+import type { BenchComputer, DeviceFacts } from '@plain-slate/core'
 
 /** What the demo's lead device says of itself in its loader. */
 export const LEAD_FACTS: DeviceFacts = {
@@ -24,17 +24,22 @@ export const LEAD_FACTS: DeviceFacts = {
 }
 export const BENCH_SECRET = { authorization: 'Bearer bench-secret' } as const
 
-/** Says what answers at a port: the lead device but for what is named, or nothing. */
+/** Says what answers at a port: the lead device but for what is named, or nothing; and what its computer tells. */
 export async function agentSees(
   address: string,
   port: string,
   facts: Partial<DeviceFacts> | null,
+  computer: BenchComputer | null = null,
 ): Promise<void> {
   const told = facts === null ? null : { ...LEAD_FACTS, ...facts }
   const response = await fetch(`${address}/api/agent/ports`, {
     method: 'POST',
     headers: { ...BENCH_SECRET, 'content-type': 'application/json' },
-    body: JSON.stringify({ agent: 'agent a', ports: [{ name: port, facts: told, odd: null }] }),
+    body: JSON.stringify({
+      agent: 'agent a',
+      ports: [{ name: port, facts: told, odd: null }],
+      computer,
+    }),
   })
   if (!response.ok) throw new Error(await response.text())
 }

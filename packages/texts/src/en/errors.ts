@@ -165,6 +165,10 @@ export const errors = {
   'error.port.unknown': 'There is no port or cable {port} on this bench.',
   'error.port.unknown.kept': 'Nothing was changed.',
   'error.port.unknown.remedy': 'Look at the Bench for the names.',
+  'error.look.driver':
+    'The computer of {port} would not hear it in {mode}: {driver} is missing there, or too old.',
+  'error.look.driver.kept': 'It was left where it is.',
+  'error.look.driver.remedy': 'Install the driver first; the Bench says which version.',
   'error.look.under-way': 'The device at {port} is being read already.',
   'error.look.under-way.kept': 'That look goes on.',
   'error.look.under-way.remedy': 'Wait for it: what it finds is shown when it ends.',

@@ -136,6 +136,8 @@ export const families = {
   'family.key.patchDate': 'the patch date',
   'family.key.track': 'the track',
   'family.account': 'With an account on it a reset asks for its sign-in.',
+  'family.driver':
+    'Over the link in {modes} a computer needs {name}, version {least} at the least; {newest} is the newest.',
   'family.account.not': 'A reset asks for no sign-in.',
   'family.account.lock': 'Lost once the screen lock is taken off: {things}.',
   'family.wipe': 'A wipe erases {roles}.',

@@ -71,6 +71,8 @@ export const knowing = {
   'way.is': '{looks}: {mode}',
   'way.is.slip': 'It went to {mode}: {slip}',
   'ready.way': 'The way by hand into {mode}, before it counts',
+  'way.unheard':
+    'This computer would not hear it in {mode}: {driver} is missing or too old. Install it first; the Bench says which version.',
   'way.close': 'Close the way',
 
   'leave.title': 'Before it leaves {mode}',

@@ -123,6 +123,25 @@ export const work = {
   'check.tally': 'Its things were counted before it leaves its system',
   'check.tally.says': 'it was asked over the link, or somebody said why not',
   'check.tally.fails': 'read it over the link first: at Readings',
+  'check.driver': 'Its drivers are on this computer',
+  'check.driver.says': 'for every mode on the way',
+  'check.driver.old':
+    'for every mode on the way; {old}: {behind, plural, one {one version} other {# versions}} behind its maker’s newest',
+  'check.driver.fails':
+    '{lacking}: missing or too old, and without it nothing is heard of it in {modes}; install it before the first step',
+  'check.rival': 'Nothing else holds its port',
+  'check.rival.says': 'no other program',
+  'check.rival.fails': '{programs} holds {ports}: close it',
+  'check.power': 'Its port is not put to sleep',
+  'check.power.says': 'no power saving at {port}',
+  'check.power.fails': 'power saving is on at {port}: switch it off for the job',
+  'check.sleep': 'The computer stays awake',
+  'check.sleep.says': 'longer than the plan takes',
+  'check.sleep.fails':
+    'it sleeps after {after} min, and the plan takes up to {minutes} min: hold it awake',
+  'check.disk': 'There is room for the journal',
+  'check.disk.says': '{free} MiB are free',
+  'check.disk.fails': '{free} MiB are free, and {least} MiB are wanted: make room',
   'check.cable.says':
     'cable {cable}: {runs, plural, one {# run} other {# runs}}, {losses, plural, =0 {no loss} one {# loss} other {# losses}}',
   'check.cable.fails': 'cable {cable}: {losses} losses in {runs} runs; take another',

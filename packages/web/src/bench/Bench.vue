@@ -11,6 +11,7 @@ import { endOf, portWord } from '@plain-slate/texts'
 import { useSay } from '../base/said.ts'
 import { useRead } from '../server/query.ts'
 import Cables from './Cables.vue'
+import Computers from './Computers.vue'
 
 const say = useSay()
 const bench = useRead('bench')
@@ -69,6 +70,7 @@ const title = (data: Bench) =>
         </td>
       </tr>
     </Columns>
+    <Computers :computers="data.computers" />
     <Cables :bench="data" />
   </Resource>
 </template>

@@ -9,6 +9,7 @@ import Margin from '../parts/Margin.vue'
 import { useSessionStore } from '../people/session.ts'
 import { useSay } from '../base/said.ts'
 import { useRead } from '../server/query.ts'
+import HandsComputer from './HandsComputer.vue'
 import HandsDevice from './HandsDevice.vue'
 
 const say = useSay()
@@ -41,6 +42,9 @@ const pace = computed(() => hands.data.value?.[0]?.pace ?? 0)
           : say('hands.pace', { seconds: Math.round((MINUTE / pace) * 10) / 10 })
       }}
     </p>
+    <template v-if="may && bench.data.value?.simulated">
+      <HandsComputer v-for="one in bench.data.value.computers" :key="one.agent" :computer="one" />
+    </template>
     <HandsDevice
       v-for="device in devices"
       :key="device.serial"

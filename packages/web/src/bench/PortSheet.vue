@@ -17,6 +17,13 @@ const say = useSay()
 const bench = useRead('bench')
 const { port, pack } = usePort()
 const at = computed(() => bench.data.value?.ports.find(({ name }) => name === port.value))
+/** Another program that holds this port: then nobody here is heard. */
+const rival = computed(
+  () =>
+    bench.data.value?.computers
+      .flatMap(({ told }) => told?.rivals ?? [])
+      .find((one) => one.port === port.value)?.program,
+)
 </script>
 
 <template>
@@ -35,6 +42,9 @@ const at = computed(() => bench.data.value?.ports.find(({ name }) => name === po
     </template>
     <template v-else>
       <h1>{{ say('at.free', { port }) }}</h1>
+      <p v-if="rival" class="amiss" role="status" data-claim="rival">
+        {{ say('computer.rival', { port, program: rival }) }}
+      </p>
       <EmptyNote :what="say('port.free')" :todo="say('at.free.do')" />
     </template>
   </Resource>

@@ -179,7 +179,7 @@ describe('a port', () => {
         run: null,
       },
     ]
-    const answer = { ports, cables: [], watched: true }
+    const answer = { ports, cables: [], watched: true, computers: [], simulated: false }
     const { shown } = await mounted(PortSheet, {}, { at: where, answer })
     return shown.find('h1').text()
   }

@@ -19,6 +19,7 @@ const words = useLineWords()
 /** Which of a check's sentences: not every check has one for what could not be looked at. */
 function codeOf({ check, holds, seen, facts }: Check): Code {
   if (check === 'published' && holds && facts['overruled'] === 1) return 'check.published.overruled'
+  if (check === 'driver' && holds && facts['old'] !== '') return 'check.driver.old'
   const unseen = `check.${check}.unseen`
   if (!seen && isCode(unseen)) return unseen
   return `check.${check}.${holds ? 'says' : 'fails'}`
@@ -40,6 +41,16 @@ function saysOf(one: Check): string {
       .split(', ')
       .map((one) => words.topic(one))
       .join(', '),
+    lacking: text('lacking'),
+    modes: text('modes'),
+    old: text('old'),
+    programs: text('programs'),
+    ports: text('ports'),
+    after: text('after'),
+    minutes: text('minutes'),
+    free: text('free'),
+    least: text('least'),
+    behind: Number(facts['behind'] ?? 0),
     cable: text('cable'),
     runs: Number(facts['runs'] ?? 0),
     losses: Number(facts['losses'] ?? 0),

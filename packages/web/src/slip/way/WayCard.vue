@@ -104,6 +104,9 @@ defineExpose({ next: () => (before.value ? before.value.focus() : advance.value?
             {{ say('way.elsewhere') }}
           </button>
         </p>
+        <p v-if="data.unheard !== null" class="amiss" role="status" data-claim="unheard">
+          {{ say('way.unheard', { driver: data.unheard, mode: data.to.name }) }}
+        </p>
         <BeforeLeaving
           v-if="data.first && data.first.open > 0"
           ref="before"

@@ -68,6 +68,7 @@ const way = (more: Partial<WayShown> = {}): WayShown => ({
   missed: 0,
   permission: 'a switch',
   first: null,
+  unheard: null,
   ...more,
 })
 async function card(says: WayShown | ((path: string) => WayShown)) {
@@ -87,6 +88,12 @@ async function card(says: WayShown | ((path: string) => WayShown)) {
 
 describe('acts', () => {
   const say = speaker('en-GB')
+  it('says beforehand that nobody would hear it there', async () => {
+    const said = async (unheard: string | null) =>
+      (await card(way({ unheard }))).shown.find('[data-claim="unheard"]').exists()
+    expect([await said('the handheld driver'), await said(null)]).toEqual([true, false])
+  })
+
   it('are told with their keys, cue and time', () => {
     expect(ACTS.map((one) => actWords(say, one))).toEqual([
       'the cable out',
