@@ -40,6 +40,8 @@ export type DemoJob = {
   readonly typed?: readonly (readonly [fact: string, value: string | number, source: string])[]
   /** Lines that differ from the usual answers; an empty answer is one that was not given. */
   readonly says?: Readonly<Record<string, string>>
+  /** What was said besides the usual. */
+  readonly more?: readonly (readonly [topic: string, answer: string])[]
   /** What the test before found of all its functions; they work when left out. */
   readonly found?: 'works' | 'untested'
   /** All that was said, where it ended there. */
@@ -67,12 +69,24 @@ export const DEMO_JOBS: readonly DemoJob[] = [
   job('0404', 'back'),
   job('0408', 'intake', {
     found: 'untested',
+    more: [
+      ['history.starts', 'silent'],
+      ['lighter.charge', 'no-cure'],
+      ['lighter.restart', 'no-cure'],
+    ],
     typed: [
       ['model', 'BRAK-H2', 'label'],
       ['serial', '0093', 'label'],
     ],
   }),
-  job('0409', 'intake', { found: 'untested', typed: [['model', 'BRAK-H2', 'label']] }),
+  job('0409', 'intake', {
+    found: 'untested',
+    more: [
+      ['history.starts', 'stops'],
+      ['lighter.restart', 'no-cure'],
+    ],
+    typed: [['model', 'BRAK-H2', 'label']],
+  }),
   job('0410', 'intake', { only: [['owner.account', 'nobody']] }),
   job('0416', 'intake', { only: [['condition.cell', 'damaged']] }),
   job('0418', 'read', {
@@ -117,9 +131,10 @@ export function intakeLines({
   says = {},
   only,
   found = 'works',
+  more = [],
 }: DemoJob): readonly (readonly [string, string])[] {
   if (only !== undefined) return only
-  return mustBeSaid(THINGS).flatMap((topic) => {
+  const usualLines = mustBeSaid(THINGS).flatMap((topic) => {
     const usual =
       USUAL[topic] ??
       (topic.startsWith('survive.')
@@ -134,6 +149,7 @@ export function intakeLines({
     const answer = says[topic] ?? usual
     return answer === '' ? [] : [[topic, answer] as const]
   })
+  return [...usualLines, ...more]
 }
 
 export const readyLines = ['backup', 'battery', 'cable', 'permission', 'bench'].map(

@@ -7,6 +7,7 @@ import {
   CHECKS,
   FACTS,
   FATES,
+  LIGHTER,
   SOURCES,
   STAGES,
   STANDINGS,
@@ -47,6 +48,10 @@ export const topicSchema = z.object({
   /** The family's own name of the thing, where it is one of its own. */
   name: z.string().nullable(),
   needed: z.boolean(),
+  /** What becomes of the thing as far as a plan, or its having no place, says so; null: nothing says. */
+  fate: z.enum(FATES).nullable(),
+  /** How hands do it on this family. */
+  say: z.array(z.string()),
 })
 export type TopicShown = z.infer<typeof topicSchema>
 
@@ -286,6 +291,7 @@ export const provenFactSchema = z.object({
 export const paperSchema = z.object({
   done: z.discriminatedUnion('kind', [
     z.object({ kind: z.literal('nothing') }),
+    z.object({ kind: z.literal('cured'), by: z.enum(LIGHTER) }),
     z.object({ kind: z.literal('ended') }),
     z.object({
       kind: z.literal('broken-off'),

@@ -128,6 +128,22 @@ describe('the paper', () => {
     })
   })
 
+  it('says what cured it where nothing was written, and what works no more', () => {
+    const cured = (lines: object, runs: PaperFacts['runs'] = []) =>
+      paper({ runs, after: after({}, { 'lighter.restart': 'cured', ...lines }) })
+    expect(cured({})).toMatchObject({
+      done: { kind: 'cured', by: 'restart' },
+      worse: [],
+      things: [],
+    })
+    expect(cured({ 'after.screen': 'fails' }).worse.map(({ what }) => what)).toEqual([
+      'function.screen',
+    ])
+    expect(cured({ 'after.data': 'not-as-promised' }).worse).toHaveLength(1)
+    expect(cured({ 'lighter.restart': 'no-cure' }).done).toEqual({ kind: 'nothing' })
+    expect(cured({}, [run()]).done).toEqual({ kind: 'ended' })
+  })
+
   it('names what is new and what is half written of a run that stopped, an earlier one too', () => {
     const half = stopped(part('loader', 10), part('kernel', 10), part('main', 4))
     expect(paper({ runs: [half] }).done).toEqual({

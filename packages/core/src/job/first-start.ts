@@ -42,6 +42,14 @@ export function worseAfter(at: AfterFacts): readonly Worse[] {
   return [...worseFunctions(at.lines), ...worseData(at), ...worseFacts(at)]
 }
 
+/** The same of a device on which nothing was written: it was promised nothing but to be as it was. */
+export const worseUnwritten = ({ lines }: Pick<AfterFacts, 'lines'>): readonly Worse[] => [
+  ...worseFunctions(lines),
+  ...(said(lines, 'after.data') === 'not-as-promised'
+    ? [{ what: 'data', was: '', now: 'not-as-promised' }]
+    : []),
+]
+
 const RANK = ['works', 'untested', 'fails'] as const
 const rankOf = (answer: string): number => RANK.findIndex((one) => one === answer)
 

@@ -8,8 +8,10 @@ import type { Fate } from '../match/rules/data-fate.ts'
 import type { PartStanding } from '../run/standing.ts'
 import type { PartRole } from '../terms/device.ts'
 import type { AfterFacts, Worse } from './first-start.ts'
-import { worseAfter } from './first-start.ts'
+import { worseAfter, worseUnwritten } from './first-start.ts'
 import { said } from './intake.ts'
+import type { LighterName } from './lighter.ts'
+import { curedBy } from './lighter.ts'
 
 /** One run of the slip, as its journal tells it. */
 export type PaperRun = {
@@ -37,6 +39,8 @@ export type PaperFacts = {
 /** What was done to the device. */
 export type Done =
   | { readonly kind: 'nothing' }
+  /** Nothing was written: something lighter cured it. */
+  | { readonly kind: 'cured'; readonly by: LighterName }
   /** The last run came to its end. */
   | { readonly kind: 'ended' }
   /** It did not: partitions that are new, and those that are half written or in doubt. */
@@ -66,12 +70,12 @@ export type Paper = {
 
 /** Reads a job as its paper. */
 export function paperOf(at: PaperFacts): Paper {
-  const done = doneOf(at.runs)
+  const done = doneOf(at.runs, curedBy(at.after.lines))
   const found = done.kind === 'ended' ? foundOf(at.after) : 'unseen'
   return {
     done,
     things:
-      done.kind === 'nothing'
+      done.kind === 'nothing' || done.kind === 'cured'
         ? []
         : at.fates.map(({ item, name, fate }) => ({
             item,
@@ -80,18 +84,24 @@ export function paperOf(at: PaperFacts): Paper {
             found: fate === 'unpromised' ? 'unseen' : found,
           })),
     marks: marksOf(at),
-    worse: done.kind === 'ended' ? worseAfter(at.after) : [],
+    worse:
+      done.kind === 'ended'
+        ? worseAfter(at.after)
+        : done.kind === 'cured'
+          ? worseUnwritten(at.after)
+          : [],
   }
 }
 
 const isWritten = ({ kept, doubt }: PartStanding): boolean => kept + doubt > 0
 const isWhole = ({ kept, bytes }: PartStanding): boolean => kept === bytes
 
-function doneOf(runs: readonly PaperRun[]): Done {
+function doneOf(runs: readonly PaperRun[], cured: LighterName | undefined): Done {
   const last = runs.at(-1)
   if (last?.ended === true) return { kind: 'ended' }
   const written = runs.flatMap(({ parts }) => parts).filter(isWritten)
-  if (last === undefined || written.length === 0) return { kind: 'nothing' }
+  if (last === undefined || written.length === 0)
+    return cured === undefined ? { kind: 'nothing' } : { kind: 'cured', by: cured }
   /* A later run may have finished what an earlier one began. */
   const newest = new Map(written.map((part) => [part.partition, part]))
   const named = (is: (part: PartStanding) => boolean) =>

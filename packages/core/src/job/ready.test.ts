@@ -27,6 +27,7 @@ const plan = {
   seconds: 1500,
   permission: true,
   fates: ['kept'],
+  consents: [],
   fromCard: false,
 } as const
 const pack = { title: 'H2.104.r4', whole: true, published: true, bytes: true }
@@ -178,6 +179,19 @@ describe('what a person makes sure of', () => {
       Object.keys(forThePlan),
     )
     expect(open({ lines: linesOf(SIGNED), plan: undefined })).toHaveLength(3)
+  })
+
+  it('asks its owner again for what these packages need their word for', () => {
+    const asks = (consents: readonly ('mark' | 'preview')[], lines = {}) =>
+      open({ plan: { ...plan, consents }, lines: linesOf({ ...SIGNED, ...lines }) })
+    expect(asks([])).toEqual([])
+    expect(asks(['preview', 'mark'])).toEqual(['consent.preview', 'consent.mark'])
+    expect(asks(['preview'], { 'consent.preview': 'yes' })).toEqual([])
+    expect(asks(['preview'], { 'consent.preview': 'no' })).toEqual(['consent.preview'])
+    const before = new Map([...linesOf(SIGNED), ...linesOf({ 'consent.preview': 'yes' }, 99)])
+    expect(open({ plan: { ...plan, consents: ['preview'] }, lines: before })).toEqual([
+      'consent.preview',
+    ])
   })
 
   it('asks for a backup where data must survive, and for cards where some came', () => {

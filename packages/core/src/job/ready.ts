@@ -7,6 +7,7 @@
 import type { Actor } from '../acts/acts.ts'
 import { authorise } from '../acts/acts.ts'
 import type { Fate } from '../match/rules/data-fate.ts'
+import type { ROAD_CONSENTS } from '../terms/line.ts'
 import { ACCESSORIES, FATE_CONSENTS } from '../terms/line.ts'
 import type { GateComputer } from './ready-computer.ts'
 import { computerChecks } from './ready-computer.ts'
@@ -87,6 +88,8 @@ export type ReadyFacts = {
         /** A step of it needs the link permission. */
         readonly permission: boolean
         readonly fates: readonly Fate[]
+        /** What its owner agrees to for these very packages: a mark that stays, a build that is not stable. */
+        readonly consents: readonly (typeof ROAD_CONSENTS)[number][]
         /** The device reads its package from the memory card. */
         readonly fromCard: boolean
       }
@@ -258,6 +261,7 @@ export function confirmationsOf({
   }
   return [
     ...consents.map((consent) => own(`fate.${consent}`, ['yes', 'no'])),
+    ...(plan?.consents ?? []).map((one) => own(`consent.${one}`, ['yes', 'no'])),
     ...(copied ? [once(copyItem(lines, starts))] : []),
     ...before.filter(({ item }) => item === 'accounts' || item === 'restart').map(once),
     own('ready.battery'),

@@ -57,6 +57,7 @@ function job(more: Partial<JobFacts> = {}, lines: Readonly<Record<string, string
   return {
     closed: true,
     things: THINGS,
+    lighter: { open: 0, cured: undefined },
     lines: linesOf({ ...AFTER, ...done, ...lines }),
     known: { settled: 13, open: [] },
     route: { title: 'H2.104.r4', verdict: 'fits-if' },
@@ -83,6 +84,19 @@ describe('a slip', () => {
     const standings = standingsOf(job({ run: ended }))
     expect(new Set(standings.map((one) => one.is))).toEqual(new Set(['done']))
     expect(stageAt(standings)).toBe('hand-back')
+  })
+
+  it('that something lighter cured is spared all but the test after it and the hand back', () => {
+    const cured = { open: 0, cured: 'restart' } as const
+    const spared = standingsOf(job({ lighter: cured, known: undefined, route: undefined }))
+    expect(spared.filter(({ says }) => says === 'cured').map(({ stage }) => stage)).toEqual([
+      ...['readings', 'firmware', 'proof', 'compare', 'plan', 'ready', 'write'],
+    ])
+    expect(spared.find(({ stage }) => stage === 'write')?.facts).toEqual({ by: 'restart' })
+    expect(is({ lighter: cured }, { 'after.screen': '' })).toMatchObject({ 'first-start': 'open' })
+    const written = is({ lighter: cured, run: { ...ended, state: 'stopped' } })
+    expect(written['write']).toBe('open')
+    expect(is({ lighter: { open: 1, cured: undefined } })['intake']).toBe('open')
   })
 
   it.each<[string, Partial<JobFacts>, Readonly<Record<string, string>>, string, string]>([

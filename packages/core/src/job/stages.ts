@@ -12,6 +12,7 @@ import { ACCESSORIES, FUNCTIONS, UNDONE } from '../terms/line.ts'
 import type { Lines } from './intake.ts'
 import { haltOf, said, unsaid, wishOf } from './intake.ts'
 import type { Worse } from './first-start.ts'
+import type { LighterName } from './lighter.ts'
 
 export type StageState = 'done' | 'open' | 'waits' | 'again' | 'halted'
 export type StageFacts = Readonly<Record<string, string | number>>
@@ -28,6 +29,8 @@ export type JobFacts = {
   readonly closed: boolean
   readonly things: readonly string[]
   readonly lines: Lines
+  /** Lighter remedies that are offered and open, and the one that cured it. */
+  readonly lighter: { readonly open: number; readonly cured: LighterName | undefined }
   /** Undefined: no family here knows the model, or no model is known. */
   readonly known: { readonly settled: number; readonly open: readonly string[] } | undefined
   readonly route: { readonly title: string; readonly verdict: Verdict } | undefined
@@ -63,9 +66,21 @@ export type JobFacts = {
 type Own = Omit<StageStanding, 'stage'>
 const own = (is: StageState, says: string, facts: StageFacts = {}): Own => ({ is, says, facts })
 
+/** What a device that something lighter cured is spared. */
+const SPARED: readonly Stage[] = STAGES.slice(
+  STAGES.indexOf('readings'),
+  STAGES.indexOf('first-start'),
+)
+
 /** Every stage as it stands. */
 export function standingsOf(job: JobFacts): readonly StageStanding[] {
-  const alone = STAGES.map((stage): StageStanding => ({ stage, ...OF[stage](job) }))
+  const { cured } = job.lighter
+  const spared = cured !== undefined && job.run === undefined
+  const alone = STAGES.map((stage): StageStanding =>
+    spared && SPARED.includes(stage)
+      ? { stage, ...own('done', 'cured', { by: cured }) }
+      : { stage, ...OF[stage](job) },
+  )
   const at = alone.findIndex(({ is }) => is !== 'done')
   const blocking = alone[at]
   return alone.map((one, index) => {
@@ -80,14 +95,12 @@ export const stageAt = (standings: readonly StageStanding[]): Stage =>
   standings.find(({ is }) => is !== 'done')?.stage ?? 'hand-back'
 
 const OF: Readonly<Record<Stage, (job: JobFacts) => Own>> = {
-  intake({ lines, things }) {
+  intake({ lines, things, lighter }) {
     const halt = haltOf(lines)
     if (halt !== undefined) return own('halted', `intake.${halt}`)
-    const open = unsaid(things, lines)
+    const open = unsaid(things, lines).length + lighter.open
     const wish = wishOf(things, lines)
-    return open.length === 0
-      ? own('done', `intake.${wish}`)
-      : own('open', 'intake.open', { n: open.length })
+    return open === 0 ? own('done', `intake.${wish}`) : own('open', 'intake.open', { n: open })
   },
   readings({ known, run }) {
     if (known === undefined) return own('open', 'readings.unknown')

@@ -145,6 +145,25 @@ describe('rules of identity', () => {
     ])
   })
 
+  it('judge the radio by the law of where it will be used', () => {
+    const used = (region: string, target: object = {}) => {
+      const line = { topic: 'use.region', answer: region, at: 1 }
+      return says('promise.radio-law', { ...aimedAt(target), lines: new Map([[line.topic, line]]) })
+    }
+    expect([used('here'), used('HI'), used('ML')]).toEqual([
+      'fits fits',
+      'fits fits',
+      'does-not-fit unlawful',
+    ])
+    const ml = identify(tarn, [...without('region'), reading('region', 'ML')])
+    const theirs = (region: string) => {
+      const line = { topic: 'use.region', answer: region, at: 1 }
+      const lines = new Map([[line.topic, line]])
+      return says('promise.radio-law', { ...aimedAt({ region: 'ML' }), identity: ml, lines })
+    }
+    expect([theirs('here'), theirs('ML')]).toEqual(['does-not-fit unlawful', 'fits fits'])
+  })
+
   it('judge the radio by the target that is for this device, not by another the package names', () => {
     expect(says('identity.region', rows({ region: 'HI' }, { region: 'ML' }))).toBe('fits fits')
     expect(says('identity.region', rows({ region: 'EX' }, { boards: ['r5'], region: 'HI' }))).toBe(

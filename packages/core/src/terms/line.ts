@@ -22,6 +22,8 @@ export const THINGS = [
 ] as const
 /** What the owner agrees to at the counter. */
 export const CONSENTS = ['mark', 'preview', 'no-guarantee'] as const
+/** Those of them that only some packages need. */
+export const ROAD_CONSENTS = ['mark', 'preview'] as const
 /** What the owner agrees to where a plan cannot keep a thing: for each fate that is not kept. */
 export const FATE_CONSENTS = ['wiped', 'unreadable', 'unpromised'] as const
 export const ACCESSORIES = ['sim', 'card', 'case'] as const
@@ -34,6 +36,8 @@ export const FUNCTIONS = [
   'charging',
   'radio',
 ] as const
+/** What is tried before any firmware, the least to lose first. */
+export const LIGHTER = ['charge', 'restart', 'updater', 'cache', 'reset'] as const
 /**
  * What a person makes sure of before a write; `battery` is the cell's look; `accounts` are its owner's, off together
  * with the screen lock, after which it is restarted once.
@@ -88,6 +92,9 @@ export const TOPICS: readonly Topic[] = [
   ...each('intake', 'history', ['before'], ['untouched', 'tried']),
   /* Its system runs; it comes to a picture and no further, or again and again; no sign of life. */
   ...each('intake', 'history', ['starts'], ['runs', 'stops', 'silent']),
+  ...each('intake', 'lighter', LIGHTER, ['cured', 'no-cure', 'not-wanted']),
+  /* A region, or here: by which law its radio is judged. */
+  ...each('intake', 'use', ['region'], []),
   ...each('intake', 'consent', CONSENTS, ['yes', 'no']),
   ...each('intake', 'accessory', ACCESSORIES, ['here', 'none']),
   ...each('intake', 'function', FUNCTIONS, WORKS),

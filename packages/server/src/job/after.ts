@@ -2,12 +2,14 @@
 import type { AfterFacts, Fate, Levels, Paper, PaperRun, Worse } from '@plain-slate/core'
 import {
   FLOOR_FACTS,
+  curedBy,
   isDecided,
   msOf,
   paperOf,
   standingOf,
   stepAt,
   worseAfter,
+  worseUnwritten,
   worstFate,
 } from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
@@ -41,8 +43,10 @@ export function afterOf(job: JobAt): {
   readonly worse: readonly Worse[]
   readonly decided: boolean
 } {
-  if (job.run?.state !== 'ended') return { worse: [], decided: false }
   const facts = afterFacts(job)
+  const cured = job.run === undefined && curedBy(job.lines) !== undefined
+  if (cured) return { worse: worseUnwritten(facts), decided: isDecided(facts) }
+  if (job.run?.state !== 'ended') return { worse: [], decided: false }
   return { worse: worseAfter(facts), decided: isDecided(facts) }
 }
 

@@ -9,6 +9,7 @@ import {
   confirmationsOf,
   doubtedFacts,
   handWays,
+  marksBy,
   routeAlong,
   mayStart,
   modeName,
@@ -66,10 +67,23 @@ const seenMode = (family: Family | undefined, mode: Mode): ReadyFacts['mode'] =>
 /** The taken plan as the gate asks it. */
 function planOf(job: JobAt, stale: boolean): ReadyFacts['plan'] {
   const planned = plannedOf(job)
-  if (planned === undefined || job.taken === undefined) return undefined
+  const { family } = job
+  if (planned === undefined || job.taken === undefined || family === undefined) return undefined
   const { shown, made } = job.taken
   const fromCard = packsOf(made.plan.moves).some(({ way }) => way === 'card')
-  return { ...planned, stale, reaches: shown.reaches, seconds: shown.time.high, fromCard }
+  const { packages } = made.plan
+  const marks = marksBy(family, 'service').length > 0
+  const consents = [
+    ...(marks && packages.some(({ manifest }) => manifest.kind === 'service')
+      ? ['mark' as const]
+      : []),
+    ...(packages.some(
+      ({ manifest: { kind, channel } }) => kind !== 'service' && channel !== 'stable',
+    )
+      ? ['preview' as const]
+      : []),
+  ]
+  return { ...planned, consents, stale, reaches: shown.reaches, seconds: shown.time.high, fromCard }
 }
 
 /** What a finding on the picked package, or on what goes before it, still asks people for. */

@@ -52,6 +52,8 @@ function doneBlock(job: JobAt, { done }: Paper): Block {
   switch (done.kind) {
     case 'nothing':
       return { title, lines: [say('sheet.not-done')] }
+    case 'cured':
+      return { title, lines: [say('sheet.cured', { by: say(`lighter.${done.by}`) })] }
     case 'ended':
       return { title, lines: [wasAndIs(job)] }
     case 'broken-off': {
@@ -131,7 +133,8 @@ const backBlock = (job: JobAt): Block => ({
 function marksBlock({ marks, done }: Paper): Block {
   const title = say('sheet.marks')
   if (done.kind === 'nothing') return { title, lines: [] }
-  const none = done.kind === 'ended' ? 'back.marks.none' : 'back.marks.unknown'
+  const whole = done.kind === 'ended' || done.kind === 'cured'
+  const none = whole ? 'back.marks.none' : 'back.marks.unknown'
   const lines = marks.map((mark) => say(`back.marks.${mark}`))
   return { title, lines: lines.length === 0 ? [say(none)] : lines }
 }

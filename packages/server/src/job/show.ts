@@ -1,5 +1,5 @@
 /** A job as a page shows it. */
-import type { FactShown, Job, LineShown, TopicShown } from '@plain-slate/api'
+import type { FactShown, Job, LineShown } from '@plain-slate/api'
 import type { DeviceFacts, Fact, Reading, Standing } from '@plain-slate/core'
 import {
   FACTS,
@@ -8,10 +8,8 @@ import {
   careOf,
   doubtedFacts,
   familyOf,
-  intakeTopics,
   isoOf,
   modeName,
-  mustBeSaid,
   readBuild,
   stageAt,
   toldOf,
@@ -29,6 +27,7 @@ import { onceOf } from './kept.ts'
 import type { JobAt } from './job-at.ts'
 import { leaveShown } from './leave.ts'
 import { loadJob } from './load.ts'
+import { topicsOf } from './topics.ts'
 import { rowOf } from '../shelf/shelf.ts'
 import { nextOf } from './next.ts'
 import { isVouchedFor, isPublished, isWhole, routePackages } from './packages.ts'
@@ -118,21 +117,6 @@ export async function followRun(workshop: Workshop, id: string): Promise<void> {
 const newestOf = (lines: readonly LineShown[]): LineShown[] => [
   ...new Map(lines.map((line) => [line.topic, line])).values(),
 ]
-
-/** What Intake asks on this slip: the house's topics, and a thing each for those of the family. */
-function topicsOf({ family }: JobAt): TopicShown[] {
-  const things = family?.items ?? []
-  const ids = things.map(({ id }) => id)
-  const needed = new Set(mustBeSaid(ids))
-  return intakeTopics(ids).map(({ topic, stage, group, answers }) => ({
-    topic,
-    stage,
-    group,
-    answers: [...answers],
-    name: things.find(({ id }) => topic === `survive.${id}`)?.name ?? null,
-    needed: needed.has(topic),
-  }))
-}
 
 /** As much of a family as a page needs: its words for modes, its permission, what idling drains. */
 const familyShown = ({

@@ -1,6 +1,8 @@
 /** Where a job stands, from what is known of it: the plan as it would be now, what changed, the stages. */
 import type { Change, JobFacts, Plan, StageStanding } from '@plain-slate/core'
 import {
+  curedBy,
+  lighterOpen,
   basisOf,
   changesIn,
   neededFacts,
@@ -75,6 +77,7 @@ export async function standingOf(
     closed: job.slip.state === 'closed',
     things: job.things,
     lines: job.lines,
+    lighter: lighterOf(job),
     known: job.family === undefined ? undefined : knownOf(job),
     route: routeOf(job),
     ...packagesOf(job),
@@ -95,6 +98,12 @@ export async function standingOf(
   }
   return standingsOf(facts)
 }
+
+/** Lighter remedies of this slip: asked of its device once somebody said how far it starts. */
+const lighterOf = (job: JobAt): JobFacts['lighter'] => ({
+  open: lighterOpen({ ...job, intent: job.slip.intent }).length,
+  cured: curedBy(job.lines),
+})
 
 /** Once a run has begun, what was read before it is history, and was known then. */
 function knownOf({ identity, run, ...job }: JobAt): NonNullable<JobFacts['known']> {

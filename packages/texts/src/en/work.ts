@@ -190,6 +190,8 @@ export const work = {
 
   'first.title.done': 'It is what was promised: {build}',
   'first.title.not': 'It is not what was promised: {what}',
+  'first.title.cured':
+    '{by, select, charge {A charge} restart {A restart} updater {Its own update} cache {An emptied cache} reset {A reset} other {Something lighter}} cured it: see that all of it works',
   'first.title.loop':
     'It restarts over and over: seen again {n, plural, one {once} other {# times}}',
   'first.title.wait': 'First start: what it says is not known yet',
@@ -261,6 +263,12 @@ export const work = {
   'sheet.was': 'It was {build} and is {now}, patch date {date}.',
   'sheet.was.unasked':
     'It was {build}. {written} was written to it; the device was not asked what it is now.',
+  'sheet.cured': 'Nothing was written to it. {by} cured it.',
+  'lighter.charge': 'A charge',
+  'lighter.restart': 'A restart',
+  'lighter.updater': 'Its own update',
+  'lighter.cache': 'An emptied cache',
+  'lighter.reset': 'A reset',
   'sheet.not-done': 'Nothing was written to it.',
   'sheet.broken':
     'Writing to it was begun and did not come to its end: it stopped in step {step} of {steps}.',

@@ -1,5 +1,6 @@
 /**
- * The radio that it brings may be operated where the house works, by the targets that are for this very board.
+ * The radio that it brings may be operated where the device will be used, by the targets that are for this very board: here by
+ * what the house may operate, elsewhere only what is of that region itself.
  * Of a radio whose region nobody names it cannot be told. Local rules decide, and nobody here overrules them.
  */
 import type { Image } from '../../firmware/manifest.ts'
@@ -12,7 +13,7 @@ export const radioLaw = rule({
   id: 'promise.radio-law',
   overruled: 'nobody',
   sees: ['region', ...TARGET_FACTS],
-  reads: ['house'],
+  reads: ['house', 'lines'],
   alike: (manifest) => `${manifest.images.some(isModem)} ${targetsText(manifest)}`,
   says: {
     fits: ['fits', 'region'],
@@ -26,8 +27,10 @@ export const radioLaw = rule({
     if (named.length === 0) return { say: 'unnamed', facts: {} }
     const applying = here !== undefined && named.includes(String(here)) ? [String(here)] : named
     const region = [...new Set(applying)].join(', ')
-    return applying.some((one) => at.house.lawfulRegions.includes(one))
+    const used = at.lines?.get('use.region')?.answer ?? 'here'
+    const may = used === 'here' ? at.house.lawfulRegions : [used]
+    return applying.some((one) => may.includes(one))
       ? { say: 'fits', facts: { region } }
-      : { say: 'unlawful', facts: { region, lawful: at.house.lawfulRegions.join(', ') } }
+      : { say: 'unlawful', facts: { region, lawful: may.join(', ') } }
   },
 })

@@ -15,6 +15,8 @@ const props = defineProps<{
   answers: readonly string[]
   line: LineShown | undefined
   needed?: boolean
+  /** What is to be known of it before it is answered. */
+  under?: string
   may: boolean
 }>()
 const emit = defineEmits<{ tell: [answer: string] }>()
@@ -50,6 +52,7 @@ function press(answer: string, { detail }: MouseEvent) {
     <span class="who dim small">
       {{ line ? say('job.by', { by: line.by ?? '', when: when(line.at) }) : '' }}
     </span>
+    <p v-if="under" class="under dim small">{{ under }}</p>
     <p v-if="line?.note" class="note">{{ line.note }}</p>
   </div>
 </template>
@@ -90,6 +93,10 @@ function press(answer: string, { detail }: MouseEvent) {
 }
 .answer:disabled {
   cursor: default;
+}
+.under {
+  grid-column: 2 / -1;
+  margin: 0;
 }
 .note {
   grid-column: 1 / -1;

@@ -7,16 +7,32 @@ import type { TopicShown } from '@plain-slate/api'
 import type { Code } from '@plain-slate/texts'
 import { isCode, sayAny } from '@plain-slate/texts'
 import { useBrowserStore } from '../../base/browser.ts'
+import { useSay } from '../../base/said.ts'
 import Ask from './Ask.vue'
 import { useJob, useLineWords } from '../job.ts'
 
-defineProps<{
+const props = defineProps<{
   group: string
-  topics: readonly Pick<TopicShown, 'topic' | 'answers' | 'name' | 'needed'>[]
+  topics: readonly (Pick<TopicShown, 'topic' | 'answers' | 'name' | 'needed'> &
+    Partial<Pick<TopicShown, 'fate' | 'say'>>)[]
 }>()
 const browser = useBrowserStore()
 const words = useLineWords()
-const { line, tell, may } = useJob()
+const { job, line, tell, may } = useJob()
+const say = useSay()
+type Topic = (typeof props.topics)[number]
+/** What becomes of the thing, as far as anything says so; how hands do what is asked. */
+function under({ fate = null, say: how = [] }: Topic): string {
+  const told =
+    fate === null
+      ? []
+      : [
+          job.data.value?.plan === null && fate === 'unpromised'
+            ? say('intake.fate.placeless')
+            : say('intake.fate', { fate: say(`fate.${fate}`) }),
+        ]
+  return [...told, ...how].join(' ')
+}
 const heading = (code: string) => (isCode(code) ? sayAny(browser.language, code as Code, {}) : '')
 </script>
 
@@ -33,6 +49,7 @@ const heading = (code: string) => (isCode(code) ? sayAny(browser.language, code 
       :answers="one.answers"
       :line="line(one.topic)"
       :needed="one.needed"
+      :under="under(one)"
       :may="may"
       @tell="(answer) => tell([{ topic: one.topic, answer }])"
     />

@@ -17,7 +17,7 @@ import AllAtOnce from '../sheet/AllAtOnce.vue'
 import Ask from '../sheet/Ask.vue'
 import AskGroup from '../sheet/AskGroup.vue'
 import StageSheet from '../sheet/StageSheet.vue'
-import { useJob, useLineWords } from '../job.ts'
+import { standingOf, useJob, useLineWords } from '../job.ts'
 import { useLook } from '../sheet/look.ts'
 
 const say = useSay()
@@ -31,6 +31,8 @@ const wrong = computed(() => facts.value.filter(({ holds }) => holds === false))
 const asked = computed(() => facts.value.some(({ now }) => now !== null))
 
 function title(data: Job): string {
+  const cured = standingOf(data, 'write')
+  if (cured?.says === 'cured') return say('first.title.cured', { by: String(cured.facts['by']) })
   if (data.device?.outcome === 'loop') return say('first.title.loop', { n: data.device.returns })
   if (!asked.value) return say('first.title.wait')
   const [first] = wrong.value

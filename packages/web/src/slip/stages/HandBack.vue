@@ -84,7 +84,7 @@ const print = () => window.print()
 /** What stays; where nothing does, whether anybody can know that. */
 const marksOf = ({ marks, done }: PaperShown) => {
   if (marks.length > 0) return marks
-  return [done.kind === 'ended' ? ('none' as const) : ('unknown' as const)]
+  return [done.kind === 'ended' || done.kind === 'cured' ? ('none' as const) : ('unknown' as const)]
 }
 const mayCare = computed(() => reaches(session.person?.role, leastOf('slip.line')))
 const CARE = { 'ask-owner': 'care.well', 'delete-copy': 'care.backup' } as const

@@ -5,21 +5,21 @@
 <script setup lang="ts">
 import type { Job } from '@plain-slate/api'
 import { HALTS } from '@plain-slate/core'
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { useSay } from '../../base/said.ts'
 import { useShop } from '../../time/shop.ts'
 import AllAtOnce from '../sheet/AllAtOnce.vue'
 import AskGroup from '../sheet/AskGroup.vue'
+import History from '../sheet/History.vue'
 import StageSheet from '../sheet/StageSheet.vue'
 import { standingOf, useJob, useLineWords } from '../job.ts'
 import { useSlip } from '../slip.ts'
 
 const say = useSay()
 const { when } = useShop()
-const { job, put, may, line, tell } = useJob()
+const { job, put, may, line } = useJob()
 const words = useLineWords()
 const { slip } = useSlip()
-const note = ref('')
 const standing = computed(() => standingOf(job.data.value, 'intake'))
 const halt = computed(() =>
   HALTS.find((one) => standing.value?.is === 'halted' && standing.value.says === `intake.${one}`),
@@ -63,11 +63,6 @@ const noneThere = (data: Job) =>
       .map(({ topic }) => words.topic(topic))
       .join(', '),
   })
-async function history() {
-  if (note.value.trim() === '') return
-  await tell([{ topic: 'history.before', answer: 'tried', note: note.value }])
-  note.value = ''
-}
 </script>
 
 <template>
@@ -81,15 +76,14 @@ async function history() {
       <AskGroup group="owner" :topics="of(data, 'owner')" />
       <AskGroup group="condition" :topics="of(data, 'condition')" />
       <AskGroup group="history" :topics="of(data, 'history')">
-        <form
-          v-if="line('history.before')?.answer === 'tried' && may"
-          class="row no-print"
-          @submit.prevent="history"
-        >
-          <v-text-field v-model="note" :label="say('intake.history.note')" maxlength="2000" />
-          <v-btn type="submit" variant="outlined">{{ say('intake.history.put') }}</v-btn>
-        </form>
+        <History v-if="line('history.before')?.answer === 'tried' && may" />
       </AskGroup>
+      <AskGroup
+        v-if="of(data, 'lighter').length > 0"
+        group="lighter"
+        :topics="of(data, 'lighter')"
+      />
+      <AskGroup group="use" :topics="of(data, 'use')" />
       <AskGroup group="consent" :topics="of(data, 'consent')" />
       <AskGroup group="accessory" :topics="of(data, 'accessory')">
         <AllAtOnce :label="say('intake.all-none')" :lines="allOf(data, 'accessory', 'none')" />
@@ -100,9 +94,3 @@ async function history() {
     </template>
   </StageSheet>
 </template>
-
-<style scoped>
-form > :first-child {
-  flex: 1;
-}
-</style>

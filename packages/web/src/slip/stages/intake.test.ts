@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 /** What Intake asks and says moves with what was said, and nothing is said twice. */
-import type { LineShown } from '@plain-slate/api'
+import type { Job, LineShown, TopicShown } from '@plain-slate/api'
 import { FUNCTIONS } from '@plain-slate/core'
 import { flushPromises } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
@@ -56,5 +56,77 @@ describe('Intake', () => {
     expect(posted(asked, '/lines')[0]?.body).toEqual({
       lines: [{ topic: 'owner.account', answer: 'nobody', note: '' }],
     })
+  })
+
+  const topic = (more: Partial<TopicShown>): TopicShown => ({
+    topic: 'survive.photos',
+    stage: 'intake',
+    group: 'survive',
+    answers: ['must', 'may-go', 'not-there'],
+    name: null,
+    needed: true,
+    fate: null,
+    say: [],
+    ...more,
+  })
+  const asks = (more: Partial<TopicShown>, plan: Job['plan'] = null) =>
+    sheet(Intake, { job: job('intake', { topics: [topic(more)], plan }) })
+
+  it('says beside a thing what becomes of it, as far as anything says so', async () => {
+    const plan = { at: '2026-10-15T14:22:00.000Z', by: 'Ilse', title: 'x', stale: false }
+    expect((await asks({})).text).not.toContain('in the plan')
+    expect((await asks({ fate: 'wiped' }, plan)).text).toContain('in the plan: wiped')
+    expect((await asks({ fate: 'unpromised' })).text).toContain('it cannot be promised')
+    expect((await asks({ fate: 'unpromised' }, plan)).text).toContain(
+      'in the plan: cannot be promised',
+    )
+  })
+
+  it('offers what is lighter only where something is, and says how hands do it', async () => {
+    const restart = { topic: 'lighter.restart', group: 'lighter', answers: ['cured', 'no-cure'] }
+    const { text } = await asks({ ...restart, say: ['The battery out, ten seconds.'] })
+    expect(text).toContain('Something lighter first')
+    expect(text).toContain('The battery out, ten seconds.')
+    expect((await asks({})).text).not.toContain('Something lighter first')
+  })
+
+  it('keeps what was tried before as a note, and a build id in it as a reading', async () => {
+    const tried = job('intake', {
+      topics: [
+        topic({ topic: 'history.before', group: 'history', answers: ['untouched', 'tried'] }),
+      ],
+      lines: [line('history.before', 'tried')],
+    })
+    const put = async (file: string) => {
+      const { shown, asked } = await sheet(Intake, { job: tried })
+      const fields = shown.findAllComponents({ name: 'VTextField' })
+      for (const [index, text] of [
+        'a clean write',
+        'a friend',
+        file,
+        'at the first picture',
+      ].entries())
+        fields[index]?.vm.$emit('update:modelValue', text)
+      await flushPromises()
+      await shown.find('form').trigger('submit')
+      await flushPromises()
+      return asked
+    }
+    const asked = await put('H2.104.r4')
+    expect(posted(asked, '/lines')[0]?.body).toEqual({
+      lines: [
+        {
+          topic: 'history.before',
+          answer: 'tried',
+          note: 'What was tried: a clean write\nBy whom: a friend\nWith which file or build: H2.104.r4\nWhere it stopped: at the first picture',
+        },
+      ],
+    })
+    expect(posted(asked, '/readings')[0]?.body).toEqual({
+      fact: 'build',
+      value: 'H2.104.r4',
+      source: 'person',
+    })
+    expect(posted(await put('some file of theirs'), '/readings')).toEqual([])
   })
 })

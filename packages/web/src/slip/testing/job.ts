@@ -88,6 +88,8 @@ export const job = (at: Stage, more: Partial<Job> = {}): Job => ({
     answers: [...one.answers],
     name: null,
     needed: true,
+    fate: null,
+    say: [],
   })),
   lines: [],
   keepData: true,
