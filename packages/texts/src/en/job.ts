@@ -12,6 +12,7 @@ export const job = {
   'job.intake.guarantee': 'not agreed that nothing is guaranteed',
   'job.cured':
     'spared: {by, select, charge {a charge} restart {a restart} updater {its own update} cache {an emptied cache} reset {a reset} other {something lighter}} cured it',
+  'job.cured.title': '{stage}: nothing to do',
   'job.readings.unknown': 'which model is it?',
   'job.readings.open': '{n, plural, one {one fact} other {# facts}} to read, {settled} settled',
   'job.readings.done': '{settled} settled',
@@ -78,7 +79,7 @@ export const job = {
   'topic.lighter.updater': 'Its own update, from its settings',
   'topic.lighter.cache': 'Its cache emptied, from its settings',
   'topic.lighter.reset': 'A reset: everything of its owner’s goes',
-  'topic.use.region': 'Where it will be used',
+  'topic.use.region': 'In which region',
   'topic.consent.mark': 'A mark that stays may be left',
   'topic.consent.preview': 'Preview software may go on it',
   'topic.consent.no-guarantee': 'Nothing is guaranteed',

@@ -11,16 +11,13 @@ import { useSay } from '../../base/said.ts'
 import Ask from './Ask.vue'
 import { useJob, useLineWords } from '../job.ts'
 
-const props = defineProps<{
-  group: string
-  topics: readonly (Pick<TopicShown, 'topic' | 'answers' | 'name' | 'needed'> &
-    Partial<Pick<TopicShown, 'fate' | 'say'>>)[]
-}>()
+type Topic = Pick<TopicShown, 'topic' | 'answers' | 'name' | 'needed'> &
+  Partial<Pick<TopicShown, 'fate' | 'say'>>
+defineProps<{ group: string; topics: readonly Topic[] }>()
 const browser = useBrowserStore()
 const words = useLineWords()
 const { job, line, tell, may } = useJob()
 const say = useSay()
-type Topic = (typeof props.topics)[number]
 /** What becomes of the thing, as far as anything says so; how hands do what is asked. */
 function under({ fate = null, say: how = [] }: Topic): string {
   const told =

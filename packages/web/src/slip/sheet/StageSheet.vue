@@ -56,7 +56,12 @@ const ended = computed(() => {
   return isOver(now) ? now : undefined
 })
 const at = computed(() => job.data.value?.at ?? 'intake')
-const next = computed(() => STAGES[STAGES.indexOf(props.stage) + 1])
+const spared = computed(() => standing.value?.says === 'cured')
+const next = computed(() =>
+  STAGES.slice(STAGES.indexOf(props.stage) + 1).find(
+    (stage) => standingOf(job.data.value, stage)?.says !== 'cured',
+  ),
+)
 const address = (stage: Stage) => `/slips/${number.value}/${stage}`
 const goes = computed<MainAct | undefined>(() => {
   if (waits.value)
@@ -64,7 +69,7 @@ const goes = computed<MainAct | undefined>(() => {
       label: say('job.waits.go', { at: say(`stage.${at.value}`) }),
       act: () => void router.push(address(at.value)),
     }
-  if (props.main !== undefined) return props.main
+  if (props.main !== undefined && !spared.value) return props.main
   const to = next.value
   if (standing.value?.is !== 'done' || to === undefined) return undefined
   return {
@@ -122,6 +127,10 @@ async function reopen() {
         {{ say('job.waits.now', { at: say(`stage.${at}`), why: whyWaits }) }}
         {{ say(`stage.${stage}.will`) }}
       </p>
+    </template>
+    <template v-else-if="spared && standing">
+      <h1>{{ say('job.cured.title', { stage: say(`stage.${stage}`) }) }}</h1>
+      <p class="lede">{{ words(standing) }}</p>
     </template>
     <template v-else>
       <h1>{{ title(data) }}</h1>

@@ -117,13 +117,4 @@ summary {
   padding: 6px 0;
   cursor: pointer;
 }
-.sign {
-  font: 600 14px/1.4 var(--sans);
-  color: var(--ink);
-  background: var(--field);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 2px 10px;
-  cursor: pointer;
-}
 </style>
