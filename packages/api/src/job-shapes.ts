@@ -77,6 +77,8 @@ export const factSchema = z.object({
   needed: z.boolean(),
   /** Where it can be read on this family: source, place, seconds. */
   where: z.array(z.object({ source: z.enum(SOURCES), where: z.string(), seconds: z.number() })),
+  /** Of a switch that cannot be turned: on which carrier it never is, or how many days after the first set-up it is. */
+  greyed: z.object({ carrier: z.string().nullable(), days: z.number().nullable() }).nullable(),
   /** Titles of packages that cannot be told for want of it. */
   holdsUp: z.array(z.string()),
 })

@@ -8,6 +8,7 @@ import type { Family } from '../family/profile.ts'
 import type { Result } from '../result/result.ts'
 import { ok, refuse } from '../result/result.ts'
 import type { Fact } from '../terms/device.ts'
+import { FLOOR_FACTS, WORD_FACTS } from '../terms/device.ts'
 import type { FactValue } from './identity.ts'
 
 /** Facts whose values are whole numbers. */
@@ -15,12 +16,15 @@ export const NUMBERS: readonly Fact[] = [
   'storageGb',
   'release',
   'loaderVersion',
-  'floor',
+  ...FLOOR_FACTS,
   'batteryPercent',
+  'freeMiB',
 ]
 
+const WORDS: Readonly<Partial<Record<Fact, readonly string[]>>> = WORD_FACTS
+
 export type NotTyped = {
-  readonly why: 'number' | 'grammar' | 'model'
+  readonly why: 'number' | 'grammar' | 'model' | 'word'
   /** What was perhaps meant, the nearest first; empty: nobody can say. */
   readonly perhaps: readonly string[]
   /** Of a build: the character at which it breaks off, from 1, and what may stand there. */
@@ -36,6 +40,9 @@ export function readTyped(
   known: KnownBuilds = new Map(),
 ): Result<FactValue, NotTyped> {
   if (NUMBERS.includes(fact)) return numberIn(typed)
+  const words = WORDS[fact]
+  if (words !== undefined)
+    return words.includes(typed) ? ok(typed) : refuse({ why: 'word', perhaps: words })
   if (fact === 'build') return buildIn(families, typed, known)
   return fact === 'model' ? modelIn(families, typed) : ok(typed)
 }

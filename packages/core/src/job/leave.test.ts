@@ -27,6 +27,7 @@ const leaving = (more: Partial<Leaving> = {}): Leaving => ({
   plan: undefined,
   looked: false,
   stayedAt: undefined,
+  screenLock: undefined,
   percent: 10,
   lines: linesOf({}),
   ...more,
@@ -86,6 +87,11 @@ describe('what is asked', () => {
       'the same without an account',
       phone({ lines: linesOf({ 'owner.account': 'absent' }) }),
       ['permission', 'charge'],
+    ],
+    [
+      'the same with a screen lock on it',
+      phone({ lines: linesOf({ 'owner.account': 'absent' }), screenLock: 'on' }),
+      ['accounts', 'restart', 'permission', 'charge'],
     ],
     [
       'one whose photos must survive',

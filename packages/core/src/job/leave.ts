@@ -52,6 +52,8 @@ export type Leaving = {
   readonly looked: boolean
   /** When it last refused to leave over the link for want of permission; ms of the shop's clock. */
   readonly stayedAt: number | undefined
+  /** Whether a screen lock is on it, as far as somebody looked. */
+  readonly screenLock: 'on' | 'off' | undefined
   /** Percent of charge as it was read last. */
   readonly percent: number | undefined
   readonly lines: Lines
@@ -138,11 +140,11 @@ export const copyItem = (lines: Lines, starts: boolean): LeaveItem =>
   })
 
 /** A wipe is in view, the device asks for the account after it, and the house has its owner remove it before. */
-const removes = ({ family, keepData, plan, house, lines }: Leaving): boolean =>
+const removes = ({ family, keepData, plan, house, lines, screenLock }: Leaving): boolean =>
   family.account.asksAfterReset &&
   house.accounts === 'before' &&
   (plan === undefined ? !keepData : plan.fates.includes('wiped')) &&
-  said(lines, 'owner.account') !== 'absent'
+  (said(lines, 'owner.account') !== 'absent' || screenLock === 'on')
 
 /** Off with account and screen lock, and what dies with the lock said; then it is restarted once, to be sure. */
 function accountItems({ family, lines, things }: Leaving): readonly LeaveItem[] {

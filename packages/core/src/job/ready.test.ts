@@ -212,6 +212,7 @@ describe('what a person makes sure of', () => {
       plan,
       looked: false,
       stayedAt: undefined,
+      screenLock: undefined,
       percent: 71,
       lines: linesOf({}),
     }

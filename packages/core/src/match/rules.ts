@@ -48,6 +48,7 @@ import { radioPaired } from './rules/radio-paired.ts'
 import { region } from './rules/region.ts'
 import { requires } from './rules/requires.ts'
 import { room } from './rules/room.ts'
+import { storageHealth } from './rules/storage-health.ts'
 import { salesName } from './rules/sales-name.ts'
 import { sameDevice } from './rules/same-device.ts'
 import { slots } from './rules/slots.ts'
@@ -124,6 +125,7 @@ export const DECLARED = [
   wayBack,
   card,
   room,
+  storageHealth,
   cell,
   battery,
   opening,

@@ -112,6 +112,10 @@ export const FACTS = [
   'serial',
   'batteryPercent',
   'batteryHealth',
+  'lockSwitch',
+  'screenLock',
+  'storageHealth',
+  'freeMiB',
 ] as const
 export const factSchema = z.enum(FACTS)
 export type Fact = z.infer<typeof factSchema>
@@ -127,11 +131,33 @@ export const FIXED_FACTS: readonly Fact[] = [
   'serial',
 ]
 /** Facts of which the newest reading stands, whoever made it: they pass by themselves. */
-export const PASSING_FACTS: readonly Fact[] = ['batteryPercent', 'merge']
+export const PASSING_FACTS: readonly Fact[] = [
+  'batteryPercent',
+  'merge',
+  'lockSwitch',
+  'screenLock',
+  'storageHealth',
+  'freeMiB',
+]
+/** Facts that are one of a few words. */
+export const WORD_FACTS = {
+  bootLock: ['closed', 'open'],
+  merge: ['none', 'staged', 'merging'],
+  slot: ['a', 'b'],
+  /** The page of its settings that lets its boot lock be opened; greyed: it cannot be turned there, or not yet. */
+  lockSwitch: ['on', 'off', 'greyed'],
+  screenLock: ['on', 'off'],
+  storageHealth: ['good', 'worn', 'failing'],
+} as const satisfies Readonly<Partial<Record<Fact, readonly string[]>>>
 /** The least that the hardware accepts: it rises and never falls. */
 export const FLOOR_FACTS: readonly Fact[] = ['floor', 'floorLoader', 'floorModem', 'floorMain']
 /** Facts that no write changes; all others are read anew after one. */
-export const UNWRITTEN_FACTS: readonly Fact[] = [...FIXED_FACTS, 'batteryHealth', 'accountLock']
+export const UNWRITTEN_FACTS: readonly Fact[] = [
+  ...FIXED_FACTS,
+  'batteryHealth',
+  'accountLock',
+  'storageHealth',
+]
 /**
  * Facts of what the customer's data were last used by: writing alone does not move them, a start does. A
  * device whose system is half written no longer says them, and its data are what they were.

@@ -13,7 +13,7 @@ const phoneIn = (family: Family, lock: 'open' | 'closed', more: Partial<Case> = 
 
 /** A phone of no carrier's, its lock closed or open. */
 const unlocked = phoneIn(alder, 'open')
-const shut = phoneIn(alder, 'closed')
+export const shut = phoneIn(alder, 'closed')
 /** One of a carrier whose devices nobody opens. */
 const carriers = ((): Case => {
   const bench = benchOf({ family: alder, on: sold })
@@ -46,13 +46,23 @@ const mild: Family = {
 }
 const tabletMild = caseOf(benchOf({ family: mild, on: onTablet }), onTablet)
 
+/** The same phone of whose switch somebody read how it is. */
+export const switchedAt = (value: string): Case => ({
+  ...acting('open', shut),
+  identity: {
+    ...shut.identity,
+    lockSwitch: { kind: 'settled', value, claims: [], doubted: false },
+  },
+})
+
 /** Everything that is said of what is done, and of what a closed lock keeps. */
 export const ACTS_SAID: readonly (readonly [rule: string, say: string, at: Case])[] = [
   ['state.lock-open', 'open', keepsOpen],
   ['state.lock-open', 'closed', keepsShut],
   ['state.lock-open', 'maker', keepsMakers],
+  ['act.open', 'allowed', switchedAt('on')],
   ['act.open', 'switch', acting('open', tablet('none'))],
-  ['act.open', 'greyed', acting('open', shut)],
+  ['act.open', 'greyed', switchedAt('greyed')],
   ['act.open', 'never', acting('open', carriers)],
   ['act.open', 'maker', acting('open', keepsMakers)],
   ['act.open', 'open', acting('open', unlocked)],

@@ -29,6 +29,7 @@ export const HANDS: Readonly<Record<string, (bench: Bench) => unknown>> = {
         plan: undefined,
         looked: false,
         stayedAt: undefined,
+        screenLock: undefined,
         percent: 20,
         lines: new Map(),
       }),

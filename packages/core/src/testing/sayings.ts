@@ -286,6 +286,8 @@ export const SAID: readonly (readonly [rule: string, say: string, at: Case])[] =
   ['state.room', 'fits', of(light)],
   ['state.room', 'large', of(heavy)],
   ['state.cell', 'damaged', shows(['batteryHealth', 'damaged'])],
+  ['state.storage-health', 'worn', shows(['storageHealth', 'worn'])],
+  ['state.storage-health', 'failing', shows(['storageHealth', 'failing'])],
   ['state.battery', 'fits', case0417()],
   ['state.battery', 'charge', shows(['batteryPercent', 20])],
 ]

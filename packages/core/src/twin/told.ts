@@ -30,6 +30,7 @@ export function factsOf({ family, catalogue, scale }: Nature, device: DeviceMode
     loaderVersion: device.loaderVersion,
     bootLock: device.lock,
     merge: device.merge,
+    ...(family.lock.opens === 'command' ? { lockSwitch: switchOf(family, device) } : {}),
     batteryPercent: Math.round(device.battery),
   }
   const tries = slots?.tries ?? slots?.runs
@@ -51,6 +52,21 @@ export function factsOf({ family, catalogue, scale }: Nature, device: DeviceMode
     scale,
   }
 }
+
+const DAY_MS = 86_400_000
+
+/** Whether that page lets nobody turn it: for good on some carriers, for days after the set-up on the others. */
+export function isGreyed(
+  { lock }: Pick<Family, 'lock'>,
+  { at, fused, setUpAt }: DeviceModel,
+): boolean {
+  if (lock.opens !== 'command' || lock.neverOn.includes(fused.carrier)) return true
+  return setUpAt !== undefined && at < setUpAt + lock.greyedDays * DAY_MS
+}
+
+/** As the page of its settings has it. */
+const switchOf = (family: Family, device: DeviceModel): 'on' | 'off' | 'greyed' =>
+  isGreyed(family, device) ? 'greyed' : device.lockSwitch ? 'on' : 'off'
 
 /** What it waits for a hand to do: to say yes to what it installed, or to press a key before its system goes on. */
 function asked(family: Family, { confirmBy, key, mode }: DeviceModel): Pick<DeviceFacts, 'asks'> {

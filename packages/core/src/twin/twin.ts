@@ -13,7 +13,7 @@ import { confirmed, install } from './installing.ts'
 import { cancelled } from './memory.ts'
 import { closingRefused } from './locking.ts'
 import { takePermit } from './permitting.ts'
-import { factsOf } from './told.ts'
+import { factsOf, isGreyed } from './told.ts'
 import type { DeviceModel } from './state.ts'
 import type { Nature, Stepped, TwinInput } from './stepped.ts'
 import {
@@ -219,13 +219,6 @@ function reset(nature: Nature, device: DeviceModel): Stepped {
   const wiped = applied(device, effectOf(family, { kind: 'reset' }))
   const reached = done(nature, wiped, { kind: 'reset' }, { kind: 'mode', mode: device.mode })
   return runs(family, device) ? keys(nature, reached.device, device.mode) : reached
-}
-
-const DAY_MS = 86_400_000
-
-function isGreyed({ lock }: Nature['family'], { at, fused, setUpAt }: DeviceModel): boolean {
-  if (lock.opens !== 'command' || lock.neverOn.includes(fused.carrier)) return true
-  return setUpAt !== undefined && at < setUpAt + lock.greyedDays * DAY_MS
 }
 
 /** The switch is found in a system that runs; greyed, it stays as it is. */

@@ -1,7 +1,7 @@
 /** What a device reports of itself when it is met. */
 import { z } from 'zod'
 import type { Fact, PartRole } from '../terms/device.ts'
-import { limitSchema, modeSchema, slotSchema } from '../terms/device.ts'
+import { WORD_FACTS, limitSchema, modeSchema, slotSchema } from '../terms/device.ts'
 import { isLegible, shownLegible } from '../terms/text.ts'
 
 /** How a device's last start went. */
@@ -78,6 +78,7 @@ export const deviceFactsSchema = z.object({
   floorModem: z.exactOptional(z.int()),
   floorMain: z.exactOptional(z.int()),
   bootLock: z.exactOptional(z.enum(['closed', 'open'])),
+  lockSwitch: z.exactOptional(z.enum(WORD_FACTS.lockSwitch)),
   slot: z.exactOptional(slotSchema),
   /** The slot that its next start takes. */
   slotToTry: z.exactOptional(slotSchema),

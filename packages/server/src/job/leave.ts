@@ -46,6 +46,7 @@ export function leavingOf(
     plan: plannedOf(job),
     looked: device !== undefined || job.tally.before !== null,
     stayedAt: stayed(look),
+    screenLock: lockOf(toldOf(job.identity, 'screenLock')),
     percent: percent === undefined ? undefined : Number(percent),
     lines,
   }
@@ -65,6 +66,9 @@ export function plannedOf({ taken, lines }: JobAt): LeavePlan | undefined {
     fates: [...new Set(there.map(({ fate }): Fate => fate))],
   }
 }
+
+const lockOf = (value: unknown): Leaving['screenLock'] =>
+  value === 'on' || value === 'off' ? value : undefined
 
 /** When the last look was to go where more is shown, and stayed. */
 const stayed = (look: JobAt['look']): number | undefined =>

@@ -162,10 +162,21 @@ const factsShown = onceOf((job): FactShown[] => {
           where,
           seconds,
         })),
+        greyed: fact === 'lockSwitch' ? greyedOf(job) : null,
         holdsUp: [...waitingFor(fact, judged)],
       }
     })
 })
+
+/** Why the switch of its boot lock cannot be turned, as its family has it; null: it can, or nobody read it. */
+function greyedOf({ family, identity }: JobAt): FactShown['greyed'] {
+  if (family?.lock.opens !== 'command' || toldOf(identity, 'lockSwitch') !== 'greyed') return null
+  const carrier = toldOf(identity, 'carrier')
+  const never = carrier !== undefined && family.lock.neverOn.includes(String(carrier))
+  return never
+    ? { carrier: String(carrier), days: null }
+    : { carrier: null, days: family.lock.greyedDays }
+}
 
 /** Each value that was claimed, with the newest reading of every source that claims it. */
 function claimsShown(

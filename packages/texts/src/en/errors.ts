@@ -55,7 +55,7 @@ export const errors = {
   'error.slip.line.kept': 'Nothing was put down.',
   'error.slip.line.remedy': 'Choose one of the answers that stand there.',
   'error.slip.reading':
-    '“{value}” cannot be read as {fact, select, build {a build id} model {a model code} other {a whole number}}. {place}',
+    '“{value}” cannot be read as {why, select, grammar {a build id} model {a model code} word {one of the words for it} other {a whole number}}. {place}',
   'error.slip.reading.kept': 'Nothing was put down; what you typed is still here.',
   'error.slip.reading.remedy':
     'Look again at characters that look alike: 0 and O, 1 and l and I, 5 and S. {perhaps}',

@@ -99,6 +99,7 @@ export const fit = {
     'The closed boot lock lets nobody write {roles}: it is opened first, by its owner’s switch and its maker’s command',
   'fit.state.lock-open.maker':
     'The closed boot lock lets nobody write {roles}, and only its maker opens it',
+  'fit.act.open.allowed': 'Its owner has let the boot lock be opened: the switch is on',
   'fit.act.open.switch': 'Its owner lets the boot lock be opened, by the switch in its settings',
   'fit.act.open.greyed':
     'Its owner lets the boot lock be opened, by the switch in its settings: it is greyed for {days} days after the first set-up',
@@ -133,6 +134,10 @@ export const fit = {
     'Battery {here} %, needs {needed} % with {margin} % left: charge it first',
   'fit.state.cell.damaged':
     'The cell is damaged: no charging, no writing. Isolate it and follow local rules',
+  'fit.state.storage-health.worn':
+    'Its storage is worn: it takes this write, and its owner is told',
+  'fit.state.storage-health.failing':
+    'Its storage fails: no firmware cures that, and what is written may not last. Stop, and say so',
   'fit.state.card.here': 'It is installed from the memory card that is in it',
   'fit.state.card.none': 'It is installed from a memory card, and none is in it: put one in',
   'fit.state.room.fits': 'It is {bytes} bytes, and {most} may lie there',

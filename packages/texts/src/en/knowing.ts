@@ -21,6 +21,12 @@ export const knowing = {
   'next.way': 'Show the way to {mode}',
   'next.hand': 'Put {fact} down',
 
+  'readings.greyed.days': 'it cannot be turned until {days} days after its first set-up',
+  'readings.greyed.carrier': 'on carrier {carrier} it is never to be turned',
+  'readings.besides':
+    '{n, plural, one {One fact more} other {# facts more}} that its family shows, and this job does not wait for',
+  'readings.beside': '{fact}: {places}',
+
   'way.title': 'The way to {mode}',
   'way.where': 'What does it show now?',
   'way.where.ask': 'No link tells where it is. Take what is nearest to what you see.',

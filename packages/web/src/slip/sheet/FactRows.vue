@@ -14,6 +14,18 @@ const say = useSay()
 const { when } = useShop()
 
 const shown = computed(() => props.facts.filter(({ needed, kind }) => needed || kind !== 'missing'))
+/** What its family shows besides, and nobody read: this job does not wait for it. */
+const besides = computed(() =>
+  props.facts.filter(
+    ({ needed, kind, where }) => !needed && kind === 'missing' && where.length > 0,
+  ),
+)
+const greyed = ({ greyed: why }: FactShown): string =>
+  why === null
+    ? ''
+    : why.carrier === null
+      ? say('readings.greyed.days', { days: why.days ?? 0 })
+      : say('readings.greyed.carrier', { carrier: why.carrier })
 const sources = (claim: FactShown['claims'][number]) =>
   claim.sources
     .map(({ source, by, at }) =>
@@ -77,6 +89,7 @@ const places = ({ where }: FactShown) =>
         <span v-for="claim in fact.claims" :key="String(claim.value)" class="claim">{{
           claimWords(fact, claim)
         }}</span>
+        <span v-if="greyed(fact) !== ''" class="claim" data-claim="greyed">{{ greyed(fact) }}</span>
         <span v-if="contradiction(fact) !== ''" class="claim brick" data-claim="contradiction">{{
           contradiction(fact)
         }}</span>
@@ -89,6 +102,14 @@ const places = ({ where }: FactShown) =>
       </td>
     </tr>
   </Columns>
+  <details v-if="besides.length > 0" data-claim="besides">
+    <summary>{{ say('readings.besides', { n: besides.length }) }}</summary>
+    <ul>
+      <li v-for="fact in besides" :key="fact.fact">
+        {{ say('readings.beside', { fact: say(`fact.${fact.fact}`), places: places(fact) }) }}
+      </li>
+    </ul>
+  </details>
 </template>
 
 <style scoped>

@@ -125,3 +125,26 @@ describe('claims that contradict each other', () => {
     expect(await told({ kind: 'told' })).toBe('')
   })
 })
+
+describe('facts besides', () => {
+  const shown = async (more: Partial<FactShown>) =>
+    (await sheet(Readings, { job: job('readings', { facts: [fact('lockSwitch', more)] }) })).text
+  it('says why a switch cannot be turned, and when it can', async () => {
+    const greyed = (carrier: string | null, days: number | null) =>
+      shown({ value: 'greyed', needed: false, greyed: { carrier, days } })
+    expect(await greyed(null, 7)).toContain(
+      'it cannot be turned until 7 days after its first set-up',
+    )
+    expect(await greyed('S', null)).toContain('on carrier S it is never to be turned')
+    expect(await shown({ value: 'on', needed: false })).not.toContain('turned')
+  })
+
+  it('lists what its family shows and nobody read, and not what it does not show', async () => {
+    const unread = { kind: 'missing', value: null, needed: false } as const
+    const where = [{ source: 'settings' as const, where: 'storage', seconds: 40 }]
+    const text = await shown({ ...unread, where })
+    expect(text).toContain('One fact more that its family shows')
+    expect(text).toContain('switch for the boot lock: its settings: storage, 40 s')
+    expect(await shown(unread)).not.toContain('that its family shows')
+  })
+})

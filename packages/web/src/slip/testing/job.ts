@@ -75,6 +75,7 @@ export const fact = (name: Fact, more: Partial<FactShown> = {}): FactShown => ({
   claims: [],
   needed: true,
   where: [],
+  greyed: null,
   holdsUp: [],
   ...more,
 })
