@@ -2,11 +2,13 @@
 import { PACE_KEYS, leastOf } from '@plain-slate/core'
 import { z } from 'zod'
 import { anyJson } from './json.ts'
+import { changeSchema } from './job-shapes.ts'
 import { sha256Schema } from './shelf.ts'
 import { route } from './route.ts'
 
 const familyRow = z.object({
   id: z.string(),
+  version: z.int(),
   maker: z.string(),
   models: z.array(z.string()),
   modes: z.int(),
@@ -27,6 +29,14 @@ export const familyShownSchema = z.object({
     z.object({ n: z.int(), low: z.number(), high: z.number() }),
   ),
   least: z.int(),
+  /** Open slips whose plan was decided by another version: which, and whether it holds by this one too. */
+  decided: z.array(
+    z.object({
+      number: z.string(),
+      version: z.string(),
+      changes: z.array(changeSchema).nullable(),
+    }),
+  ),
 })
 export type FamilyShown = z.infer<typeof familyShownSchema>
 

@@ -1,3 +1,4 @@
+export * from './changes.ts'
 export * from './families.ts'
 export * from './plans.ts'
 export * from './pseudo.ts'

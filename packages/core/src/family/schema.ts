@@ -78,6 +78,8 @@ const driver = z.object({
 export const profileSchema = z.object({
   format: z.literal('plain-slate/family@2'),
   id: z.string().min(2).max(24),
+  /** Counted by whoever writes it: a slip remembers the version by which it was decided. */
+  version: z.int().positive(),
   maker: text,
   sectorBytes: z.union([z.literal(512), z.literal(4096)]),
   pieceMiB: z.number().positive(),

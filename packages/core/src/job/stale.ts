@@ -39,6 +39,7 @@ export function basisOf(at: Unheld, mode: Mode, packages: readonly string[]): Ba
     ...facts,
     ...digests,
     ...shelf,
+    ['family', versionOf(at.family)],
     ['mode', mode],
     ['table', at.table === undefined ? '' : 'read'],
     ['keepData', String(at.keepData)],
@@ -47,6 +48,10 @@ export function basisOf(at: Unheld, mode: Mode, packages: readonly string[]): Ba
     ...HOUSE_QUESTIONS.map((what) => [`house.${what}`, textIn(at.house[what])]),
   ]) as Basis
 }
+
+/** A family as a plan remembers by which version of it it was decided. */
+export const versionOf = ({ id, version }: Pick<Unheld['family'], 'id' | 'version'>): string =>
+  `${id} ${version}`
 
 /** A setting of the house as text. */
 const textIn = (setting: HouseRules[keyof HouseRules]): string =>

@@ -54,7 +54,7 @@ const distances = (grammar: Bench['family']['build']) => {
 
 export const CLAIMS: Readonly<Record<string, (scenery: Scenery) => unknown>> = {
   'what it is called and looks like': ({ bench: { family } }) => [
-    family.id,
+    [family.id, family.version],
     family.maker,
     family.models,
     family.stores.map(({ id, name }) => [id, name]),

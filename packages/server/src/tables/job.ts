@@ -116,6 +116,21 @@ export async function readPlan(db: Database, slip: string): Promise<PlanRow | un
   return row === undefined ? undefined : { ...row, at: isoOf(ms(row.at.getTime())) }
 }
 
+/** Open slips whose newest plan is of a family, with the version by which it was decided; before versions: none. */
+export async function plansDecided(
+  db: Database,
+  family: string,
+): Promise<readonly { readonly slip: string; readonly version: string }[]> {
+  const { rows } = (await db.raw(
+    `select slip, basis ->> 'family' as version from (
+       select distinct on (slip) slip, basis from slip_plans order by slip, id desc
+     ) as newest join slips on slips.number = newest.slip
+     where slips.state in ('open', 'waiting') and basis ->> 'family' like :of order by slip`,
+    { of: `${family} %` },
+  )) as { rows: { slip: string; version: string }[] }
+  return rows
+}
+
 /** The customer's things as the device counts them: bytes of model size, whether they open. */
 export type Tally = {
   readonly items: number

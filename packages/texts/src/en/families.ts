@@ -11,7 +11,11 @@ export const families = {
   'families.open': 'slips under way',
   'family.title':
     '{maker}: {models, plural, one {one model} other {# models}}, {modes, plural, one {one mode} other {# modes}}',
-  'family.lede': 'Family {id}, as its file says it; its digest begins {digest}.',
+  'family.lede': 'Family {id}, version {version}, as its file says it; its digest begins {digest}.',
+  'family.decided': 'Decided by another version',
+  'family.decided.small': 'open slips whose plan was taken before this version came',
+  'family.decided.holds': 'decided by {version}; its plan is the same by this one',
+  'family.decided.moved': 'decided by {version}; by this one it is another plan: {changes}',
   'family.models': 'Models',
   'family.models.small': 'each on its boards, with its storage',
   'family.model': 'model',

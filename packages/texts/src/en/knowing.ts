@@ -27,6 +27,8 @@ export const knowing = {
     '{n, plural, one {One fact more} other {# facts more}} that its family shows, and this job does not wait for',
   'readings.beside': '{fact}: {places}',
 
+  'intake.history.reading': 'A build id is kept as a reading too, of the least weight.',
+
   'way.title': 'The way to {mode}',
   'way.where': 'What does it show now?',
   'way.where.ask': 'No link tells where it is. Take what is nearest to what you see.',

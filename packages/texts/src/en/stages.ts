@@ -27,7 +27,6 @@ export const stages = {
   'intake.history.who': 'By whom',
   'intake.history.file': 'With which file or build',
   'intake.history.stopped': 'Where it stopped',
-  'intake.history.reading': 'A build id is kept as a reading too, of the least weight.',
   'intake.none-there': 'None of these is on it: {things}',
 
   'readings.title.unknown': 'We cannot tell yet which model it is',

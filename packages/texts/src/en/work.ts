@@ -12,6 +12,7 @@ export const work = {
   'plan.change.evidence': 'what stands on {partition}',
   'plan.change.package': '{title} on the shelf',
   'plan.change.mode': 'mode',
+  'plan.change.family': 'version of its family',
   'plan.change.table': 'the partition table',
   'plan.change.things': 'things that nothing can be promised of',
   'plan.change.keepData': 'whether data must survive',

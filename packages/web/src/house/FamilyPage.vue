@@ -13,6 +13,7 @@ import Resource from '../parts/Resource.vue'
 import ModeGraph from '../pictures/ModeGraph.vue'
 import { useSay } from '../base/said.ts'
 import { useRead } from '../server/query.ts'
+import FamilyDecided from './FamilyDecided.vue'
 import FamilyFigures from './FamilyFigures.vue'
 import FamilyLayouts from './FamilyLayouts.vue'
 import FamilyReadings from './FamilyReadings.vue'
@@ -65,7 +66,7 @@ const drains = ({ drainPerMinute: { writing, 'first-start': start, idle } }: Fam
 </script>
 
 <template>
-  <Resource v-slot="{ data: { family, digest, own, least } }" :read="shown">
+  <Resource v-slot="{ data: { family, digest, own, least, decided } }" :read="shown">
     <p class="no-print">
       <router-link to="/house/families">{{ say('families.link') }}</router-link>
     </p>
@@ -79,9 +80,16 @@ const drains = ({ drainPerMinute: { writing, 'first-start': start, idle } }: Fam
       }}
     </h1>
     <p class="lede">
-      {{ say('family.lede', { id: family.id, digest: digest.slice(0, DIGITS) }) }}
+      {{
+        say('family.lede', {
+          id: family.id,
+          version: family.version,
+          digest: digest.slice(0, DIGITS),
+        })
+      }}
     </p>
 
+    <FamilyDecided :decided="decided" />
     <h2 id="models">
       {{ say('family.models') }} <small>{{ say('family.models.small') }}</small>
     </h2>

@@ -11,9 +11,9 @@ import RunLive from './RunLive.vue'
 import ShowsElse from '../sheet/ShowsElse.vue'
 import { useCall } from './awake.ts'
 import { liveCourse } from './live-wall.ts'
-import { changeWords, changesWords, wallOf } from '../sheet/plan-page.ts'
+import { wallOf } from '../sheet/plan-page.ts'
 import { LOADER, job, line, plan, run } from '../testing/job.ts'
-import { reasonWords, speaker } from '@plain-slate/texts'
+import { changeWords, changesWords, reasonWords, speaker } from '@plain-slate/texts'
 import { nextTick, ref } from 'vue'
 
 /* The page listens for held keys: what is not looked at any more must not answer them. */

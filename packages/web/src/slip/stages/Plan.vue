@@ -5,7 +5,7 @@
 <script setup lang="ts">
 import type { Job, PlanShown } from '@plain-slate/api'
 import { leastOf, reaches } from '@plain-slate/core'
-import { assumedWords, orderWords, planLede, planTitle } from '@plain-slate/texts'
+import { changesWords, assumedWords, orderWords, planLede, planTitle } from '@plain-slate/texts'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import StepList from '../../bench/StepList.vue'
@@ -22,7 +22,7 @@ import Departures from '../sheet/Departures.vue'
 import Otherwise from '../sheet/Otherwise.vue'
 import StageSheet from '../sheet/StageSheet.vue'
 import { useJob } from '../job.ts'
-import { changesWords, usePlanPage, wallOf } from '../sheet/plan-page.ts'
+import { usePlanPage, wallOf } from '../sheet/plan-page.ts'
 
 const say = useSay()
 const client = useQueryClient()
