@@ -4,6 +4,7 @@
  */
 import {
   CARES,
+  DATA_KEYS,
   CHECKS,
   FACTS,
   FATES,
@@ -12,6 +13,7 @@ import {
   STAGES,
   STANDINGS,
   TABLE_PROBLEMS,
+  partRoleSchema,
 } from '@plain-slate/core'
 import { z } from 'zod'
 import { lookSchema } from './look.ts'
@@ -170,6 +172,10 @@ export const jobSchema = z.object({
         }),
       ),
       permission: z.string(),
+      /** How it is given, step by step. */
+      permissionSteps: z.array(z.string()),
+      /** What the keys of the customer's data hang on, besides device and lock. */
+      dataKeys: z.array(z.enum(DATA_KEYS)),
       /** The mode that shows what stands on a device: its name; null: none does. */
       shows: z.string().nullable(),
       idleDrain: z.number(),
@@ -181,6 +187,28 @@ export const jobSchema = z.object({
   /** Before it leaves its running system; null: it does not run, or nothing is to be done first. */
   leave: leaveSchema.nullable(),
   build: z.array(z.object({ name: z.string(), text: z.string() })).nullable(),
+  /** What stands on it by its own digests; `set`: the build of all that is signed together, null: of several. */
+  stands: z
+    .object({
+      parts: z.array(
+        z.object({ partition: z.string(), role: partRoleSchema, builds: z.array(z.string()) }),
+      ),
+      set: z.string().nullable(),
+      /** Two parts of the set were read, and each is of a build that is known. */
+      told: z.boolean(),
+    })
+    .nullable(),
+  /** What is known of this board to go wrong, whoever found it. */
+  faults: z.array(
+    z.object({
+      says: z.string(),
+      role: partRoleSchema,
+      from: z.string(),
+      source: z.string(),
+      devices: z.int(),
+      date: z.string(),
+    }),
+  ),
   device: z
     .object({
       serial: z.string(),

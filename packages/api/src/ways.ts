@@ -91,6 +91,7 @@ export const waySchema = z.object({
   /** Tries that missed since the last that arrived. */
   missed: z.int(),
   permission: z.string(),
+  permissionSteps: z.array(z.string()),
   /** What comes before the first leg; null: nothing, or that leg does not leave the system. */
   first: leaveSchema.nullable(),
   /** The driver that the computer lacks there: it would not be heard; null: it is, or nobody tells. */

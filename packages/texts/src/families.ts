@@ -125,10 +125,10 @@ function lockWords(say: Say, { lock }: Family): readonly string[] {
   ]
 }
 
-function permissionWords(say: Say, { permission: { what, clearedBy } }: Family): string {
+function permissionWords(say: Say, { permission: { what, steps, clearedBy } }: Family): string {
   const by = list(clearedBy.map((one) => say(`family.cleared.${one}`)))
   const cleared = clearedBy.length === 0 ? '' : say('family.permission.cleared', { by })
-  return say('family.permission', { what, cleared }).trim()
+  return say('family.permission', { what, steps: list(steps), cleared }).trim()
 }
 
 const keysWords = (say: Say, { dataKeys: { hangOn } }: Family): string =>

@@ -129,6 +129,8 @@ export const CLEARS_PERMISSION = ['wipe', 'slot'] as const
 
 export const permissionSchema = z.object({
   what: text,
+  /** How it is given, step by step. */
+  steps: z.array(text).min(1).max(12),
   clearedBy: z.array(z.enum(CLEARS_PERMISSION)),
 })
 

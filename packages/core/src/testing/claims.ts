@@ -65,7 +65,7 @@ export const CLAIMS: Readonly<Record<string, (scenery: Scenery) => unknown>> = {
       confusedWith,
       charges,
     ]),
-    [family.permission.what, family.items, family.cell, family.keptOnce],
+    [family.permission.what, family.permission.steps, family.items, family.cell, family.keptOnce],
     [family.marks.map(({ id, says }) => [id, says]), family.drainPerMinute.idle],
   ],
   ...Object.fromEntries(

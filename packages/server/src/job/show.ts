@@ -4,6 +4,8 @@ import type { DeviceFacts, Fact, Reading, Standing } from '@plain-slate/core'
 import {
   FACTS,
   neededFacts,
+  partsOn,
+  slotSchema,
   candidates,
   careOf,
   doubtedFacts,
@@ -53,6 +55,8 @@ export async function showJob(workshop: Workshop, job: JobAt): Promise<Job> {
     next: await nextOf(workshop, job),
     leave: leaveShown(workshop, job),
     build: buildOf(job),
+    stands: standsOf(job),
+    faults: faultsOf(job),
     device: deviceOf(job),
     ports: freePorts(workshop, job).map(({ port, facts }) => ({
       name: port,
@@ -124,6 +128,7 @@ const familyShown = ({
   maker,
   modes,
   permission,
+  dataKeys,
   drainPerMinute,
 }: NonNullable<JobAt['family']>): NonNullable<Job['family']> => ({
   id,
@@ -137,6 +142,8 @@ const familyShown = ({
     })),
   })),
   permission: permission.what,
+  permissionSteps: [...permission.steps],
+  dataKeys: [...dataKeys.hangOn],
   shows: modes.find(({ takes }) => takes.table !== undefined)?.name ?? null,
   idleDrain: drainPerMinute.idle,
 })
@@ -215,6 +222,34 @@ function buildOf({ family, identity }: JobAt): Job['build'] {
   if (family === undefined || value === undefined) return null
   const read = readBuild(family.build, String(value))
   return read.ok ? read.value.segments.map((one) => ({ ...one })) : null
+}
+
+/** What stands on it by its own digests, against every build that is known of it; null: none was read. */
+function standsOf({ family, found, device, identity }: JobAt): Job['stands'] {
+  if (family === undefined || found === undefined || (device?.digests.length ?? 0) === 0)
+    return null
+  const manifests = found.at.shelf.map(({ manifest }) => manifest)
+  const runs = slotSchema.safeParse(toldOf(identity, 'slot')).data
+  const { parts, set } = partsOn(family, found.at.evidence, manifests, runs)
+  return {
+    parts: parts.map((one) => ({ ...one, builds: [...one.builds] })),
+    set: set ?? null,
+    told: set !== undefined,
+  }
+}
+
+/** Known faults of its very board, whatever stands on it. */
+function faultsOf({ family, identity }: JobAt): Job['faults'] {
+  const [model, board] = [toldOf(identity, 'model'), toldOf(identity, 'board')]
+  if (family === undefined || model === undefined || board === undefined) return []
+  return family.knownFaults
+    .filter(
+      ({ models, boards }) =>
+        boards.includes(String(board)) && models?.includes(String(model)) !== false,
+    )
+    .map(({ says, role, from, source, devices, date }) => ({
+      ...{ says, role, from, source, devices, date },
+    }))
 }
 
 /** A mark in its family's words; its id where nobody knows it. */

@@ -42,6 +42,7 @@ export function wayOf(
     legs: legs?.map((leg) => legShown(family, leg)) ?? null,
     missed: missedOf(job, asked.to),
     permission: family.permission.what,
+    permissionSteps: family.permission.steps,
     first: leaveShown(workshop, job, from),
     unheard: unheardIn(job, asked.to) ?? null,
   })

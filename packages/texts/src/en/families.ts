@@ -130,7 +130,7 @@ export const families = {
   'family.over.fused-variant': 'the row that the fuses expect',
   'family.over.floors': 'parts at or above their floors',
   'family.models.others': 'every other model',
-  'family.permission': 'Link permission: {what}. {cleared}',
+  'family.permission': 'Link permission: {what}; {steps}. {cleared}',
   'family.permission.cleared': 'Cleared by {by}.',
   'family.cleared.wipe': 'every wipe',
   'family.cleared.slot': 'a change of slot',

@@ -94,6 +94,19 @@ export const knowing = {
   'leave.name.charge': 'It has the charge to come back',
   'leave.charge.here': '{here} %, and {needed} % are needed; where it goes it may not charge',
   'leave.charge.unseen': 'not read; {needed} % are needed, and where it goes it may not charge',
+  'leave.step': '{n}. {step}.',
+  'stands.title': 'What stands on it',
+  'stands.small': 'by its own digests, against every build that is known here',
+  'stands.part': 'part',
+  'stands.is': 'is of',
+  'stands.of': '{builds}',
+  'stands.unknown':
+    'no build that is known here: modified, half written, or of a build that nobody has',
+  'stands.set': 'What is signed together is of one build: {build}.',
+  'stands.mixed':
+    'What is signed together is of several builds at once: mixed parts do not start, or not for long.',
+  'stands.fault':
+    'Known of this board: {says}; with a {role} of {from} or later. {source}, {devices, plural, one {one device} other {# devices}}, {date}.',
   'leave.tally': 'its things counted',
   'leave.charge': 'its charge',
   'leave.backup': 'a copy of the customer’s data',

@@ -14,7 +14,7 @@ import { useSay } from '../../base/said.ts'
 import { useShop } from '../../time/shop.ts'
 import { useJob, useLineWords } from '../job.ts'
 
-const props = defineProps<{ leave: LeaveShown; permission: string }>()
+const props = defineProps<{ leave: LeaveShown; permission: string; steps: readonly string[] }>()
 const say = useSay()
 const words = useLineWords()
 const { when } = useShop()
@@ -34,6 +34,8 @@ const name = ({ item, topic }: Item) =>
   item === 'tally' || item === 'charge'
     ? say(`leave.name.${item}`)
     : words.topic(topic ?? '', props.permission)
+const stepsOf = (steps: readonly string[]) =>
+  steps.map((step, index) => say('leave.step', { n: index + 1, step })).join(' ')
 /** What is seen of it, or what goes with it. */
 function detail({ item, holds, facts, by, at }: Item): string {
   if (item === 'tally') return say(holds ? 'leave.tally.holds' : 'leave.tally.open')
@@ -44,7 +46,7 @@ function detail({ item, holds, facts, by, at }: Item): string {
       : say('leave.charge.here', { here: String(facts['here']), needed })
   }
   if (by !== null && at !== null) return say('ready.signed', { by, when: when(at) })
-  return words.dies(facts)
+  return item === 'permission' ? stepsOf(props.steps) : words.dies(facts)
 }
 const root = useTemplateRef('root')
 defineExpose({

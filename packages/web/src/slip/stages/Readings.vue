@@ -15,6 +15,7 @@ import BeforeLeaving from '../sheet/BeforeLeaving.vue'
 import FactRows from '../sheet/FactRows.vue'
 import HandReading from '../sheet/HandReading.vue'
 import NextReading from '../sheet/NextReading.vue'
+import Stands from '../sheet/Stands.vue'
 import type { MainAct } from '../sheet/StageSheet.vue'
 import StageSheet from '../sheet/StageSheet.vue'
 import { standingOf, useJob } from '../job.ts'
@@ -133,6 +134,7 @@ const buildText = (data: Job) =>
         ref="first"
         :leave="data.leave"
         :permission="data.family?.permission ?? ''"
+        :steps="data.family?.permissionSteps ?? []"
       />
       <WayCard v-if="wayTo" ref="way" :to="wayTo" @arrived="wayTo = undefined" />
       <p v-if="stayed(data)" class="amiss" role="status" data-claim="stayed">
@@ -230,6 +232,7 @@ const buildText = (data: Job) =>
         </p>
       </section>
       <FactRows :facts="data.facts" />
+      <Stands :job="data" />
       <HandReading v-if="may && data.run === null" ref="hand" :facts="data.facts" />
     </template>
   </StageSheet>

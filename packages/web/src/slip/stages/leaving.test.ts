@@ -78,6 +78,22 @@ describe('before it leaves its system', () => {
     expect((await off('')).text()).not.toContain('lost for good')
   })
 
+  it('says how its link permission is given, step by step', async () => {
+    const permission = item({ item: 'permission', topic: 'ready.permission', answers: ['done'] })
+    const { family } = job('readings')
+    const at = (steps: readonly string[]) =>
+      sheet(Readings, {
+        job: job('readings', {
+          leave: leave({ items: [permission], open: 1 }),
+          family: family === null ? null : { ...family, permissionSteps: [...steps] },
+        }),
+      })
+    expect((await at(['open its settings', 'turn it on'])).text).toContain(
+      '1. open its settings. 2. turn it on.',
+    )
+    expect((await at(['turn it on'])).text).not.toContain('2.')
+  })
+
   it('goes before what Enter would do out of there', async () => {
     const main = async (first: LeaveShown | null) =>
       (await readings(first)).shown.find('[data-claim="next"] button').text()

@@ -148,3 +148,47 @@ describe('facts besides', () => {
     expect(await shown(unread)).not.toContain('that its family shows')
   })
 })
+
+describe('what stands on it', () => {
+  const shown = async (more: Partial<Job>) =>
+    (await sheet(Readings, { job: job('readings', more) })).shown
+  const stands = (set: string | null, told = true): Job['stands'] => ({
+    parts: [
+      { partition: 'kernel', role: 'kernel', builds: ['H2.0ZC.r4', 'H2.0ZP.r4'] },
+      { partition: 'main', role: 'main', builds: [] },
+    ],
+    set,
+    told,
+  })
+  it('says of each part of which builds it is, and whether the set is of one', async () => {
+    const page = await shown({ stands: stands('H2.0ZC.r4') })
+    expect(page.find('[data-part="kernel"]').text()).toContain('H2.0ZC.r4, H2.0ZP.r4')
+    expect(page.find('[data-part="main"]').text()).toContain('no build that is known here')
+    expect(page.text()).toContain('What is signed together is of one build: H2.0ZC.r4.')
+    expect((await shown({ stands: stands(null) })).text()).toContain('of several builds at once')
+    const untold = (await shown({ stands: stands(null, false) })).text()
+    expect(untold).not.toContain('signed together')
+    expect((await shown({})).find('[data-claim="stands"]').exists()).toBe(false)
+  })
+
+  it('says what the data hang on, and what is known of this board', async () => {
+    const { family } = job('readings')
+    if (family === null) throw new Error('no family')
+    const keys = async (dataKeys: NonNullable<Job['family']>['dataKeys']) =>
+      (await shown({ family: { ...family, dataKeys } })).find('[data-claim="keys"]').text()
+    expect(await keys(['release'])).toContain('the device, the lock and the release')
+    expect(await keys([])).toContain('the device and the lock alone')
+    const fault = {
+      says: 'it loses its sensors',
+      role: 'kernel' as const,
+      from: '20-2638.0-HO',
+      source: 'noted by the house',
+      devices: 3,
+      date: '2026-09-24',
+    }
+    expect((await shown({ faults: [fault] })).find('[data-claim="fault"]').text()).toBe(
+      'Known of this board: it loses its sensors; with a kernel of 20-2638.0-HO or later. noted by the house, 3 devices, 2026-09-24.',
+    )
+    expect((await shown({})).find('[data-claim="fault"]').exists()).toBe(false)
+  })
+})

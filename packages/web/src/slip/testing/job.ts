@@ -43,6 +43,8 @@ const TARN: Job['family'] = {
   ],
   permission: 'one switch in the settings',
   shows: 'the loader',
+  permissionSteps: [],
+  dataKeys: [],
   idleDrain: 0.2,
 }
 
@@ -99,6 +101,8 @@ export const job = (at: Stage, more: Partial<Job> = {}): Job => ({
   next: [],
   leave: null,
   build: null,
+  stands: null,
+  faults: [],
   device: {
     serial: 'TRN4490077F31',
     port: 'P2',

@@ -112,6 +112,7 @@ defineExpose({ next: () => (before.value ? before.value.focus() : advance.value?
           ref="before"
           :leave="data.first"
           :permission="data.permission"
+          :steps="data.permissionSteps"
         />
         <LegCard
           v-else

@@ -67,6 +67,7 @@ const way = (more: Partial<WayShown> = {}): WayShown => ({
   legs: [leg()],
   missed: 0,
   permission: 'a switch',
+  permissionSteps: [],
   first: null,
   unheard: null,
   ...more,
