@@ -29,20 +29,27 @@ export function partsOn(
   manifests: readonly Pick<Manifest, 'build' | 'images'>[],
   runs?: Slot,
 ): PartsOn {
-  const known = new Map<string, string[]>()
-  for (const { build, images } of manifests)
-    for (const image of images)
-      for (const { name } of placesOf(family, image)) {
-        const key = `${name} ${image.sha256}`
-        const builds = known.get(key) ?? []
-        if (!builds.includes(build)) known.set(key, [...builds, build])
-      }
+  const known = buildsOf(family, manifests)
   const parts = family.partitions.flatMap(({ name, role }): readonly PartOn[] => {
     const found = evidence.get(name)
     if (found?.kind !== 'digest' || family.never.includes(role)) return []
     return [{ partition: name, role, builds: known.get(`${name} ${found.sha256}`) ?? [] }]
   })
   return { parts, set: setOf(family, parts, runs) }
+}
+
+/** Builds by the place and the digest of their images. */
+function buildsOf(
+  family: Family,
+  manifests: readonly Pick<Manifest, 'build' | 'images'>[],
+): ReadonlyMap<string, readonly string[]> {
+  const known = new Map<string, Set<string>>()
+  const put = (key: string, build: string) =>
+    known.set(key, (known.get(key) ?? new Set()).add(build))
+  for (const { build, images } of manifests)
+    for (const image of images)
+      for (const { name } of placesOf(family, image)) put(`${name} ${image.sha256}`, build)
+  return new Map([...known].map(([key, builds]) => [key, [...builds]]))
 }
 
 /** Of two slots only the one that runs is asked; which that is must be known. */
