@@ -53,3 +53,22 @@ test('what was tried is kept with its build, and a mistyped one is told what was
   await page.goto('/slips/0409/readings')
   await expect(main).toContainText('H2.0ZP.r4, weight 1: somebody’s word')
 })
+
+test('a swapped housing is told by its fuses, and a dead one is led to the mode that would tell', async ({
+  page,
+  desk,
+}) => {
+  await desk.signIn('Ilse', '/slips/0418/readings')
+  const main = page.getByRole('main')
+  const model = page.locator('[data-fact="model"]')
+  await expect(model).toContainText('BRAK-H2 settled')
+  await expect(model).toContainText('BRAK-H2K, weight 2: the label')
+  await expect(model).toContainText('tells of the housing')
+  await page.goto('/slips/0408/readings')
+  await expect(page.locator('[data-claim="next"]')).toContainText('Read next')
+  await expect(page.locator('[data-claim="leave"]')).toHaveCount(0)
+  await main.getByLabel('Word for word').fill('no hum, no picture')
+  await main.getByRole('button', { name: 'Keep it' }).press('Enter')
+  await expect(page.locator('[data-claim="seen"] blockquote')).toContainText('no hum, no picture')
+  await desk.axe('readings of a dead device')
+})

@@ -198,6 +198,8 @@ export const jobSchema = z.object({
       told: z.boolean(),
     })
     .nullable(),
+  /** What was seen and kept word for word, the newest first. */
+  seen: z.array(lineSchema),
   /** What is known of this board to go wrong, whoever found it. */
   faults: z.array(
     z.object({

@@ -94,6 +94,8 @@ export const waySchema = z.object({
   permissionSteps: z.array(z.string()),
   /** What comes before the first leg; null: nothing, or that leg does not leave the system. */
   first: leaveSchema.nullable(),
+  /** Where it does not charge: percent a minute that it loses there, and what is in it now; null: it charges there. */
+  drains: z.object({ perMinute: z.number(), here: z.int().nullable() }).nullable(),
   /** The driver that the computer lacks there: it would not be heard; null: it is, or nobody tells. */
   unheard: z.string().nullable(),
 })

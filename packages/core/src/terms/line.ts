@@ -3,6 +3,7 @@
  * said; the newest line of a topic stands. Reads nothing; gives the closed list of topics, the stage each
  * belongs to and the answers it takes. What the topics mean for the work is `job`.
  */
+import { SOURCES } from './device.ts'
 import type { Role } from './people.ts'
 import { SCHOOLS, SCHOOL_QUESTIONS } from './schools.ts'
 import type { Stage } from './slip.ts'
@@ -100,6 +101,8 @@ export const TOPICS: readonly Topic[] = [
   ...each('intake', 'function', FUNCTIONS, WORKS),
   ...each('intake', 'survive', THINGS, SURVIVES),
   ...each('readings', 'eye', ['board'], ['as-read']),
+  /* What a screen or a label says, word for word: the answer names where it was seen. */
+  ...each('readings', 'seen', ['text'], SOURCES),
   ...each('firmware', 'route', ['package'], []),
   ...each('firmware', 'permit', ['service'], []),
   /* Whom a house believes is a lead's to say, on one slip too. */
@@ -181,7 +184,7 @@ export type Line = {
 
 /** Groups whose words are for one plan, and groups whose words are for the moment: said again, they count anew. */
 const FOR_A_PLAN: readonly string[] = ['ready', 'fate']
-const FOR_A_MOMENT: readonly string[] = ['decided', 'overrule', 'eye', 'way']
+const FOR_A_MOMENT: readonly string[] = ['decided', 'overrule', 'eye', 'way', 'seen']
 
 /**
  * Whether a line would only repeat the one that stands: the same answer by the same person, no more.

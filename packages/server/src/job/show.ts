@@ -57,6 +57,7 @@ export async function showJob(workshop: Workshop, job: JobAt): Promise<Job> {
     build: buildOf(job),
     stands: standsOf(job),
     faults: faultsOf(job),
+    seen: job.all.filter(({ topic }) => topic === 'seen.text').reverse(),
     device: deviceOf(job),
     ports: freePorts(workshop, job).map(({ port, facts }) => ({
       name: port,

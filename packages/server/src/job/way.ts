@@ -45,7 +45,19 @@ export function wayOf(
     permissionSteps: family.permission.steps,
     first: leaveShown(workshop, job, from),
     unheard: unheardIn(job, asked.to) ?? null,
+    drains: drainsThere(job, asked.to),
   })
+}
+
+/** What it loses in a mode that does not charge; while it is off nothing drains it. */
+function drainsThere({ family, identity }: JobAt, to: Mode): WayShown['drains'] {
+  const mode = family === undefined ? undefined : modeProfile(family, to)
+  if (family === undefined || mode === undefined || mode.charges) return null
+  const here = toldOf(identity, 'batteryPercent')
+  return {
+    perMinute: family.drainPerMinute.idle,
+    here: here === undefined ? null : Math.round(Number(here)),
+  }
 }
 
 /** Tries that missed since the last that arrived. */

@@ -79,6 +79,9 @@ export const knowing = {
   'way.is': '{looks}: {mode}',
   'way.is.slip': 'It went to {mode}: {slip}',
   'ready.way': 'The way by hand into {mode}, before it counts',
+  'way.drains':
+    'In {mode} it does not charge and loses {n} % a minute; what is in it was not read.',
+  'way.drains.here': 'In {mode} it does not charge and loses {n} % a minute; {here} % are in it.',
   'way.unheard':
     'This computer would not hear it in {mode}: {driver} is missing or too old. Install it first; the Bench says which version.',
   'way.close': 'Close the way',
@@ -95,6 +98,13 @@ export const knowing = {
   'leave.charge.here': '{here} %, and {needed} % are needed; where it goes it may not charge',
   'leave.charge.unseen': 'not read; {needed} % are needed, and where it goes it may not charge',
   'leave.step': '{n}. {step}.',
+  'seen.title': 'Seen and kept',
+  'seen.small':
+    'word for word, as evidence; a person’s own words are withdrawn with the slip’s texts',
+  'seen.text': 'Word for word',
+  'seen.where': 'Where it was seen',
+  'seen.put': 'Keep it',
+  'seen.withdrawn': 'withdrawn',
   'stands.title': 'What stands on it',
   'stands.small': 'by its own digests, against every build that is known here',
   'stands.part': 'part',

@@ -15,6 +15,7 @@ import BeforeLeaving from '../sheet/BeforeLeaving.vue'
 import FactRows from '../sheet/FactRows.vue'
 import HandReading from '../sheet/HandReading.vue'
 import NextReading from '../sheet/NextReading.vue'
+import SeenText from '../sheet/SeenText.vue'
 import Stands from '../sheet/Stands.vue'
 import type { MainAct } from '../sheet/StageSheet.vue'
 import StageSheet from '../sheet/StageSheet.vue'
@@ -233,6 +234,7 @@ const buildText = (data: Job) =>
       </section>
       <FactRows :facts="data.facts" />
       <Stands :job="data" />
+      <SeenText :seen="data.seen" />
       <HandReading v-if="may && data.run === null" ref="hand" :facts="data.facts" />
     </template>
   </StageSheet>

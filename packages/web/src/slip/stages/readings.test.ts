@@ -1,9 +1,10 @@
 // @vitest-environment jsdom
 /** Readings: what to read next and how Enter takes it, and why two claims settle nothing. */
 import type { FactShown, Job, NextShown } from '@plain-slate/api'
+import { flushPromises } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
-import { LOADER, NORMAL, fact, job } from '../testing/job.ts'
-import { sheet } from '../testing/sheet.ts'
+import { LOADER, NORMAL, fact, job, line } from '../testing/job.ts'
+import { posted, sheet } from '../testing/sheet.ts'
 import Readings from './Readings.vue'
 
 describe('Read next', () => {
@@ -190,5 +191,31 @@ describe('what stands on it', () => {
       'Known of this board: it loses its sensors; with a kernel of 20-2638.0-HO or later. noted by the house, 3 devices, 2026-09-24.',
     )
     expect((await shown({})).find('[data-claim="fault"]').exists()).toBe(false)
+  })
+})
+
+describe('what was seen', () => {
+  it('is kept word for word, with where and by whom, and what was withdrawn is not told', async () => {
+    const kept = line('seen.text', 'screen', { note: 'not signed' })
+    const told = await sheet(Readings, { job: job('readings', { seen: [kept] }) })
+    const said = told.shown.find('[data-claim="seen"] blockquote').text()
+    expect(said).toContain('not signed')
+    expect(said).toContain('on its screen')
+    expect(said).toContain('Ilse Maro')
+    const gone = await sheet(Readings, {
+      job: job('readings', { seen: [{ ...kept, note: null }] }),
+    })
+    expect(gone.shown.find('[data-claim="seen"] blockquote').text()).toContain('withdrawn')
+  })
+
+  it('is put down under a name', async () => {
+    const { shown, asked } = await sheet(Readings, { job: job('readings') })
+    shown.findComponent({ name: 'VTextarea' }).vm.$emit('update:modelValue', 'older than allowed')
+    await flushPromises()
+    await shown.find('[data-claim="seen"] form').trigger('submit')
+    await flushPromises()
+    expect(posted(asked, '/lines')[0]?.body).toEqual({
+      lines: [{ topic: 'seen.text', answer: 'screen', note: 'older than allowed' }],
+    })
   })
 })

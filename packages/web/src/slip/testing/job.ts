@@ -103,6 +103,7 @@ export const job = (at: Stage, more: Partial<Job> = {}): Job => ({
   build: null,
   stands: null,
   faults: [],
+  seen: [],
   device: {
     serial: 'TRN4490077F31',
     port: 'P2',

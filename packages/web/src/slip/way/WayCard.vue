@@ -104,6 +104,17 @@ defineExpose({ next: () => (before.value ? before.value.focus() : advance.value?
             {{ say('way.elsewhere') }}
           </button>
         </p>
+        <p v-if="data.drains" class="dim small" data-claim="drains">
+          {{
+            data.drains.here === null
+              ? say('way.drains', { mode: data.to.name, n: data.drains.perMinute })
+              : say('way.drains.here', {
+                  mode: data.to.name,
+                  n: data.drains.perMinute,
+                  here: data.drains.here,
+                })
+          }}
+        </p>
         <p v-if="data.unheard !== null" class="amiss" role="status" data-claim="unheard">
           {{ say('way.unheard', { driver: data.unheard, mode: data.to.name }) }}
         </p>

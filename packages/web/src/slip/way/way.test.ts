@@ -70,6 +70,7 @@ const way = (more: Partial<WayShown> = {}): WayShown => ({
   permissionSteps: [],
   first: null,
   unheard: null,
+  drains: null,
   ...more,
 })
 async function card(says: WayShown | ((path: string) => WayShown)) {
@@ -89,6 +90,15 @@ async function card(says: WayShown | ((path: string) => WayShown)) {
 
 describe('acts', () => {
   const say = speaker('en-GB')
+  it('says what it loses where it does not charge', async () => {
+    const said = async (drains: WayShown['drains']) => (await card(way({ drains }))).shown.text()
+    expect(await said({ perMinute: 0.2, here: 71 })).toContain(
+      'it does not charge and loses 0.2 % a minute; 71 % are in it',
+    )
+    expect(await said({ perMinute: 0.2, here: null })).toContain('was not read')
+    expect(await said(null)).not.toContain('does not charge')
+  })
+
   it('says beforehand that nobody would hear it there', async () => {
     const said = async (unheard: string | null) =>
       (await card(way({ unheard }))).shown.find('[data-claim="unheard"]').exists()
