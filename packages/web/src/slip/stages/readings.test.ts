@@ -74,7 +74,7 @@ describe('Read next', () => {
 
   it('begins the form where eyes read it', async () => {
     const { shown } = await readings([next({ source: 'screen', mode: null })])
-    const chosen = () => shown.findAll('select').map((one) => one.attributes('modelvalue'))
+    const chosen = () => shown.findAll('.hand select').map((one) => one.attributes('modelvalue'))
     expect(chosen()).not.toContain('screen')
     await shown.find('[data-claim="next"] button').trigger('click')
     expect(chosen()).toEqual(['board', 'screen'])
