@@ -49,6 +49,21 @@ describe('a device that runs', () => {
     await agentSees(bench.address, slip.port, null)
   })
 
+  it('is not counted by a look elsewhere, nor by one of an earlier visit', async () => {
+    const before = await Slip.open(bench, ilse, 'P5')
+    await before.takeIn()
+    await before.read()
+    await ilse.post(before.at('state'), { state: 'stopped', reason: 'another visit' })
+    const slip = await Slip.open(bench, ilse, 'P5')
+    await slip.takeIn()
+    const serial = before.serial
+    await slip.read({ serial, mode: 'loader' })
+    await slip.sees({ serial })
+    expect(open(await slip.job())).toContain('tally')
+    expect(open(await slip.read({ serial }))).not.toContain('tally')
+    await agentSees(bench.address, slip.port, null)
+  })
+
   it('leaves without that for a reason, which a trainee does not give', async () => {
     const slip = await Slip.open(bench, ilse, 'P2')
     await slip.takeIn()

@@ -44,7 +44,7 @@ export function leavingOf(
     things: thingsThere(job.things, lines),
     house: job.house,
     plan: plannedOf(job),
-    looked: device !== undefined || job.tally.before !== null,
+    looked: job.tally.before !== null || lookedAtIn(job, mode),
     stayedAt: stayed(look),
     screenLock: lockOf(toldOf(job.identity, 'screenLock')),
     percent: percent === undefined ? undefined : Number(percent),
@@ -66,6 +66,12 @@ export function plannedOf({ taken, lines }: JobAt): LeavePlan | undefined {
     fates: [...new Set(there.map(({ fate }): Fate => fate))],
   }
 }
+
+/** A look over the link met it there, on this slip: elsewhere it counts nothing, and an earlier visit counted other things. */
+const lookedAtIn = ({ readings }: JobAt, system: Mode): boolean =>
+  readings.some(
+    ({ fact, source, mode }) => fact === 'serial' && source === 'link' && mode === system,
+  )
 
 const lockOf = (value: unknown): Leaving['screenLock'] =>
   value === 'on' || value === 'off' ? value : undefined

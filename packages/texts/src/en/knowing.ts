@@ -90,6 +90,8 @@ export const knowing = {
   'leave.open':
     '{n, plural, one {one thing holds up} other {# things hold up}} every way out of there',
   'leave.done': 'nothing holds it there',
+  'leave.items':
+    '{n, plural, one {What was seen and said} other {What was seen and said of # things}}',
   'leave.first': 'First, before it leaves {mode}: {n, plural, one {one thing} other {# things}}',
   'leave.name.tally': 'Its things are counted',
   'leave.tally.holds': 'it was asked over the link, and what it tells is kept',

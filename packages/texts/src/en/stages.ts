@@ -9,8 +9,7 @@ export const stages = {
   'intake.title.managed': 'Not yet: whoever manages it has not agreed',
   'intake.title.wet': 'Not yet: it is wet',
   'intake.title.guarantee': 'Not yet: they have not agreed that nothing is guaranteed',
-  'intake.lede':
-    '{intent}{due}. A lighter remedy first, where it may do: a restart, clearing the cache, the device’s own updater, a reset.',
+  'intake.lede': '{intent}{due}.',
   'intake.cell.do':
     'No charging, no writing, no pulling it out. Isolate it away from people, follow local rules for damaged lithium cells, and leave it to somebody qualified.',
   'intake.account.do':

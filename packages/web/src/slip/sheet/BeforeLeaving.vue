@@ -13,6 +13,7 @@ import { useSessionStore } from '../../people/session.ts'
 import { useSay } from '../../base/said.ts'
 import { useShop } from '../../time/shop.ts'
 import { useJob, useLineWords } from '../job.ts'
+import SignRow from './SignRow.vue'
 
 const props = defineProps<{ leave: LeaveShown; permission: string; steps: readonly string[] }>()
 const say = useSay()
@@ -29,6 +30,11 @@ async function waive() {
   await tell([{ topic: 'ready.leave', answer: 'waived', note: reason.value.trim() }])
   reason.value = ''
   waiving.value = false
+}
+/** What stands beside it; nothing where somebody is to sign. */
+function word({ topic, answer, holds }: Item): string {
+  if (holds) return answer === null ? say('ready.holds') : words.answer(answer)
+  return topic === null ? say('ready.fails') : ''
 }
 const name = ({ item, topic }: Item) =>
   item === 'tally' || item === 'charge'
@@ -60,46 +66,21 @@ defineExpose({
       {{ say('leave.title', { mode: leave.mode }) }}
       <small>{{ leave.open > 0 ? say('leave.open', { n: leave.open }) : say('leave.done') }}</small>
     </h2>
-    <ul class="asked-list" aria-labelledby="leave">
-      <li
-        v-for="one in leave.items"
-        :key="one.item"
-        :class="{ open: !one.holds }"
-        :data-topic="one.topic ?? one.item"
-      >
-        <span class="word">
-          <template v-if="one.holds">{{
-            one.answer === null ? say('ready.holds') : words.answer(one.answer)
-          }}</template>
-          <template v-else-if="one.topic === null">{{ say('ready.fails') }}</template>
-          <button
-            v-else-if="may && one.answers.length === 1"
-            type="button"
-            class="sign no-print"
-            :aria-label="`${say('ready.sign')}: ${name(one)}`"
-            @click="tell([{ topic: one.topic, answer: one.answers[0] ?? 'done' }])"
-          >
-            {{ say('ready.sign') }}
-          </button>
-        </span>
-        <b>{{ name(one) }}</b>
-        <span class="dim">
-          <span v-if="may && !one.holds && one.answers.length > 1" class="row no-print">
-            <button
-              v-for="answer in one.answers"
-              :key="answer"
-              type="button"
-              class="sign"
-              :aria-label="say('ready.answer', { topic: name(one), answer: words.answer(answer) })"
-              @click="tell([{ topic: one.topic ?? '', answer }])"
-            >
-              {{ words.answer(answer) }}
-            </button>
-          </span>
-          {{ detail(one) }}
-        </span>
-      </li>
-    </ul>
+    <component :is="leave.open > 0 ? 'div' : 'details'">
+      <summary v-if="leave.open === 0">{{ say('leave.items', { n: leave.items.length }) }}</summary>
+      <ul class="asked-list" aria-labelledby="leave">
+        <SignRow
+          v-for="one in leave.items"
+          :key="one.item"
+          :topic="one.topic ?? one.item"
+          :name="name(one)"
+          :answers="one.answers"
+          :signed="one.holds"
+          :word="word(one)"
+          >{{ detail(one) }}</SignRow
+        >
+      </ul>
+    </component>
     <p v-if="leave.waived" data-claim="leave.waived">
       {{
         say('leave.waived', {

@@ -10,6 +10,7 @@ import { useSay } from '../../base/said.ts'
 import { useRead } from '../../server/query.ts'
 import { useShop } from '../../time/shop.ts'
 import CheckList from '../sheet/CheckList.vue'
+import SignRow from '../sheet/SignRow.vue'
 import StageSheet from '../sheet/StageSheet.vue'
 import WayCard from '../way/WayCard.vue'
 import { standingOf, useJob, useLineWords } from '../job.ts'
@@ -36,6 +37,9 @@ const open = computed(() =>
     .map(({ topic, answers }) => ({ topic, answer: answers[0] ?? 'done' })),
 )
 const named = (topic: string, data: Job) => words.topic(topic, data.family?.permission)
+/** The answer that stands; a "no" stands too, and signs nothing. */
+const wordOf = ({ signed, answer }: Ready['signed'][number]) =>
+  signed ? words.answer(answer ?? 'done') : answer === 'no' ? say('ready.refused') : ''
 const saidOf = (one: Ready['signed'][number]) =>
   one.by !== null && one.at !== null ? say('ready.signed', { by: one.by, when: when(one.at) }) : ''
 </script>
@@ -60,47 +64,16 @@ const saidOf = (one: Ready['signed'][number]) =>
           {{ say('ready.person') }} <small>{{ say('ready.person.small') }}</small>
         </h2>
         <ul class="asked-list" aria-labelledby="person">
-          <li
+          <SignRow
             v-for="one in now.signed"
             :key="one.topic"
-            :class="{ open: !one.signed }"
-            :data-topic="one.topic"
+            :topic="one.topic"
+            :name="named(one.topic, data)"
+            :answers="one.answers"
+            :signed="one.signed"
+            :word="wordOf(one)"
+            >{{ words.dies(one.facts) }} {{ saidOf(one) }}</SignRow
           >
-            <span class="word">
-              <template v-if="one.signed">{{ words.answer(one.answer ?? 'done') }}</template>
-              <template v-else-if="one.answer === 'no'">{{ say('ready.refused') }}</template>
-              <button
-                v-else-if="may && one.answers.length === 1"
-                type="button"
-                class="sign no-print"
-                :aria-label="`${say('ready.sign')}: ${named(one.topic, data)}`"
-                @click="tell([{ topic: one.topic, answer: one.answers[0] ?? 'done' }])"
-              >
-                {{ say('ready.sign') }}
-              </button>
-            </span>
-            <b>{{ named(one.topic, data) }}</b>
-            <span class="dim">
-              <span v-if="may && one.answers.length > 1 && !one.signed" class="row no-print">
-                <button
-                  v-for="answer in one.answers"
-                  :key="answer"
-                  type="button"
-                  class="sign"
-                  :aria-label="
-                    say('ready.answer', {
-                      topic: named(one.topic, data),
-                      answer: words.answer(answer),
-                    })
-                  "
-                  @click="tell([{ topic: one.topic, answer }])"
-                >
-                  {{ words.answer(answer) }}
-                </button>
-              </span>
-              {{ words.dies(one.facts) }} {{ saidOf(one) }}
-            </span>
-          </li>
         </ul>
         <p v-if="open.length > 1 && may" class="no-print">
           <button type="button" class="act" @click="tell([...open])">

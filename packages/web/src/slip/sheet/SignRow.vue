@@ -1,0 +1,56 @@
+<script lang="ts">
+/** One thing that people sign for: what was said of it, or the word to be put under one's name; the slot says more. */
+</script>
+
+<script setup lang="ts">
+import { useSay } from '../../base/said.ts'
+import { useJob, useLineWords } from '../job.ts'
+
+defineProps<{
+  /** By what the row is known; what is said is said of it. */
+  topic: string
+  name: string
+  /** None: nobody signs for it, the system sees it. */
+  answers: readonly string[]
+  signed: boolean
+  /** What stands there once it is signed, or instead of a signature. */
+  word: string
+}>()
+defineSlots<{ default: () => unknown }>()
+const say = useSay()
+const words = useLineWords()
+const { may, tell } = useJob()
+</script>
+
+<template>
+  <li :class="{ open: !signed }" :data-topic="topic">
+    <span class="word">
+      <template v-if="signed || word !== ''">{{ word }}</template>
+      <button
+        v-else-if="may && answers.length === 1"
+        type="button"
+        class="sign no-print"
+        :aria-label="`${say('ready.sign')}: ${name}`"
+        @click="tell([{ topic, answer: answers[0] ?? 'done' }])"
+      >
+        {{ say('ready.sign') }}
+      </button>
+    </span>
+    <b>{{ name }}</b>
+    <span class="dim">
+      <span v-if="may && answers.length > 1 && !signed" class="row no-print">
+        <button
+          v-for="answer in answers"
+          :key="answer"
+          type="button"
+          class="sign"
+          :aria-label="say('ready.answer', { topic: name, answer: words.answer(answer) })"
+          @click="tell([{ topic, answer }])"
+        >
+          {{ words.answer(answer) }}
+        </button>
+      </span>
+      <slot />
+    </span>
+  </li>
+</template>
