@@ -1,6 +1,7 @@
 /** Our own formats by name, each with the schema that parses it; `docs/formats` is written from these. */
 import type { z } from 'zod'
 import { hashedEntrySchema } from '../book/entry.ts'
+import { computerFileSchema } from '../computer/told.ts'
 import { readingsFileSchema } from '../device/readings-file.ts'
 import { familySchema } from '../family/file.ts'
 import { depotCatalogueSchema } from '../firmware/depot-catalogue.ts'
@@ -14,6 +15,7 @@ export const FORMATS: Readonly<Record<string, z.ZodType>> = {
   catalogue: depotCatalogueSchema,
   manifest: manifestSchema,
   'journal-entry': journalEntrySchema,
+  computer: computerFileSchema,
   readings: readingsFileSchema,
   slip: slipFileSchema,
 }
