@@ -15,8 +15,8 @@ const test = shopTest(40, [
 
 /** Puts down a reading as a person who looked. */
 async function putDown(page: Page, fact: string, says: string, source: string): Promise<void> {
+  await page.getByRole('combobox', { name: 'Fact' }).fill(fact)
   await page.getByRole('combobox', { name: 'Fact' }).press('Enter')
-  await page.getByRole('option', { name: fact, exact: true }).press('Enter')
   await page.getByLabel('What it says').fill(says)
   await page.getByRole('combobox', { name: 'Source' }).press('Enter')
   await page.getByRole('option', { name: source, exact: true }).press('Enter')

@@ -56,7 +56,12 @@ async function go() {
     {{ say('readings.hand') }} <small>{{ say('readings.hand.small') }}</small>
   </h2>
   <form ref="field" class="hand no-print" @submit.prevent="go">
-    <v-select v-model="fact" :items="facts" :label="say('readings.hand.fact')" />
+    <v-autocomplete
+      v-model="fact"
+      :items="facts"
+      :label="say('readings.hand.fact')"
+      auto-select-first
+    />
     <v-text-field
       v-model="value"
       class="mono"
