@@ -196,7 +196,11 @@ test('service software waits for its maker’s permit, and takes none that is fo
   desk,
   known,
 }) => {
-  const facts = phone('COR4MB200413', { model: 'CORV-4M', build: '20-2638.0-HO' })
+  const facts = phone('COR4MB200413', {
+    model: 'CORV-4M',
+    build: '20-2638.0-HO',
+    deviceId: '9E41-0413',
+  })
   const number = await playedSlip(known, { device: 'Alder 4', intent: 'service', facts })
   await desk.signIn('Ilse', `/slips/${number}/firmware`)
   const blocked = page.locator('[data-blocked]')
@@ -205,10 +209,12 @@ test('service software waits for its maker’s permit, and takes none that is fo
   const main = page.getByRole('main')
   await main.getByText('Put a permit down').click()
   await main.getByLabel('Its number').fill('PM-2610-0377')
-  await main.getByLabel('The device it is for (serial)').fill('COR4MB200731')
+  await main.getByLabel('The device id it is for').fill('9E41-O4I3')
   await main.getByLabel('Until (year-month-day)').fill('2026-11-30')
   await main.getByRole('button', { name: 'Put it down' }).press('Enter')
-  await expect(blocked).toContainText('The permit is for COR4MB200731; this is COR4MB200413')
+  await expect(blocked).toContainText(
+    'The permit says 9E41-O4I3; this is 9E41-0413: they differ in characters that look alike',
+  )
   await desk.axe('a permit of another device')
 })
 

@@ -22,6 +22,7 @@ import { imageBytes } from '../packages/build.ts'
 import { bytesOf, digestOf, piecesOf } from '../packages/content.ts'
 import type { Origin } from '../packages/content.ts'
 import { modifiedOrigin, originOf } from '../packages/line.ts'
+import { deviceIdOf } from './device-id.ts'
 import type { DemoDevice } from './devices.ts'
 
 const MIB = 1024 * 1024
@@ -142,7 +143,7 @@ function fileOf(
     cellOut: false,
     model: {
       serial,
-      fused,
+      fused: { ...fused, deviceId: deviceIdOf(serial) },
       mode,
       parts,
       session: undefined,

@@ -9,6 +9,7 @@ import type { Result } from '../result/result.ts'
 import { ok, refuse } from '../result/result.ts'
 import type { Fact } from '../terms/device.ts'
 import { FLOOR_FACTS, WORD_FACTS } from '../terms/device.ts'
+import { looksAlike } from '../terms/text.ts'
 import type { FactValue } from './identity.ts'
 
 /** Facts whose values are whole numbers. */
@@ -82,10 +83,6 @@ function buildIn(
 /** A model nobody knows is a model still; one that looks like a known one is asked about. */
 function modelIn(families: readonly Family[], typed: string): Result<FactValue, NotTyped> {
   const codes = families.flatMap(({ models }) => models.map(({ code }) => code))
-  const perhaps = codes.find((code) => alike(code) === alike(typed) && code !== typed)
+  const perhaps = codes.find((code) => looksAlike(code, typed) && code !== typed)
   return perhaps === undefined ? ok(typed) : refuse({ why: 'model', perhaps: [perhaps] })
 }
-
-/** Characters that people take for each other, as one. */
-const alike = (text: string): string =>
-  text.toUpperCase().replace(/[O]/g, '0').replace(/[IL]/g, '1').replace(/S/g, '5')

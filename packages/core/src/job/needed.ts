@@ -8,7 +8,7 @@ import type { Identity } from '../device/identity.ts'
 import type { Judgement } from '../match/judge.ts'
 import { RULES } from '../match/rules.ts'
 import type { Family } from '../family/profile.ts'
-import { FACTS, FLOOR_FACTS } from '../terms/device.ts'
+import { FACTS, FLOOR_FACTS, SERVICE_FACTS } from '../terms/device.ts'
 import type { Fact } from '../terms/device.ts'
 
 /** Rules' facts, the serial by which a device is known, and the build by which others are compared. */
@@ -18,7 +18,8 @@ const ALWAYS: readonly Fact[] = ['serial', 'build', 'release', 'patchDate']
 const ASKED_WHERE_KEPT: readonly Fact[] = [...FLOOR_FACTS, 'merge']
 
 const isNeeded = (fact: Fact): boolean =>
-  ALWAYS.includes(fact) || RULES.some(({ needs }) => needs.includes(fact))
+  ALWAYS.includes(fact) ||
+  (!SERVICE_FACTS.includes(fact) && RULES.some(({ needs }) => needs.includes(fact)))
 
 /** Those that are asked of a family's device: a floor that it does not keep is none. */
 export const neededFacts = ({ facts }: Pick<Family, 'facts'>): readonly Fact[] =>

@@ -8,6 +8,7 @@ import { newest, proven } from '../testing/packages.ts'
 import { tarn } from '../testing/tarn.ts'
 import { neededFacts, openFacts, waitingFor } from './needed.ts'
 import type { Fact } from '../terms/device.ts'
+import { SERVICE_FACTS } from '../terms/device.ts'
 import { basisOf, changesIn } from './stale.ts'
 
 const basis = (more: Parameters<typeof case0417>[0] = {}) =>
@@ -63,7 +64,13 @@ describe('what a plan rests on', () => {
 })
 
 /** Floors of single parts, where a family keeps one for the whole. */
-const NOT_KEPT: readonly Fact[] = ['floorLoader', 'floorModem', 'floorMain', 'merge']
+const NOT_KEPT: readonly Fact[] = [
+  'floorLoader',
+  'floorModem',
+  'floorMain',
+  'merge',
+  ...SERVICE_FACTS,
+]
 
 describe('the facts a job needs', () => {
   it('are those of the rules, the serial and the build', () => {

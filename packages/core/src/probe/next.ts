@@ -12,7 +12,7 @@ import type { Judgement } from '../match/judge.ts'
 import type { Unheld } from '../match/rule.ts'
 import { RULES } from '../match/rules.ts'
 import type { Fact } from '../terms/device.ts'
-import { FACTS } from '../terms/device.ts'
+import { FACTS, SERVICE_FACTS } from '../terms/device.ts'
 import type { Finding } from '../verdict/verdict.ts'
 import type { Place, Whereabouts } from './places.ts'
 import { placesFor } from './places.ts'
@@ -70,7 +70,9 @@ export function nextReadings(probe: Probe): readonly NextReading[] {
 }
 
 /** Facts without which some rule cannot tell. */
-const NEEDED = FACTS.filter((fact) => RULES.some(({ needs }) => needs.includes(fact)))
+const NEEDED = FACTS.filter(
+  (fact) => !SERVICE_FACTS.includes(fact) && RULES.some(({ needs }) => needs.includes(fact)),
+)
 /** What the quickest reading is worth where no package waits for any. */
 const NEXT_TO_NOTHING = 0.001
 

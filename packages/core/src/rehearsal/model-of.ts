@@ -112,6 +112,7 @@ function madeOf(
       storageGb: taken('storageGb', facts.storageGb, model?.storages[0] ?? 1),
       region: taken('region', facts.region, ''),
       carrier: taken('carrier', facts.carrier, ''),
+      ...(facts.deviceId === undefined ? {} : { deviceId: facts.deviceId }),
     },
     build: facts.build ?? '',
     release: taken('release', facts.release, present?.release ?? 0),

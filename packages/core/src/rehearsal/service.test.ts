@@ -6,7 +6,7 @@ import type { Case } from '../match/rule.ts'
 import { makePlan } from '../route/make-plan.ts'
 import { begin, reduce, takeUp } from '../run/run.ts'
 import type { Bench } from '../testing/families.ts'
-import { alder, benchOf, caseOf, packageOf } from '../testing/families.ts'
+import { alder, benchOf, caseOf, deviceIdOf, packageOf } from '../testing/families.ts'
 import { ended, kinds, refused } from '../testing/told.ts'
 import { factsOf } from '../twin/told.ts'
 import type { Permit } from '../wire/permit.ts'
@@ -27,7 +27,8 @@ describe('service software', () => {
   const images = made.images.filter(({ role }) => alder.signedSet.includes(role))
   const service: Manifest = { ...made, images }
   const serial = 'ALDER0000001'
-  const permit: Permit = { id: 'PM-1', device: serial, scope: 'service', until: '2026-11-30' }
+  const device = deviceIdOf(alder)
+  const permit: Permit = { id: 'PM-1', device, scope: 'service', until: '2026-11-30' }
   const bench = (permits: readonly Permit[] = [permit]): Bench => {
     const plain = benchOf({ family: alder, on, shelf: [service] })
     return { ...plain, nature: { ...plain.nature, permits } }
@@ -60,9 +61,7 @@ describe('service software', () => {
     expect(judge(without).findings).toContainEqual(
       expect.objectContaining({ code: 'fit.permit.here.none', remedy: { kind: 'permit' } }),
     )
-    expect(says({ permit: { ...permit, device: 'ALDER0000007' } })[0]).toBe(
-      'fit.permit.device.other',
-    )
+    expect(says({ permit: { ...permit, device: 'ALDER-ID-7' } })[0]).toBe('fit.permit.device.other')
     expect(says({ today: '2026-12-01' })[0]).toBe('fit.permit.day.over')
     expect(says({ today: '2026-11-30' })).toContain('fit.permit.day.fits')
     expect(says({ intent: 'update' })[0]).toBe('fit.package.kind.service')

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import type { Manifest } from '../firmware/manifest.ts'
 import { USUAL_HOUSE } from '../match/house.ts'
 import type { Case } from '../match/rule.ts'
-import { alder, benchOf, caseOf, packageOf } from '../testing/families.ts'
+import { alder, benchOf, caseOf, deviceIdOf, packageOf } from '../testing/families.ts'
 import { obstaclesOf } from './obstacles.ts'
 import { routesTo } from './route.ts'
 
@@ -90,7 +90,7 @@ describe('service software', () => {
   }
   const permit = {
     id: 'PM-1',
-    device: bench.device.serial,
+    device: deviceIdOf(alder),
     scope: 'service',
     until: '2026-12-01',
   } as const

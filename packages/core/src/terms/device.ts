@@ -110,6 +110,7 @@ export const FACTS = [
   'bootLock',
   'accountLock',
   'serial',
+  'deviceId',
   'batteryPercent',
   'batteryHealth',
   'lockSwitch',
@@ -129,6 +130,7 @@ export const FIXED_FACTS: readonly Fact[] = [
   'region',
   'carrier',
   'serial',
+  'deviceId',
 ]
 /** Facts of which the newest reading stands, whoever made it: they pass by themselves. */
 export const PASSING_FACTS: readonly Fact[] = [
@@ -151,6 +153,8 @@ export const WORD_FACTS = {
 } as const satisfies Readonly<Partial<Record<Fact, readonly string[]>>>
 /** The least that the hardware accepts: it rises and never falls. */
 export const FLOOR_FACTS: readonly Fact[] = ['floor', 'floorLoader', 'floorModem', 'floorMain']
+/** Facts that only a package of service software asks for: its finding leads there. */
+export const SERVICE_FACTS: readonly Fact[] = ['deviceId']
 /** Facts that no write changes; all others are read anew after one. */
 export const UNWRITTEN_FACTS: readonly Fact[] = [
   ...FIXED_FACTS,

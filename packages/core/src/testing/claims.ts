@@ -217,7 +217,12 @@ function inputsOf(catalogue: Catalogue, device: DeviceModel): readonly TwinInput
     {
       kind: 'take-permit',
       ...lease,
-      permit: { id: 'p', device: device.serial, scope: 'service', until: '2027-01-01' },
+      permit: {
+        id: 'p',
+        device: device.fused.deviceId ?? '',
+        scope: 'service',
+        until: '2027-01-01',
+      },
     },
     { kind: 'lock', ...lease, to: 'open' },
     { kind: 'lock', ...lease, to: 'closed' },

@@ -68,6 +68,9 @@ export const modifiedOf = (manifest: Manifest, role: PartRole): ImageFacts => {
   return { ...facts, image: digestOf(`own ${role} ${manifest.build}`), modified: true }
 }
 
+/** The id fused into the device of a family that `benchOf` makes. */
+export const deviceIdOf = ({ id }: Pick<Family, 'id'>): string => `${id.toUpperCase()}-ID-1`
+
 export type Bench = {
   readonly family: Family
   readonly nature: Nature
@@ -121,7 +124,15 @@ export function benchOf({
   const device: DeviceModel = {
     ...USUAL_STATE,
     serial: `${family.id.toUpperCase()}0000001`,
-    fused: { model, board, chipset, storageGb, region: 'HI', carrier: 'O' },
+    fused: {
+      model,
+      board,
+      chipset,
+      storageGb,
+      region: 'HI',
+      carrier: 'O',
+      deviceId: deviceIdOf(family),
+    },
     mode: family.modes.find(({ kind }) => kind === 'system')?.id ?? '',
     parts: Object.fromEntries(parts),
     battery: 90,

@@ -85,7 +85,7 @@ export const serviceImages = sold.images.filter(({ role }) => alder.signedSet.in
 export const serving: Manifest = { ...sold, kind: 'service', images: serviceImages }
 export const permit: Permit = {
   id: 'PM-1',
-  device: 'ALDER0000001',
+  device: 'ALDER-ID-1',
   scope: 'service',
   until: '2026-11-30',
 } as const

@@ -65,6 +65,7 @@ export function device0417(more: Partial<DeviceModel> = {}): DeviceModel {
       storageGb: 32,
       region: 'HI',
       carrier: 'O',
+      deviceId: 'TRN-ID-31',
     },
     mode: 'normal',
     parts: Object.fromEntries(parts),

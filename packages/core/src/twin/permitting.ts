@@ -14,7 +14,7 @@ import { done, refuse, told } from './stepped.ts'
 
 export function takePermit(nature: Nature, device: DeviceModel, permit: Permit): Stepped {
   if (!takesIn(nature.family, device.mode, 'permit')) return refuse(device, 'wrong-mode')
-  if (permit.device !== device.serial) return refuse(device, 'other-device')
+  if (permit.device !== device.fused.deviceId) return refuse(device, 'other-device')
   if (nature.permits?.some((one) => isSamePermit(one, permit)) !== true)
     return refuse(device, 'not-signed')
   if (device.spent.includes(permit.id)) return refuse(device, 'spent')

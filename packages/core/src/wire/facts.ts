@@ -56,6 +56,8 @@ export const fusedSchema = z.object({
   storageGb: z.int().positive(),
   region: word,
   carrier: word,
+  /** The id that its maker's permits are bound to. */
+  deviceId: z.exactOptional(word),
 })
 export type Fused = z.infer<typeof fusedSchema>
 

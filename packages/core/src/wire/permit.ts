@@ -1,5 +1,5 @@
 /**
- * A permit of a maker's: that one device may run its service software. Bound to the device by its serial number, for
+ * A permit of a maker's: that one device may run its service software. Bound to the device by its fused id, for
  * one thing, until a day, and once. Reads nothing; gives the schema. Who grants and signs it is the maker.
  */
 import { z } from 'zod'

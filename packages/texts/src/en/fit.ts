@@ -124,6 +124,8 @@ export const fit = {
   'fit.permit.here.fits': 'Its maker permits it, by {id}',
   'fit.permit.here.none': 'It needs a permit of its maker’s for this device, and none was brought',
   'fit.permit.device.fits': 'The permit is for {here}',
+  'fit.permit.device.alike':
+    'The permit says {device}; this is {here}: they differ in characters that look alike. Read both again',
   'fit.permit.device.other': 'The permit is for {device}; this is {here}',
   'fit.permit.day.fits': 'The permit holds until {until}',
   'fit.permit.day.over': 'The permit ran out on {until}',

@@ -113,6 +113,7 @@ export const stages = {
   'fact.bootLock': 'boot lock',
   'fact.accountLock': 'account lock',
   'fact.serial': 'serial',
+  'fact.deviceId': 'device id',
   'fact.batteryPercent': 'battery, %',
   'fact.batteryHealth': 'the cell',
   'fact.lockSwitch': 'switch for the boot lock',
@@ -235,11 +236,11 @@ export const stages = {
   'permit.put': 'Put a permit down …',
   'permit.other': 'Put another down …',
   'permit.id': 'Its number',
-  'permit.device': 'The device it is for (serial)',
+  'permit.device': 'The device id it is for',
   'permit.until': 'Until (year-month-day)',
   'permit.go': 'Put it down',
   'permit.odd':
-    'This is no permit: a number and a serial without blanks, and a day like 2026-12-31.',
+    'This is no permit: a number and a device id without blanks, and a day like 2026-12-31.',
   'remedy.consent': 'The owner’s word is asked at Ready',
   'remedy.along': 'It goes along by itself',
 

@@ -1,17 +1,23 @@
-/** A permit is for one device, told by its serial number. */
+/** A permit is for one device, told by the id that is fused into it. */
+import { looksAlike } from '../../terms/text.ts'
 import { rule } from '../rule.ts'
 
 export const permitDevice = rule({
   id: 'permit.device',
   overruled: 'nobody',
-  needs: ['serial'],
+  needs: ['deviceId'],
   reads: ['permit'],
-  says: { fits: ['fits', 'here'], other: ['does-not-fit', 'here', 'device'] },
+  says: {
+    fits: ['fits', 'here'],
+    alike: ['does-not-fit', 'here', 'device'],
+    other: ['does-not-fit', 'here', 'device'],
+  },
   concerns: ({ shelved, permit }) => shelved.manifest.kind === 'service' && permit !== undefined,
-  check: ({ serial: here }, { permit }) => {
+  check: ({ deviceId: here }, { permit }) => {
     if (permit === undefined) return undefined
-    return permit.device === here
-      ? { say: 'fits', facts: { here } }
-      : { say: 'other', facts: { here, device: permit.device }, remedy: { kind: 'permit' } }
+    const { device } = permit
+    if (device === here) return { say: 'fits', facts: { here } }
+    const say = looksAlike(device, String(here)) ? 'alike' : 'other'
+    return { say, facts: { here, device }, remedy: { kind: 'permit' } }
   },
 })
