@@ -91,6 +91,7 @@ export const TINY = familySchema.parse({
   account: { asksAfterReset: false, lockTakes: [] },
   marks: [],
   knownFaults: [],
+  remedies: [{ trouble: 'transfer', does: 'again', chance: 90, minutes: 1, hands: 0, of: 0 }],
   stores: [],
   installs: [],
   items: [{ id: 'verses', name: 'verses', partition: 'yours' }],

@@ -5,6 +5,7 @@
 import {
   CARES,
   DATA_KEYS,
+  remedySchema,
   CHECKS,
   FACTS,
   FATES,
@@ -179,6 +180,8 @@ export const jobSchema = z.object({
       /** The mode that shows what stands on a device: its name; null: none does. */
       shows: z.string().nullable(),
       idleDrain: z.number(),
+      /** What is tried when it fails. */
+      remedies: z.array(remedySchema),
     })
     .nullable(),
   facts: z.array(factSchema),

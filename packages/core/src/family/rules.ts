@@ -4,6 +4,7 @@
  */
 import { z } from 'zod'
 import { limitSchema, modeSchema, partRoleSchema, storeSchema } from '../terms/device.ts'
+import { remedyActSchema, troubleSchema } from '../terms/trouble.ts'
 
 const text = z.string().min(1).max(200)
 const roles = z.array(partRoleSchema).min(1)
@@ -186,6 +187,19 @@ export const goOnSchema = z.object({
   from: text,
   say: text,
   seconds: z.number().positive(),
+})
+
+/**
+ * What is tried in a trouble: percent of the times in which it was the cure, minutes it takes, how many of them hands
+ * are busy, and on how many troubles the figure rests (0: the maker's word).
+ */
+export const remedySchema = z.object({
+  trouble: troubleSchema,
+  does: remedyActSchema,
+  chance: z.number().positive().max(100),
+  minutes: z.number().positive().max(600),
+  hands: z.number().nonnegative().max(600),
+  of: z.int().nonnegative(),
 })
 
 /** What the customer's data hang on of the build that uses them: one that goes back makes them unreadable. */

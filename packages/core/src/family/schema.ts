@@ -16,6 +16,7 @@ import {
   lockSchema,
   markSchema,
   permissionSchema,
+  remedySchema,
   startRuleSchema,
   storeRuleSchema,
 } from './rules.ts'
@@ -168,6 +169,7 @@ export const profileSchema = z.object({
   knownFaults: z.array(knownFaultSchema),
   /** Where its own updates merge after they started: what destroys the customer's data meanwhile. */
   merge: z.exactOptional(z.object({ destroyedBy: z.array(z.enum(['write', 'lock'])) })),
+  remedies: z.array(remedySchema).max(60),
   goOn: z.exactOptional(goOnSchema),
   stores: z.array(storeRuleSchema),
   installs: z.array(installRuleSchema),

@@ -7,6 +7,7 @@ import { SOURCES } from './device.ts'
 import type { Role } from './people.ts'
 import { SCHOOLS, SCHOOL_QUESTIONS } from './schools.ts'
 import type { Stage } from './slip.ts'
+import { REMEDY_ACTS, TROUBLES } from './trouble.ts'
 
 /** What people lose and rarely think of, asked item by item besides the family's own things. */
 export const THINGS = [
@@ -129,6 +130,9 @@ export const TOPICS: readonly Topic[] = [
     reason: true,
   })),
   ...each('write', 'screen', ['shows'], []),
+  ...TROUBLES.flatMap((trouble) =>
+    each('write', `tried.${trouble}`, REMEDY_ACTS, ['no-cure', 'untried']),
+  ),
   ...each('first-start', 'after', FUNCTIONS, WORKS),
   ...each('first-start', 'after', ['data'], ['as-promised', 'not-as-promised']),
   ...each('first-start', 'decided', ['first-start'], ['accepted']).map((one): Topic => ({

@@ -4,6 +4,8 @@ import { modeOfKind } from '../family/modes.ts'
 import { beforeLeaving } from '../job/leave.ts'
 import { USUAL_HOUSE } from '../match/house.ts'
 import { THINGS } from '../terms/line.ts'
+import { TROUBLES } from '../terms/trouble.ts'
+import { remediesFor } from '../triage/remedies.ts'
 import { legsTo } from '../modes/card.ts'
 import { pressesTo } from '../modes/menu.ts'
 import { rowsOf } from '../probe/rows.ts'
@@ -16,6 +18,16 @@ export const HANDS: Readonly<Record<string, (bench: Bench) => unknown>> = {
     rowsOf(family),
     family.variants.map(({ name }) => name),
   ],
+  'what is tried when it fails': ({ family }) =>
+    TROUBLES.map((trouble) =>
+      remediesFor(family, {
+        trouble,
+        tried: new Set(),
+        first: 'again',
+        inDoubt: false,
+        keepData: false,
+      }),
+    ),
   'what comes before it leaves its system': ({ family }) =>
     [true, false].map((keepData) =>
       beforeLeaving({

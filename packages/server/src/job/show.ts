@@ -131,6 +131,7 @@ const familyShown = ({
   permission,
   dataKeys,
   drainPerMinute,
+  remedies,
 }: NonNullable<JobAt['family']>): NonNullable<Job['family']> => ({
   id,
   maker,
@@ -147,6 +148,7 @@ const familyShown = ({
   dataKeys: [...dataKeys.hangOn],
   shows: modes.find(({ takes }) => takes.table !== undefined)?.name ?? null,
   idleDrain: drainPerMinute.idle,
+  remedies: [...remedies],
 })
 
 /** Facts with their weighing, the needed ones first. */

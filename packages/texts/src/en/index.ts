@@ -13,6 +13,7 @@ import { otherwise } from './otherwise.ts'
 import { people } from './people.ts'
 import { pictures } from './pictures.ts'
 import { places } from './places.ts'
+import { remedies } from './remedies.ts'
 import { runs } from './runs.ts'
 import { shelf } from './shelf.ts'
 import { slips } from './slips.ts'
@@ -34,6 +35,7 @@ export const en = {
   ...fitUnread,
   ...bench,
   ...runs,
+  ...remedies,
   ...order,
   ...otherwise,
   ...shelf,

@@ -165,11 +165,6 @@ export const runs = {
   'run.waiting.seen': 'What answers now: {model} in {mode}, serial …{end}.',
   'run.waiting.do':
     'Plug the cable in again. Nothing is lost by waiting: what was kept stays, and what is in doubt is looked at first.',
-  'run.waiting.same':
-    'The same cable does: most losses are a plug that moved. If it is lost once more, take another.',
-  'run.waiting.cable':
-    'Take another cable, and say at Bench which: what carried it was lost {n, plural, one {once} other {# times}} already.',
-  'run.waiting.house': 'Take another cable, and say at Bench which: this house changes it at once.',
   'run.ownerless.do':
     'What is new, old and in doubt stands below. Take it up: what is in doubt is looked at on the device before anything is sent again.',
   'run.take-up': 'Take it up',

@@ -17,6 +17,7 @@ import FamilyDecided from './FamilyDecided.vue'
 import FamilyFigures from './FamilyFigures.vue'
 import FamilyLayouts from './FamilyLayouts.vue'
 import FamilyReadings from './FamilyReadings.vue'
+import FamilyRemedies from './FamilyRemedies.vue'
 
 const say = useSay()
 const route = useRoute()
@@ -182,6 +183,7 @@ const drains = ({ drainPerMinute: { writing, 'first-start': start, idle } }: Fam
         {{ say('family.fault', { ...fault, boards: fault.boards.join(', ') }) }}
       </p>
     </template>
+    <FamilyRemedies :family="family" />
     <FamilyFigures :family="family" :own="own" :least="least" />
     <p>{{ drains(family) }}</p>
   </Resource>

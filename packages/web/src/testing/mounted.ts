@@ -27,6 +27,7 @@ export const PLAIN = Object.fromEntries([
   plain('VTextField', 'input'),
   plain('VTextarea', 'textarea'),
   plain('VSelect', 'select'),
+  plain('VAutocomplete', 'select'),
   plain('VCheckbox', 'input', { type: 'checkbox' }),
 ])
 

@@ -7,7 +7,7 @@
 
 <script setup lang="ts">
 import type { Job, RunShown } from '@plain-slate/api'
-import { firstRemedy, houseFor, partitionOf } from '@plain-slate/core'
+import { houseFor, partitionOf } from '@plain-slate/core'
 import { evidenceWords, passedWords, rangeWords, runTitle, stepWords } from '@plain-slate/texts'
 import { useNow } from '@vueuse/core'
 import { computed, ref, toRef, watch } from 'vue'
@@ -20,6 +20,7 @@ import Wall from '../../pictures/Wall.vue'
 import { useSay } from '../../base/said.ts'
 import { useChange, useRead } from '../../server/query.ts'
 import { useShop } from '../../time/shop.ts'
+import Remedies from '../sheet/Remedies.vue'
 import ShowsElse from '../sheet/ShowsElse.vue'
 import WayCard from '../way/WayCard.vue'
 import { useAwake, useCall } from './awake.ts'
@@ -78,12 +79,7 @@ const under = computed(() =>
   isPlain.value && step.value !== undefined ? stepWords(say, step.value) : '',
 )
 /** A transfer was under way: a cable may be what failed. */
-const carries = computed(() => run.value.size > 0 && house.value !== undefined)
-const remedy = computed(() => {
-  const { losses } = run.value
-  const what = firstRemedy(house.value?.transfer ?? 'again', losses)
-  return what === 'cable' ? say('run.waiting.cable', { n: losses }) : say(`run.waiting.${what}`)
-})
+const trouble = computed(() => (run.value.size > 0 ? 'transfer' : 'unseen'))
 /** Wiped and started, it is heard by nobody before its set-up: a loss there ends only by hands. */
 const startsEmpty = computed(() => {
   const now = step.value
@@ -131,10 +127,17 @@ useHeldKey(
     <HoldPower v-if="run.hold" :part="run.hold" />
     <p v-if="run.stop" class="amiss" role="status">{{ say(`run.stop.waits.${run.stop}`) }}</p>
     <p v-if="run.ownerless">{{ say('run.ownerless.do') }}</p>
-    <p v-else-if="run.word === 'in-doubt'">
-      {{ say('run.waiting.do') }}
-      <b v-if="carries">{{ remedy }}</b>
-    </p>
+    <template v-else-if="run.word === 'in-doubt'">
+      <p>{{ say('run.waiting.do') }}</p>
+      <Remedies
+        :job="job"
+        :trouble="trouble"
+        :house="house"
+        :since="run.startedAt"
+        :lost-before="run.losses > 1"
+        :in-doubt="run.hold !== null"
+      />
+    </template>
     <p v-if="startsEmpty">{{ say('run.waiting.set-up') }}</p>
     <RunParts v-if="going && !driven" :run="run" />
     <Wall :partitions="run.wall" :courses="[liveCourse(say, run)]" />

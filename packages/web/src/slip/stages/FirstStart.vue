@@ -16,6 +16,7 @@ import { useShop } from '../../time/shop.ts'
 import AllAtOnce from '../sheet/AllAtOnce.vue'
 import Ask from '../sheet/Ask.vue'
 import AskGroup from '../sheet/AskGroup.vue'
+import Remedies from '../sheet/Remedies.vue'
 import StageSheet from '../sheet/StageSheet.vue'
 import { standingOf, useJob, useLineWords } from '../job.ts'
 import { useLook } from '../sheet/look.ts'
@@ -108,6 +109,12 @@ const text = (fact: string, value: string | number | null) => {
   <StageSheet stage="first-start" :title="title" :lede="lede" :main="main" :error="put.error.value">
     <template #default="{ job: data }">
       <Trouble v-if="trouble" :trouble="trouble" quiet />
+      <Remedies
+        v-if="data.device?.outcome === 'loop'"
+        :job="data"
+        trouble="loop"
+        :house="undefined"
+      />
       <Resource v-slot="{ data: now }" :read="proof">
         <h2 id="proof">{{ say('first.facts') }}</h2>
         <Columns

@@ -46,6 +46,12 @@ const TARN: Job['family'] = {
   permissionSteps: [],
   dataKeys: [],
   idleDrain: 0.2,
+  remedies: [
+    { trouble: 'transfer', does: 'again', chance: 55, minutes: 1, hands: 0.5, of: 74 },
+    { trouble: 'transfer', does: 'cable', chance: 24, minutes: 2, hands: 1, of: 74 },
+    { trouble: 'transfer', does: 'fetch-again', chance: 3, minutes: 9, hands: 1, of: 0 },
+    { trouble: 'unseen', does: 'replug', chance: 31, minutes: 1, hands: 1, of: 52 },
+  ],
 }
 
 export const stagesAt = (
