@@ -66,6 +66,20 @@ describe('a plan', () => {
     expect((await slip.job()).plan?.stale).toBe(what !== null)
   })
 
+  it('is made again byte by byte from what it was decided with, whatever was read since', async () => {
+    const slip = await Slip.open(bench, ilse, 'P1')
+    await slip.planned()
+    const decided = async () => (await slip.plan()).taken?.decided
+    const before = await decided()
+    expect(before).toMatchObject({ same: true, family: { id: 'tarn' } })
+    expect(before?.was).toBe((await slip.plan()).taken?.digest)
+    await slip.read({ board: 'r5' }, { digests: [rescueDigest('tarn-H2.104.r4')] })
+    expect((await slip.plan()).taken?.changes?.length).toBeGreaterThan(0)
+    expect(await decided()).toEqual(before)
+    await slip.planned()
+    expect((await decided())?.decision).not.toBe(before?.decision)
+  })
+
   it('leaves alone what the device shows to be there, and says so beside its digest', async () => {
     const slip = await Slip.open(bench, ilse, 'P1')
     await slip.takeIn()

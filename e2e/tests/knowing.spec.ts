@@ -161,3 +161,44 @@ test('a driver that is missing is said with its remedy, and with it the device i
   await enter(page)
   await expect(title(page)).toHaveText('All 14 facts that the job needs are settled')
 })
+
+familiesTest(
+  'a menu goes by the loader that was read: under an older one the dangerous line stands next',
+  async ({ page, desk }) => {
+    await desk.signIn('Ilse', '/slips/0409/readings')
+    const fact = page.getByRole('combobox', { name: 'Fact' })
+    const read = async (loader: string) => {
+      await fact.fill('loader')
+      await fact.press('Enter')
+      await page.getByLabel('What it says').fill(loader)
+      await page.getByRole('combobox', { name: 'Source' }).press('Enter')
+      await page.getByRole('option', { name: 'the loader’s screen' }).press('Enter')
+      await page.getByRole('button', { name: 'Put it down' }).press('Enter')
+      await expect(page.locator('[data-fact="loaderVersion"]')).toContainText(loader)
+    }
+    const way = page.getByRole('region', { name: 'The way to normal mode' })
+    const menu = way.locator('[data-claim="way.menu"] li')
+    const shown = async () => {
+      await page
+        .locator('[data-claim="ways"]')
+        .getByRole('button', { name: 'normal mode' })
+        .press('Enter')
+      await way.getByRole('button', { name: 'a menu of four lines' }).press('Enter')
+      await expect(way).toContainText('From rescue to normal mode')
+    }
+    await read('5')
+    await shown()
+    await expect(menu).toHaveText([
+      /^start.*no press/,
+      /^erase all.*not this one: it erases/,
+      'install from card',
+      'show ids',
+    ])
+    await desk.axe('a menu of an older loader')
+    await page.getByRole('button', { name: 'Close the way' }).press('Enter')
+    await read('7')
+    await shown()
+    await expect(menu.nth(1)).toHaveText('install from card')
+    await expect(menu.nth(2)).toContainText('not this one: it erases')
+  },
+)

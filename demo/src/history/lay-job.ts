@@ -1,11 +1,13 @@
 /** Laying a slip's job out, act by act, each as an event of the demo's time. */
 import type { Basis, Json, Ms } from '@plain-slate/core'
-import { basisOf, ms } from '@plain-slate/core'
+import { basisOf, ms, readingsOf } from '@plain-slate/core'
 import type { ShopClock, Transaction } from '@plain-slate/server'
 import {
   enter,
   figuresOf,
   insertLines,
+  decisionFor,
+  insertDocuments,
   insertPlan,
   insertReadings,
   keepLook,
@@ -105,12 +107,18 @@ async function take(trx: Transaction, at: At, job: DemoJob, by: DemoName): Promi
   const basis: Basis = basisOf(found.at, found.mode, packages)
   const now = new Date(await at.clock.now())
   const { digest } = shown
+  const { decision, documents } = decisionFor(
+    { readings: readingsOf(job.facts), changed: {} },
+    { plan, found },
+  )
+  await insertDocuments(trx, documents)
   await insertPlan(trx, job.number, {
     package: job.package,
     digest,
     mode: found.mode,
     basis,
     made: made as unknown as Json,
+    decision,
     by: idOf(by),
     at: now,
   })

@@ -139,6 +139,18 @@ export const takenSchema = z.object({
   shown: planSchema,
   /** What changed since, where the plan no longer holds; null: it holds. */
   changes: z.array(changeSchema).nullable(),
+  /** What it was decided with, and whether it comes of that again; null: nothing was kept. */
+  decided: z
+    .object({
+      decision: z.string(),
+      family: z.object({ id: z.string(), version: z.int() }),
+      packages: z.int(),
+      readings: z.int(),
+      was: z.string(),
+      now: z.string().nullable(),
+      same: z.boolean(),
+    })
+    .nullable(),
 })
 export type TakenShown = z.infer<typeof takenSchema>
 

@@ -1,6 +1,7 @@
 /** A slip's job as everything about it reads it. */
 import type { LineShown, PlanShown, Slip } from '@plain-slate/api'
 import type {
+  Changed,
   DeviceFacts,
   Family,
   HouseRules,
@@ -38,6 +39,8 @@ export type JobAt = {
   readonly all: readonly LineShown[]
   readonly lines: Lines
   readonly readings: readonly Reading[]
+  /** When a run changed what was read before. */
+  readonly changed: Changed
   readonly family: Family | undefined
   readonly identity: Identity
   readonly keepData: boolean

@@ -118,6 +118,7 @@ export async function loadJobIn(
     all,
     lines,
     readings,
+    changed,
     family,
     serial: serial === undefined ? undefined : String(serial),
     sights,

@@ -9,9 +9,11 @@ import { sayAny } from '@plain-slate/texts'
 import type { Refusal } from '../base/refusal.ts'
 import type { Planned } from '../plans/plan.ts'
 import { figuresOf, planOn } from '../plans/plan.ts'
+import { insertDocuments } from '../tables/documents.ts'
 import { insertPlan } from '../tables/job.ts'
 import { tell } from '../tables/news.ts'
 import { raiseVersion } from '../tables/slips.ts'
+import { decidedAgain, decisionFor } from './decision.ts'
 import type { JobAt } from './job-at.ts'
 import { loadJobIn } from './load.ts'
 import { onOpenSlip } from './say.ts'
@@ -50,6 +52,7 @@ export async function planPage(workshop: Workshop, job: JobAt): Promise<PlanPage
             digest: taken.digest,
             shown: taken.shown,
             changes: changesSince(job)?.map((one) => ({ ...one })) ?? null,
+            decided: await decidedAgain(workshop.db, taken.decision),
           },
     compared: comparedIn(job, now),
     ...layoutOf(job),
@@ -121,12 +124,15 @@ export async function takePlan(
     if (shown.digest !== digest) return { code: 'plan.changed', facts: { title: shown.title } }
     if (!shown.reaches) return { code: 'plan.fails', facts: { title: shown.title } }
     const packages = plan.packages.map(({ key }) => key)
+    const { decision, documents } = decisionFor(job, planned.value)
+    await insertDocuments(trx, documents)
     await insertPlan(trx, number, {
       package: shown.package,
       digest,
       mode: found.mode,
       basis: basisOf(found.at, found.mode, packages),
       made: made as unknown as Json,
+      decision,
       by,
       at: new Date(await workshop.clock.now()),
     })

@@ -24,6 +24,7 @@ import * as devicesInFull from './022-devices-in-full.ts'
 import * as houseRules from './023-house-rules.ts'
 import * as provenOnce from './024-packages-are-proven-once.ts'
 import * as computersTell from './025-computers-tell.ts'
+import * as decisions from './026-decisions.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -51,6 +52,7 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '023-house-rules': houseRules,
   '024-packages-are-proven-once': provenOnce,
   '025-computers-tell': computersTell,
+  '026-decisions': decisions,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

@@ -87,6 +87,8 @@ export type PlanRow = {
   readonly basis: Basis
   /** The plan and what it was made with; it is shown afresh from it. */
   readonly made: Json
+  /** The document of what it was decided with; null: it was taken before these were kept. */
+  readonly decision: string | null
   readonly by: string | null
   readonly at: string
 }
@@ -111,7 +113,7 @@ export async function readPlan(db: Database, slip: string): Promise<PlanRow | un
     .leftJoin('people', 'people.id', 'slip_plans.by')
     .where('slip_plans.slip', slip)
     .orderBy('slip_plans.id', 'desc')
-    .first('package', 'digest', 'mode', 'basis', 'made', 'people.name as by', 'at')) as
+    .first('package', 'digest', 'mode', 'basis', 'made', 'decision', 'people.name as by', 'at')) as
     (Omit<PlanRow, 'at'> & { readonly at: Date }) | undefined
   return row === undefined ? undefined : { ...row, at: isoOf(ms(row.at.getTime())) }
 }

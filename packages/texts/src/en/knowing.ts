@@ -30,6 +30,7 @@ export const knowing = {
   'intake.history.reading': 'A build id is kept as a reading too, of the least weight.',
 
   'way.title': 'The way to {mode}',
+  'way.choose': 'The way into a mode:',
   'way.where': 'What does it show now?',
   'way.where.ask': 'No link tells where it is. Take what is nearest to what you see.',
   'way.none': 'From {from} no way leads to {to}.',

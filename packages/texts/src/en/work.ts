@@ -39,6 +39,13 @@ export const work = {
   'plan.strip.small': 'every piece, by cable, battery and computer, on the twin',
   'plan.take': 'Take this plan',
   'plan.taken': 'Taken {when} by {by}.',
+  'plan.decided':
+    'Decided with {family} {version}, {readings, plural, one {one reading} other {# readings}} and {packages, plural, one {one package} other {# packages}} of the shelf.',
+  'plan.decided.same': 'Made again from these: the same plan, byte by byte ({digest}).',
+  'plan.decided.other':
+    'Made again from these it is another plan: this program judges otherwise than the one that made it ({was}, now {now}). Look at it again before it is started.',
+  'plan.decided.none':
+    'Made again from these there is no plan any more: this program judges otherwise than the one that made it. Look at it again before it is started.',
   'plan.print': 'Print the plan',
   'plan.margin': 'Plan',
   'plan.margin.met': 'all rules met',

@@ -18,6 +18,7 @@ import Wall from '../../pictures/Wall.vue'
 import { useSay } from '../../base/said.ts'
 import { renew, useChange } from '../../server/query.ts'
 import { useShop } from '../../time/shop.ts'
+import Decided from '../sheet/Decided.vue'
 import Departures from '../sheet/Departures.vue'
 import Otherwise from '../sheet/Otherwise.vue'
 import StageSheet from '../sheet/StageSheet.vue'
@@ -89,6 +90,7 @@ const print = () => window.print()
       />
       <template v-if="plan">
         <p v-if="taken && stale === null" role="status">{{ say('plan.taken', taking(taken)) }}</p>
+        <Decided v-if="taken?.decided" :decided="taken.decided" />
         <p>{{ planLede(say, plan) }}</p>
         <h2>
           {{ say('plan.wall') }} <small>{{ say('plan.wall.small') }}</small>

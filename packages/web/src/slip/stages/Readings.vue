@@ -23,6 +23,7 @@ import { standingOf, useJob } from '../job.ts'
 import { useLook } from '../sheet/look.ts'
 import { useSlip } from '../slip.ts'
 import WayCard from '../way/WayCard.vue'
+import WayChoice from '../way/WayChoice.vue'
 
 const say = useSay()
 const { job, may, tell } = useJob()
@@ -57,8 +58,9 @@ const lede = (data: Job) => say(data.family === null ? 'readings.other.do' : 're
 /** What Enter does: what is worth reading next, as long as something is open; else the one device it can be. */
 const main = computed(() => {
   const data = job.data.value
-  if (data === undefined || standingOf(data, 'readings')?.is === 'done' || !may.value) return
+  if (data === undefined || !may.value) return
   if (wayTo.value !== undefined) return { label: '', act: () => way.value?.next(), placed: true }
+  if (standingOf(data, 'readings')?.is === 'done') return
   const [next] = data.next
   const at = placeOf(data)
   if (next !== undefined) return { ...mainFor(data, next, at), placed: true }
@@ -124,11 +126,6 @@ const buildText = (data: Job) =>
             >{{ main.label }}<kbd>Enter</kbd></v-btn
           >
         </p>
-        <p v-else-if="main && wayTo" class="row no-print">
-          <button type="button" class="act" @click="wayTo = undefined">
-            {{ say('way.close') }}
-          </button>
-        </p>
       </NextReading>
       <BeforeLeaving
         v-if="data.leave && !wayTo"
@@ -137,7 +134,15 @@ const buildText = (data: Job) =>
         :permission="data.family?.permission ?? ''"
         :steps="data.family?.permissionSteps ?? []"
       />
-      <WayCard v-if="wayTo" ref="way" :to="wayTo" @arrived="wayTo = undefined" />
+      <template v-if="wayTo">
+        <WayCard ref="way" :to="wayTo" @arrived="wayTo = undefined" />
+        <p class="row no-print">
+          <button type="button" class="act" @click="wayTo = undefined">
+            {{ say('way.close') }}
+          </button>
+        </p>
+      </template>
+      <WayChoice v-else-if="data.family" :modes="data.family.looks" @chosen="wayTo = $event" />
       <p v-if="stayed(data)" class="amiss" role="status" data-claim="stayed">
         {{
           say('readings.stayed', {

@@ -18,6 +18,7 @@ const taken = (changes: readonly object[] | null) => ({
   digest: 'd'.repeat(64),
   shown: plan(),
   changes,
+  decided: null,
 })
 
 describe('Compare', () => {
@@ -242,6 +243,32 @@ describe('Ready', () => {
     const signed = await sheet(ReadySheet, { job: at, more: ready(true, true) })
     expect(signed.shown.find('.sign').exists()).toBe(false)
     expect(signed.text).toContain('Ilse Maro, today 14:22')
+  })
+})
+
+describe('what a plan was decided with', () => {
+  const decided = {
+    decision: 'e'.repeat(64),
+    family: { id: 'tarn', version: 3 },
+    packages: 31,
+    readings: 14,
+    was: 'd'.repeat(64),
+    now: 'd'.repeat(64),
+    same: true,
+  }
+  const says = async (of: object | null) => {
+    const more = planPage(plan(), { taken: { ...taken(null), decided: of } })
+    const { shown } = await sheet(Plan, { job: job('plan'), more })
+    const said = shown.find('[data-claim="decided"]')
+    return said.exists() ? said.text() : ''
+  }
+
+  it('is told, and whether the same comes of it again', async () => {
+    expect(await says(decided)).toContain('tarn 3, 14 readings and 31 packages')
+    expect(await says(decided)).toContain('the same plan, byte by byte (dddddddd)')
+    expect(await says({ ...decided, now: 'c'.repeat(64), same: false })).toContain('now cccccccc')
+    expect(await says({ ...decided, now: null, same: false })).toContain('no plan any more')
+    expect(await says(null)).toBe('')
   })
 })
 
