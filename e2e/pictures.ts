@@ -2,6 +2,7 @@
  * Makes the pictures in docs/screenshots from the demo data: `npm run pictures`. One a view, at
  * 1280x800, with motion off and the faces loaded.
  */
+import { spawnSync } from 'node:child_process'
 import { join } from 'node:path'
 import { chromium } from '@playwright/test'
 import { ROOT } from '../scripts/bootstrap.mjs'
@@ -57,6 +58,16 @@ async function shootWay(whole: WholeShop): Promise<void> {
   await shoot('way')
 }
 
+/** The label of 0417 as it is printed, where this computer has poppler's tool that draws a PDF. */
+async function shootLabel(): Promise<void> {
+  const label = await page.request.get(`${shop.address}/api/slips/0417/label.pdf`)
+  const at = join(ROOT, 'docs/screenshots', 'label')
+  const drawn = spawnSync('pdftoppm', ['-png', '-singlefile', '-r', '220', '-', at], {
+    input: await label.body(),
+  })
+  if (drawn.status !== 0) console.log('No pdftoppm here: the picture of the label is as it was.')
+}
+
 /** Slip 0417 from the counter to the hand back, a picture at each stage. */
 async function shootSlip(whole: WholeShop): Promise<void> {
   const stage = (name: string, there: RegExp) => open(whole, `/slips/0417/${name}`, there)
@@ -79,18 +90,13 @@ async function shootSlip(whole: WholeShop): Promise<void> {
   await page.getByRole('textbox', { name: /^loader/ }).fill('7')
   await page.locator('[data-is="new"]').first().waitFor()
   await page.getByRole('button', { name: /^Take .* Enter/ }).waitFor({ timeout: 60_000 })
+  await page.emulateMedia({ colorScheme: 'dark' })
   await shoot('what-if')
+  await page.emulateMedia({ colorScheme: 'light' })
   await page.getByRole('link', { name: 'Back to the findings' }).click()
   await enter(page)
   await until(/packages away/)
   await shoot('firmware')
-  await page.emulateMedia({ colorScheme: 'dark' })
-  const left = page.getByRole('listitem').filter({ hasText: 'H2.104.r5' }).first()
-  await left.getByRole('link', { name: 'Why not this one?' }).click()
-  await page.getByText('Why not H2.104.r5?').waitFor()
-  await left.scrollIntoViewIfNeeded()
-  await shoot('left-out')
-  await page.emulateMedia({ colorScheme: 'light' })
   await stage('proof', /are proven/)
   await page.getByText('loader 7').first().click()
   await shoot('proof')
@@ -158,6 +164,7 @@ await page.keyboard.press('Enter')
 await page.waitForFunction(() => location.pathname === '/counter')
 await open(shop, '/shelf', /packages/)
 await shoot('shelf')
+await shootLabel()
 await shootSlip(shop)
 await browser.close()
 await shop.close()

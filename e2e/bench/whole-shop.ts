@@ -16,19 +16,15 @@ import type { PackageDraft } from '@plain-slate/demo'
 import {
   DEMO_DEVICES,
   DEMO_PERMITS,
-  DEMO_SCALE,
   FAMILIES_FOLDER,
   DEMO_PACKAGES,
   buildPackage,
-  demoFamilies,
-  demoImages,
   depotPem,
-  familyNamed,
-  idOfDraft,
-  makeDevice,
   sendVolume,
 } from '@plain-slate/demo'
 import { flashOf } from './flash-of.ts'
+import type { Added } from './world.ts'
+import { draftNamed, familiesOf, imagesOf, makeDevices } from './world.ts'
 import { INTAKE, SIGNED, linesOf } from './lines.ts'
 
 const ROOT = fileURLToPath(new URL('../..', import.meta.url))
@@ -38,11 +34,14 @@ export const OTHER = 'TRN4490081C04'
 
 export type Name = 'server' | 'stand-ins' | `agent ${string}`
 
+const PORTS = ['P1', 'P2', 'P3', 'P4', 'P5', 'P6'] as const
+
 export class WholeShop {
   readonly secret = SECRET
   readonly folder = mkdtempSync(join(tmpdir(), 'whole-shop-'))
   readonly #children = new Map<Name, ChildProcess>()
   #ports: Readonly<Record<string, number>> = {}
+  #drafts: readonly PackageDraft[] = DEMO_PACKAGES
   readonly #databaseUrl: string
   readonly #pace: number
 
@@ -59,17 +58,15 @@ export class WholeShop {
   async open(
     shelved = ['tarn-loader-7-r4', 'tarn-H2.104.r4'],
     serials: readonly string[] = [LEAD, OTHER],
+    added: Added = {},
   ): Promise<void> {
-    const names = ['server', 'control', 'P1', 'P2', 'P3'] as const
+    this.#drafts = [...DEMO_PACKAGES, ...(added.drafts ?? [])]
+    const names = ['server', 'control', ...PORTS] as const
     const ports = await freePorts(names.length)
     this.#ports = Object.fromEntries(names.map((name, index) => [name, ports[index] ?? 0]))
     const devices = join(this.folder, 'devices')
     mkdirSync(devices)
-    for (const device of DEMO_DEVICES.filter(({ serial }) => serials.includes(serial)))
-      makeDevice(
-        { folder: devices, family: familyNamed(device.line.family), scale: DEMO_SCALE },
-        device,
-      )
+    makeDevices(devices, serials, added)
     mkdirSync(join(this.folder, 'trust'))
     this.#write('trust/depot.pem', depotPem())
     this.#write('link.secret', 'link-secret')
@@ -83,8 +80,8 @@ export class WholeShop {
       format: 'plain-slate/stand-in-bench@1',
       pace: this.#pace,
       ports: Object.fromEntries(ofBench),
-      families: demoFamilies(),
-      images: demoImages(),
+      families: familiesOf(added),
+      images: imagesOf(added),
       permits: DEMO_PERMITS,
     }
     this.#write('bench.json', JSON.stringify(bench))
@@ -99,8 +96,12 @@ export class WholeShop {
     await this.begin('server')
     await this.begin('agent a')
     for (const name of shelved) await this.shelve(name)
-    const first = DEMO_DEVICES.find(({ serial }) => serial === serials[0])?.port ?? 'P2'
-    await until('the device is seen', async () => (await this.port(first)).seen !== null)
+    const first = DEMO_DEVICES.find(({ serial }) => serial === serials[0])
+    if (first === undefined) return
+    await until(
+      'the device is seen',
+      async () => (await this.port(first.port ?? 'P2')).seen !== null,
+    )
   }
 
   #write(name: string, text: string): void {
@@ -212,10 +213,11 @@ export class WholeShop {
 
   /** Sends a package of the demo, and waits until it was read. */
   async shelve(name: string): Promise<void> {
-    for (const volume of built(name).volumes) {
+    const draft = draftNamed(name, this.#drafts)
+    for (const volume of buildPackage(draft).volumes) {
       await sendVolume(this.address, { authorization: `Bearer ${SECRET}` }, volume, {
-        whole: draftNamed(name).truncatedTo === undefined,
-        maker: draftNamed(name).line.maker,
+        whole: draft.truncatedTo === undefined,
+        maker: draft.line.maker,
       })
       await until(`${volume.file} is read`, async () =>
         (await this.shelf()).archives.some(
@@ -319,11 +321,6 @@ export class WholeShop {
   }
 }
 
-function draftNamed(name: string): PackageDraft {
-  const draft = DEMO_PACKAGES.find((one) => idOfDraft(one) === name)
-  if (draft === undefined) throw new Error(`no package ${name}`)
-  return draft
-}
 /** A package of the demo, built. */
 export const built = (name: string) => buildPackage(draftNamed(name))
 export const newestPackage = (): Manifest => built('tarn-H2.104.r4').manifest

@@ -63,6 +63,8 @@ export const ERROR_CODES = [
   'mode.unknown',
   'slip.file',
   'family.unknown',
+  'family.older',
+  'family.clash',
   'hands.none',
   'plan.none',
   'plan.changed',

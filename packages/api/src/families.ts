@@ -40,7 +40,39 @@ export const familyShownSchema = z.object({
 })
 export type FamilyShown = z.infer<typeof familyShownSchema>
 
+/** Characters of a family's file. */
+export const FAMILY_CHARACTERS = 1024 * 1024
+
+export const familyTakenSchema = z.object({
+  /** Every place of the file that is wrong, by line; any: nothing of it is taken in. */
+  wrong: z.array(z.object({ line: z.int(), path: z.string(), says: z.string() })),
+  family: z
+    .object({
+      id: z.string(),
+      version: z.int(),
+      maker: z.string(),
+      models: z.array(z.string()),
+      modes: z.int(),
+      /** The version that is known here; null: none. */
+      known: z.int().nullable(),
+      /** Models that another family names already. */
+      clashes: z.array(z.object({ model: z.string(), family: z.string() })),
+      decided: familyShownSchema.shape.decided,
+    })
+    .nullable(),
+  taken: z.boolean(),
+})
+export type FamilyTaken = z.infer<typeof familyTakenSchema>
+
 export const familyRoutes = {
+  familyTake: route({
+    method: 'post',
+    path: '/api/families',
+    needs: leastOf('family.take'),
+    summary: 'Read a family’s file, and take it in where nothing is wrong with it',
+    body: z.object({ text: z.string().min(1).max(FAMILY_CHARACTERS), take: z.boolean() }),
+    answer: familyTakenSchema,
+  }),
   families: route({
     method: 'get',
     path: '/api/families',

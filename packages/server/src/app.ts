@@ -53,6 +53,7 @@ export function makeApp(workshop: Workshop, webDist: string): App {
   app.use('/api', notCached, sameOrigin(workshop.config), bodyTime(workshop.bodyTime))
   app.use('/api/agent', express.json({ limit: AGENT_LIMIT }))
   app.use('/api/slips/files', express.json({ limit: AGENT_LIMIT }))
+  app.use('/api/families', express.json({ limit: AGENT_LIMIT }))
   app.use('/api', express.json({ limit: BODY_LIMIT }))
   app.use(['/api/session', '/api/first-lead'], signInLimit())
   app.use('/api', butHealth(session.handler), butHealth(knowActor(workshop)))

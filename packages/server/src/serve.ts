@@ -8,8 +8,9 @@ import type { Config } from './base/config.ts'
 import { BODY_TIME } from './edge/body-time.ts'
 import type { BodyTime } from './edge/body-time.ts'
 import { makeHub } from './events/hub.ts'
+import type { Word } from './events/hub.ts'
 import { openFolder } from '@plain-slate/vault'
-import { readFamilies } from './base/families.ts'
+import { knownFamilies, readFamilies } from './base/families.ts'
 import { proveUnproven } from './shelf/proofs.ts'
 import { roomIn } from './shelf/take-in.ts'
 import { shopClock } from './base/workshop.ts'
@@ -48,6 +49,7 @@ export async function serve(
   const log = pino({ level: config.logLevel, base: null }, out)
   const db = openDatabase(config.databaseUrl)
   const clock = shopClock(db, options.realNow)
+  const known = knownFamilies(readFamilies(config.familiesFolder))
   const queue: { jobs: Queue | undefined } = { jobs: undefined }
   const workshop: Workshop = {
     db,
@@ -58,7 +60,9 @@ export async function serve(
     version: options.version,
     vault: await openFolder(config.vaultFolder),
     room: () => roomIn(config.vaultFolder),
-    families: readFamilies(config.familiesFolder),
+    families: known.list,
+    familiesMark: known.mark,
+    reloadFamilies: () => known.reload(db),
     bodyTime: options.bodyTime ?? BODY_TIME,
     enqueue: (work, data) => (queue.jobs?.enqueue ?? workNow(workshop))(work, data),
   }
@@ -71,11 +75,12 @@ export async function serve(
   listen(
     config.databaseUrl,
     {
-      news: (news) => workshop.hub.tell({ kind: 'news', news }),
-      gap: () => workshop.hub.tell({ kind: 'reset' }),
+      news: (news) => void heard(workshop, { kind: 'news', news }),
+      gap: () => void heard(workshop, { kind: 'reset' }),
     },
     ending.signal,
   )
+  await known.reload(db)
   await proveUnproven(db)
   if (options.jobs) queue.jobs = await startJobs(workshop)
   const port = await listening(server, config)
@@ -88,6 +93,16 @@ export async function serve(
     await db.destroy()
   }
   return { workshop, port, stop }
+}
+
+/** What every server must know itself is read before its people are told. */
+async function heard(workshop: Workshop, word: Word): Promise<void> {
+  const families = word.kind === 'news' ? word.news.id === 'families' : true
+  if (families)
+    await workshop
+      .reloadFamilies()
+      .catch((error: unknown) => workshop.log.error({ error }, 'families could not be read'))
+  workshop.hub.tell(word)
 }
 
 function listening(server: Server, config: Config): Promise<number> {

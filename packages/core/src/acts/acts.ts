@@ -29,6 +29,7 @@ const RULES = {
   'person.read': { least: 'trainee' },
   'person.change': { least: 'lead' },
   'house.change': { least: 'lead' },
+  'family.take': { least: 'lead' },
   'rule.overrule': { least: 'technician' },
   'rule.overrule.lead': { least: 'lead' },
   'rule.overrule.two': { least: 'technician', second: 'lead' },

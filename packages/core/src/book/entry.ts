@@ -27,6 +27,7 @@ export const BOOK_ACTS = [
   'slip.read',
   'rule.overruled',
   'house.changed',
+  'family.taken',
   'plan.taken',
   'text.withdrawn',
   'archive.shelved',

@@ -1,14 +1,14 @@
 /**
- * Families, parsed once at the start from YAML files of a folder: no aliases, no custom tags, bounded in
- * size. A file that cannot be read stops the start with its name and the first place that is wrong.
+ * The families that are known: YAML files of a folder, read once at the start, and profiles that people took in, kept
+ * in tables and read again when another server took one. Of an id the newest version stands. A file of the folder that
+ * cannot be read stops the start with its name and the first place that is wrong.
  */
-import { readFileSync, readdirSync, statSync } from 'node:fs'
+import { readFileSync, readdirSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Family } from '@plain-slate/core'
-import { familySchema } from '@plain-slate/core'
-import { parse } from 'yaml'
-
-const FILE_BYTES = 1024 * 1024
+import { listFamilies } from '../tables/families.ts'
+import type { Database } from '../tables/database.ts'
+import { readFamily } from './family-file.ts'
 
 /** Reads every family of the folder; an undefined folder holds none. */
 export function readFamilies(folder: string | undefined): readonly Family[] {
@@ -20,12 +20,47 @@ export function readFamilies(folder: string | undefined): readonly Family[] {
 }
 
 function readOne(path: string): Family {
-  if (statSync(path).size > FILE_BYTES)
-    throw new Error(`${path} is larger than ${FILE_BYTES} bytes`)
-  const parsed = familySchema.safeParse(
-    parse(readFileSync(path, 'utf8'), { maxAliasCount: 0, customTags: [] }),
-  )
-  if (parsed.success) return parsed.data
-  const [issue] = parsed.error.issues
-  throw new Error(`${path}: ${issue?.path.join('.') ?? ''}: ${issue?.message ?? ''}`)
+  const read = readFamily(readFileSync(path, 'utf8'))
+  if (read.ok) return read.value
+  const [first] = read.refusal
+  throw new Error(`${path}, line ${first?.line ?? 1}: ${first?.path ?? ''}: ${first?.says ?? ''}`)
+}
+
+export type KnownFamilies = {
+  /** One list for as long as the server lives: what is in it changes with what is taken in. */
+  readonly list: readonly Family[]
+  /** Counts how often it changed: what is kept of a job rests on it. */
+  readonly mark: () => number
+  readonly reload: (db: Database) => Promise<void>
+}
+
+/** Those of the files first, then what was taken in. */
+export function knownFamilies(files: readonly Family[]): KnownFamilies {
+  const list = [...files]
+  let changed = 0
+  return {
+    list,
+    mark: () => changed,
+    async reload(db) {
+      const taken = (await listFamilies(db)).flatMap(({ body }) => {
+        const read = readFamily(body)
+        return read.ok ? [read.value] : []
+      })
+      list.splice(0, list.length, ...newestOf([...files, ...taken]))
+      changed += 1
+    },
+  }
+}
+
+/** The families with this one among them, as they would be. */
+export const withFamily = (families: readonly Family[], family: Family): readonly Family[] =>
+  newestOf([...families, family])
+
+function newestOf(families: readonly Family[]): readonly Family[] {
+  const newest = new Map<string, Family>()
+  for (const family of families) {
+    const known = newest.get(family.id)
+    if (known === undefined || known.version < family.version) newest.set(family.id, family)
+  }
+  return [...newest.values()]
 }

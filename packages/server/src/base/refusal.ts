@@ -71,6 +71,8 @@ const STATUS: Readonly<Record<ErrorCode, number>> = {
   'mode.unknown': 404,
   'slip.file': 422,
   'family.unknown': 404,
+  'family.older': 409,
+  'family.clash': 409,
   'hands.none': 404,
   'plan.none': 409,
   'plan.changed': 409,

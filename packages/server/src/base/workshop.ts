@@ -19,6 +19,10 @@ export type Workshop = {
   /** Bytes that are free where the vault lies. */
   readonly room: () => Promise<number>
   readonly families: readonly Family[]
+  /** Counts how often they changed. */
+  readonly familiesMark: () => number
+  /** Reads anew what was taken in. */
+  readonly reloadFamilies: () => Promise<void>
   /** Milliseconds in which a small body must be here whole, and an upload bring one more byte. */
   readonly bodyTime: { readonly small: number; readonly still: number }
   /** Hands long work to the queue; where no queue runs, it is done at once. */

@@ -1,47 +1,15 @@
 /** Handlers of families: each as its file says it, with what this bench measured. */
-import { createHash } from 'node:crypto'
-import type { Contract, FamilyShown } from '@plain-slate/api'
-import type { Family, Json } from '@plain-slate/core'
-import { OWN_LEAST, digestOfJson, ok, refuse, versionOf } from '@plain-slate/core'
+import type { Contract } from '@plain-slate/api'
+import type { Json } from '@plain-slate/core'
+import { OWN_LEAST, ok, refuse } from '@plain-slate/core'
 import type { Handler } from '../edge/mount.ts'
 import type { Workshop } from '../base/workshop.ts'
 import { modelsUnderWay } from '../tables/slips.ts'
 import { figuresOf } from '../plans/plan.ts'
-import { plansDecided } from '../tables/job.ts'
-import { loadJob } from './load.ts'
-import { changesSince } from './standing.ts'
+import { decidedOtherwise, digestOf } from './family-decided.ts'
+import { takeFamily } from './family-take.ts'
 
 type Of<Name extends keyof Contract> = Handler<Contract[Name]>
-
-const digests = new WeakMap<Family, string>()
-function digestOf(family: Family): string {
-  const known =
-    digests.get(family) ??
-    digestOfJson(family, (text) => createHash('sha256').update(text).digest('hex'))
-  digests.set(family, known)
-  return known
-}
-
-/** Open slips whose plan was decided by another version of a family, and what differs by this one. */
-async function decidedOtherwise(
-  workshop: Workshop,
-  family: Family,
-): Promise<FamilyShown['decided']> {
-  const decided = await plansDecided(workshop.db, family.id)
-  const others = decided.filter(({ version }) => version !== versionOf(family))
-  const shown: FamilyShown['decided'] = []
-  for (const { slip: number, version } of others) {
-    const job = await loadJob(workshop, number)
-    if (!job.ok) continue
-    const changes = changesSince(job.value)
-    shown.push({
-      number,
-      version,
-      changes: changes === undefined ? null : changes.map((one) => ({ ...one })),
-    })
-  }
-  return shown
-}
 
 export function familyHandlers(workshop: Workshop) {
   const families: Of<'families'> = async () => {
@@ -70,5 +38,6 @@ export function familyHandlers(workshop: Workshop) {
       decided: await decidedOtherwise(workshop, found),
     })
   }
-  return { families, family }
+  const familyTake: Of<'familyTake'> = ({ body, actor }) => takeFamily(workshop, body, actor)
+  return { families, family, familyTake }
 }

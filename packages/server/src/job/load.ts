@@ -60,7 +60,7 @@ import { readSlip } from '../tables/slips.ts'
 /** A slip's job; the one that is kept where nothing changed that it rests on. */
 export async function loadJob(workshop: Workshop, number: string): Promise<Result<JobAt, Refusal>> {
   const day = await dayOf(workshop)
-  const mark = `${await jobMark(workshop.db, number)} ${day}`
+  const mark = `${await jobMark(workshop.db, number)} ${day} ${workshop.familiesMark()}`
   const kept = keptJob(workshop, number, mark)
   if (kept !== undefined) return ok(kept)
   const job = await loadJobIn(workshop, number, workshop.db)

@@ -25,6 +25,7 @@ import * as houseRules from './023-house-rules.ts'
 import * as provenOnce from './024-packages-are-proven-once.ts'
 import * as computersTell from './025-computers-tell.ts'
 import * as decisions from './026-decisions.ts'
+import * as families from './027-families.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -53,6 +54,7 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '024-packages-are-proven-once': provenOnce,
   '025-computers-tell': computersTell,
   '026-decisions': decisions,
+  '027-families': families,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

@@ -4,7 +4,7 @@
  */
 import { createHash } from 'node:crypto'
 import type { DeviceState } from '@plain-slate/core'
-import { packState } from '@plain-slate/core'
+import { packState, versionOf } from '@plain-slate/core'
 import type { AtPort } from '../devices/case.ts'
 import { askBeside } from './beside.ts'
 import type { Roads } from './search-roads.ts'
@@ -41,7 +41,7 @@ function keyOf(found: AtPort): string {
     ...packed,
     at: {
       ...packed.at,
-      family: found.family.id,
+      family: versionOf(found.family),
       shelf: shelf.map(
         ({ key, state, manifest, vouched }) =>
           `${key} ${state} ${manifest.archives.length} ${vouched?.by ?? ''} ${vouched?.date ?? ''}`,

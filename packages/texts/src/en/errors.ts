@@ -191,6 +191,13 @@ export const errors = {
   'error.device.family.kept': 'What was read of it is kept.',
   'error.device.family.remedy':
     'Add its maker’s family file, or leave this device to somebody who has it.',
+  'error.family.older':
+    'Version {version} of {id} is no newer than version {known}, which is known here.',
+  'error.family.older.kept': 'The file is as it was, and so is what is known here.',
+  'error.family.older.remedy': 'Count its version up, where something of it changed.',
+  'error.family.clash': 'Model {model} is named by the family {family} already.',
+  'error.family.clash.kept': 'The file is as it was, and so is what is known here.',
+  'error.family.clash.remedy': 'Name it in one of them only: a device is of one family.',
   'error.family.unknown': 'No family {id} is known here.',
   'error.family.unknown.kept': 'Nothing was changed.',
   'error.family.unknown.remedy': 'Take one that House lists.',

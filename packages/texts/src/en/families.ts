@@ -1,5 +1,20 @@
 /** What a family says of itself, in words made from its data. */
 export const families = {
+  'families.take': 'Take a family in from its file',
+  'families.take.small': 'YAML or JSON, by the published schema; a lead’s act',
+  'families.take.file': 'The file',
+  'families.take.wrong':
+    '{name}: {n, plural, one {one place is wrong} other {# places are wrong}}. Nothing of it was taken in.',
+  'families.take.line': 'line {line}',
+  'families.take.read':
+    '{maker}, {id}, version {version}: {models, plural, one {one model} other {# models}}, {modes, plural, one {one mode} other {# modes}}.',
+  'families.take.new': 'No version of it is known here.',
+  'families.take.newer': 'Version {known} is known here, and would be followed.',
+  'families.take.older': 'Version {known} is known here: only a newer one is taken in.',
+  'families.take.clash':
+    'Model {model} is named by the family {family} already: a device is of one family.',
+  'families.take.go': 'Take it in',
+  'families.take.done': '{id} {version} is known here now.',
   'families.title':
     '{n, plural, =0 {No family is known here} one {One family is known here} other {# families are known here}}',
   'families.lede':

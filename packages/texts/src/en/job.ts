@@ -168,6 +168,7 @@ export const job = {
   'answer.silent': 'no sign of life',
   'answer.cured': 'that cured it',
   'answer.no-cure': 'tried, no cure',
+  'answer.untried': 'not tried after all',
   'answer.link': 'over the link',
   'answer.screen': 'on its screen',
   'answer.settings': 'in its settings',

@@ -15,8 +15,8 @@ function word(say: Say, prefix: string, value: Json | undefined): string {
   return isCode(code) ? say(code as 'state.open') : textOf(value)
 }
 
-const BENCH_ACTS = ['run.', 'archive.', 'catalogue.', 'cable.moved']
-/** What the bench does by itself, or somebody at its shell. */
+const BENCH_ACTS = ['run.', 'archive.', 'catalogue.', 'family.', 'cable.moved']
+/** What concerns shelf and bench: done by the bench itself, by somebody at its shell, or by a person who is named. */
 const ofBench = ({ act }: Pick<EventLine, 'act'>): boolean =>
   BENCH_ACTS.some((prefix) => act.startsWith(prefix))
 
@@ -52,9 +52,15 @@ function lineWords(say: Say, facts: EventLine['facts']): string {
     ? say(`topic.${group}` as 'topic.ready.permission', { what: '' })
     : group.startsWith('way.')
       ? say('topic.way', { mode: group.slice('way.'.length) })
-      : group.replace(/^survive\./, '')
+      : triedWords(say, group)
   const named = topic.replace(/:? *$/, '')
   return say('act.slip.line', { topic: named, answer: word(say, 'answer', what) })
+}
+
+/** A remedy that was tried, or a thing that may be lost. */
+function triedWords(say: Say, topic: string): string {
+  const [group, , does = ''] = topic.split('.')
+  return group === 'tried' ? word(say, 'remedy.does', does) : topic.replace(/^survive\./, '')
 }
 
 function slipWords(say: Say, line: EventLine, name: (id: string) => string): string {
@@ -136,6 +142,11 @@ function benchWords(say: Say, { act, facts }: EventLine): string {
     case 'archive.removed':
     case 'archive.restored':
       return say(`act.${act}`, { name: textOf(facts['name']) })
+    case 'family.taken':
+      return say('act.family.taken', {
+        id: textOf(facts['id']),
+        version: textOf(facts['version']),
+      })
     case 'catalogue.taken':
       return say('act.catalogue.taken', {
         from: textOf(facts['from']),

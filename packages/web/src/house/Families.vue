@@ -5,6 +5,7 @@
 <script setup lang="ts">
 import Columns from '../parts/Columns.vue'
 import Resource from '../parts/Resource.vue'
+import TakeFamily from './TakeFamily.vue'
 import { useSay } from '../base/said.ts'
 import { useRead } from '../server/query.ts'
 
@@ -29,5 +30,6 @@ const families = useRead('families')
         <td>{{ one.slips }}</td>
       </tr>
     </Columns>
+    <TakeFamily />
   </Resource>
 </template>

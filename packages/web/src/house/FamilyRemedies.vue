@@ -3,7 +3,7 @@
 </script>
 
 <script setup lang="ts">
-import type { Family } from '@plain-slate/core'
+import type { Family, RemedyAct } from '@plain-slate/core'
 import { TROUBLES, remediesFor } from '@plain-slate/core'
 import { computed } from 'vue'
 import Columns from '../parts/Columns.vue'
@@ -12,15 +12,11 @@ import { useSay } from '../base/said.ts'
 const props = defineProps<{ family: Family }>()
 const say = useSay()
 const offered = computed(() =>
-  TROUBLES.flatMap((trouble) =>
-    remediesFor(props.family, {
-      trouble,
-      tried: new Set(),
-      first: 'again',
-      inDoubt: false,
-      keepData: false,
-    }),
-  ),
+  TROUBLES.flatMap((trouble) => {
+    const asked = { trouble, tried: new Set<RemedyAct>(), first: 'again' } as const
+    const each = remediesFor(props.family, { ...asked, inDoubt: false, keepData: false })
+    return each.map((one, at) => ({ ...one, rows: at === 0 ? each.length : 0 }))
+  }),
 )
 </script>
 
@@ -40,8 +36,10 @@ const offered = computed(() =>
       ]"
     >
       <tr v-for="one in offered" :key="`${one.trouble} ${one.does}`">
-        <td>{{ say(`trouble.${one.trouble}`) }}</td>
-        <th scope="row">{{ say(`remedy.does.${one.does}`) }}</th>
+        <th v-if="one.rows > 0" scope="rowgroup" :rowspan="one.rows">
+          {{ say(`trouble.${one.trouble}`) }}
+        </th>
+        <td>{{ say(`remedy.does.${one.does}`) }}</td>
         <td class="mono">{{ one.chance }} %</td>
         <td class="mono">{{ one.minutes }}, {{ one.hands }}</td>
         <td class="mono">{{ one.of }}</td>
