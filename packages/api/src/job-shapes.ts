@@ -5,6 +5,7 @@
 import {
   CARES,
   DATA_KEYS,
+  DUES,
   remedySchema,
   CHECKS,
   FACTS,
@@ -213,6 +214,11 @@ export const jobSchema = z.object({
       told: z.boolean(),
     })
     .nullable(),
+  /** Days on which something of it is due; `asked`: what ought to be put down, with the day that the figures suggest. */
+  dues: z.object({
+    standing: z.array(z.object({ what: z.enum(DUES), on: z.string() })),
+    asked: z.array(z.object({ what: z.enum(DUES), on: z.string().nullable() })),
+  }),
   /** What was seen and kept word for word, the newest first. */
   seen: z.array(lineSchema),
   /** What is known of this board to go wrong, whoever found it. */

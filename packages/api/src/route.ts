@@ -6,7 +6,7 @@ import type { Need } from '@plain-slate/core'
 import { z } from 'zod'
 
 /** What leaves: JSON after a schema, or a stream of the named kind that no schema describes. */
-export type AnswerKind = 'json' | 'csv' | 'jsonl' | 'events' | 'html' | 'pdf' | 'none'
+export type AnswerKind = 'json' | 'csv' | 'jsonl' | 'events' | 'html' | 'pdf' | 'calendar' | 'none'
 
 export type Route<
   Params extends z.ZodType = z.ZodType,

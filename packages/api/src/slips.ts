@@ -1,5 +1,5 @@
 /** Slips: the list, one slip's head, its history, and the acts on it. */
-import { CARES, SLIP_STATES, leastOf } from '@plain-slate/core'
+import { CARES, DUES, SLIP_STATES, leastOf } from '@plain-slate/core'
 import { z } from 'zod'
 import { intentSchema, stageSchema } from './error.ts'
 import { factsSchema } from './json.ts'
@@ -105,12 +105,12 @@ export type EventLine = z.infer<typeof eventLineSchema>
 
 const byNumber = z.object({ number: slipNumberSchema })
 
-/** A copy of a customer's data that is still kept after its slip was closed, and what is to be done. */
+/** What is due after a job: a copy of a customer's data that is still kept, or a day that somebody put down. */
 export const careSchema = z.object({
   number: z.string(),
   device: z.string(),
   customer: z.string().nullable(),
-  care: z.enum(CARES),
+  care: z.enum([...CARES, ...DUES]).exclude(['none']),
   due: moment,
 })
 export type CareShown = z.infer<typeof careSchema>
@@ -120,8 +120,15 @@ export const slipRoutes = {
     method: 'get',
     path: '/api/care',
     needs: leastOf('slip.read'),
-    summary: 'Copies of data that are kept after closing, the first due first',
+    summary: 'What is due after jobs: copies of data still kept, days put down, the first first',
     answer: z.array(careSchema),
+  }),
+  careFile: route({
+    method: 'get',
+    path: '/api/care.ics',
+    needs: leastOf('slip.read'),
+    summary: 'The same as iCalendar, without customers’ names',
+    answers: 'calendar',
   }),
   slips: route({
     method: 'get',

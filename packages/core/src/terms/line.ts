@@ -56,6 +56,16 @@ export const CONFIRMATIONS = [
 ] as const
 export const UNDONE = ['permission', 'key', 'copies'] as const
 
+/** What is due on a slip on some day after it: looked at then, by whoever is at the counter. */
+export const DUES = ['updates', 'patch', 'support', 'lock', 'permit'] as const
+export type DueKind = (typeof DUES)[number]
+export const dueTopic = (what: DueKind): string => `due.${what}`
+
+const DAY = /^\d{4}-\d{2}-\d{2}$/
+/** Whether an answer is a day that there is, as an ISO date. */
+export const isDay = (text: string): boolean =>
+  DAY.test(text) && new Date(`${text}T00:00:00Z`).toJSON()?.slice(0, 10) === text
+
 /** One thing that can be said, and how it may be answered; no answers: a whole number. */
 export type Topic = {
   readonly topic: string
@@ -70,6 +80,8 @@ export type Topic = {
   readonly apart?: true
   /** It is said after the slip was closed. */
   readonly after?: true
+  /** A day is an answer too. */
+  readonly day?: true
 }
 
 const each = (
@@ -149,6 +161,11 @@ export const TOPICS: readonly Topic[] = [
     ...one,
     after: true,
   })),
+  ...each('hand-back', 'due', DUES, ['done', 'not-needed']).map((one): Topic => ({
+    ...one,
+    after: true,
+    day: true,
+  })),
 ]
 
 /**
@@ -172,7 +189,8 @@ export const wayTopic = (mode: string): string => `way.${mode}`
 const ANSWER_MOST = 1200
 
 /** True when a topic takes this answer. Topics without a list take any short text. */
-export function takes({ answers }: Topic, answer: string): boolean {
+export function takes({ answers, day }: Topic, answer: string): boolean {
+  if (day === true && isDay(answer)) return true
   return answers.length === 0
     ? answer.length > 0 && answer.length <= ANSWER_MOST
     : answers.includes(answer)

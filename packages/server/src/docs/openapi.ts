@@ -9,6 +9,7 @@ const MEDIA: Readonly<Record<Route['answers'], string>> = {
   json: 'application/json',
   none: 'application/json',
   csv: 'text/csv',
+  calendar: 'text/calendar',
   jsonl: 'application/jsonl',
   events: 'text/event-stream',
   pdf: 'application/pdf',

@@ -5,7 +5,7 @@
  * as plain blocks, then drawn as a PDF with the house's own type.
  */
 import type { Paper } from '@plain-slate/core'
-import { careOf, isoOf } from '@plain-slate/core'
+import { careOf, duesOf, isoOf } from '@plain-slate/core'
 import { isCode, sayAny, speaker, worseWords } from '@plain-slate/texts'
 import PDFDocument from 'pdfkit'
 import type { Workshop } from '../base/workshop.ts'
@@ -141,13 +141,15 @@ function marksBlock({ marks, done }: Paper): Block {
 
 function nextBlock(job: JobAt, { done }: Paper): Block {
   const title = say('sheet.next')
+  const standing = duesOf(job.lines)
   const patch = job.run?.plan.packages.at(-1)?.manifest.patchDate
   const patches =
-    done.kind !== 'ended' || patch === undefined
+    done.kind !== 'ended' || patch === undefined || standing.some(({ what }) => what === 'patch')
       ? []
       : [say('back.next.patch', { date: patch, due: nextPatch(patch) })]
+  const dues = standing.map(({ what, on }) => say(`sheet.due.${what}`, { on }))
   const copy = careOf(job.lines) === 'none' ? [] : [say('sheet.copy')]
-  return { title, lines: [...patches, ...copy] }
+  return { title, lines: [...patches, ...dues, ...copy] }
 }
 
 /** The sheet of a job as it stands, drawn. */

@@ -21,6 +21,8 @@ import {
 import { lookShown } from '../devices/looks.ts'
 import { modeShown } from '../devices/seen.ts'
 import type { Workshop } from '../base/workshop.ts'
+import { dayOf } from '../base/workshop.ts'
+import { duesShown } from './dues.ts'
 import { putStage } from '../tables/slips.ts'
 import { tell } from '../tables/news.ts'
 import { readRun } from '../tables/runs.ts'
@@ -55,6 +57,7 @@ export async function showJob(workshop: Workshop, job: JobAt): Promise<Job> {
     next: await nextOf(workshop, job),
     leave: leaveShown(workshop, job),
     build: buildOf(job),
+    dues: duesShown(job, await dayOf(workshop)),
     stands: standsOf(job),
     faults: faultsOf(job),
     seen: job.all.filter(({ topic }) => topic === 'seen.text').reverse(),

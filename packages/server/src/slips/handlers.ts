@@ -7,7 +7,7 @@ import type { Handler } from '../edge/mount.ts'
 import type { Workshop } from '../base/workshop.ts'
 import { listEntries } from '../tables/book.ts'
 import { countStates, listSlips, readSlip } from '../tables/slips.ts'
-import { listCare } from './care.ts'
+import { careCalendar, listCare } from './care.ts'
 import { noteOnSlip, setSlipState, withdrawSlip } from './acts.ts'
 import { changeSlip } from './change.ts'
 import { openSlip } from './open.ts'
@@ -54,9 +54,15 @@ export function slipHandlers(workshop: Workshop) {
     withdrawSlip(workshop, call.params.number, someone(call), call.body.second)
 
   const care: Of<'care'> = async () => ok(await listCare(workshop))
+  const careFile: Of<'careFile'> = async ({ res }) => {
+    res.setHeader('content-disposition', 'attachment; filename="aftercare.ics"')
+    res.type('text/calendar').send(await careCalendar(workshop))
+    return ok(WRITTEN)
+  }
 
   return {
     care,
+    careFile,
     slips,
     slipsCsv,
     slipOpen,

@@ -3,7 +3,7 @@
  * who puts one holds the slip's row lock, so that two people's lines take turns.
  */
 import type { LineShown } from '@plain-slate/api'
-import type { Basis, FactValue, Json, Mode, Reading, Stage } from '@plain-slate/core'
+import type { Basis, FactValue, Json, Mode, Reading, SlipState, Stage } from '@plain-slate/core'
 import { isoOf, ms } from '@plain-slate/core'
 import type { Database, Transaction } from './database.ts'
 
@@ -207,11 +207,12 @@ export async function slipsBySerial(
 
 const CARE_TOPICS = ['ready.backup', 'back.told', 'care.well', 'care.backup']
 
-/** What a slip that is closed says of the copy that was made. */
+/** What a slip says of the copy that was made, and of days that were put down. */
 export type CareLines = {
   readonly number: string
   readonly device: string
   readonly customer: string | null
+  readonly closed: boolean
   readonly lines: readonly {
     readonly topic: string
     readonly answer: string
@@ -219,33 +220,51 @@ export type CareLines = {
   }[]
 }
 
-/** Closed slips on which a copy of the data was made, with the lines that say what became of it. */
+/** Lines of copies that were made on closed slips, and of days on whatever slip was not declined. */
 export async function listCareLines(db: Database): Promise<readonly CareLines[]> {
   const rows = (await db('slip_lines')
     .join('slips', 'slips.number', 'slip_lines.slip')
     .leftJoin('personal_texts', 'personal_texts.id', 'slips.customer_text')
-    .where('slips.state', 'closed')
-    .whereIn('topic', CARE_TOPICS)
-    .whereExists((copied) =>
-      copied
-        .from('slip_lines as copies')
-        .whereRaw('copies.slip = slips.number')
-        .where({ 'copies.topic': 'ready.backup', 'copies.answer': 'opens' }),
+    .whereNot('slips.state', 'declined')
+    .where((meant) =>
+      meant.whereLike('topic', 'due.%').orWhere((copies) =>
+        copies
+          .where('slips.state', 'closed')
+          .whereIn('topic', CARE_TOPICS)
+          .whereExists((copied) =>
+            copied
+              .from('slip_lines as copies')
+              .whereRaw('copies.slip = slips.number')
+              .where({ 'copies.topic': 'ready.backup', 'copies.answer': 'opens' }),
+          ),
+      ),
     )
     .orderBy('slip_lines.id')
-    .select('number', 'device', 'personal_texts.body as customer', 'topic', 'answer', 'at')) as {
+    .select(
+      ...[
+        'number',
+        'device',
+        'personal_texts.body as customer',
+        'slips.state',
+        'topic',
+        'answer',
+        'at',
+      ],
+    )) as {
     number: string
     device: string
     customer: string | null
+    state: SlipState
     topic: string
     answer: string
     at: Date
   }[]
   const slips = new Map<string, CareLines>()
-  for (const { number, device, customer, topic, answer, at } of rows) {
+  for (const { number, device, customer, state, topic, answer, at } of rows) {
     const line = { topic, answer, at: isoOf(ms(at.getTime())) }
     const known = slips.get(number)?.lines ?? []
-    slips.set(number, { number, device, customer, lines: [...known, line] })
+    const closed = state === 'closed'
+    slips.set(number, { number, device, customer, closed, lines: [...known, line] })
   }
   return [...slips.values()]
 }

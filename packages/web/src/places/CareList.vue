@@ -1,15 +1,18 @@
 <script lang="ts">
-/** Copies of customers' data that are still kept, and what is to be done with each; nothing where none is. */
+/** What is due on slips after their work, the first first; nothing where nothing is. */
 </script>
 
 <script setup lang="ts">
 import { useSay } from '../base/said.ts'
+import { addressOf } from '../server/call.ts'
 import { useRead } from '../server/query.ts'
 import { useShop } from '../time/shop.ts'
 
 const say = useSay()
 const { now, when } = useShop()
 const care = useRead('care')
+/** A copy is due on an hour, whatever else on a day. */
+const isCopy = (care: string) => care === 'ask-owner' || care === 'delete-copy'
 const isLate = (due: string) => Date.parse(due) < now.value
 </script>
 
@@ -19,21 +22,28 @@ const isLate = (due: string) => Date.parse(due) < now.value
       {{ say('counter.care') }} <small>{{ say('counter.care.small') }}</small>
     </h2>
     <ul class="next-up" aria-labelledby="care">
-      <li v-for="one in care.data.value" :key="one.number" :data-care="one.number">
+      <li
+        v-for="one in care.data.value"
+        :key="`${one.number} ${one.care}`"
+        :data-care="one.number"
+        :data-what="one.care"
+      >
         <router-link class="mono" :to="`/slips/${one.number}/hand-back`">{{
           one.number
         }}</router-link>
         <span>
           <b>{{ one.device }}</b> <span class="dim">{{ one.customer }}</span>
         </span>
-        <span>{{
-          say(one.care === 'delete-copy' ? 'counter.care.delete' : 'counter.care.ask')
-        }}</span>
+        <span>{{ say(`counter.care.${one.care}`) }}</span>
         <span :class="{ late: isLate(one.due) }">
-          {{ when(one.due) }} {{ isLate(one.due) ? say('counter.late') : '' }}
+          {{ isCopy(one.care) ? when(one.due) : one.due.slice(0, 10) }}
+          {{ isLate(one.due) ? say('counter.late') : '' }}
         </span>
       </li>
     </ul>
+    <p class="small no-print">
+      <a :href="addressOf('careFile', {})">{{ say('counter.care.calendar') }}</a>
+    </p>
   </template>
 </template>
 

@@ -17,6 +17,7 @@ import { useSay } from '../../base/said.ts'
 import type { Answer } from '../../server/call.ts'
 import BlockedRows from '../sheet/BlockedRows.vue'
 import Departures from '../sheet/Departures.vue'
+import Dues from '../sheet/Dues.vue'
 import PermitForm from '../sheet/PermitForm.vue'
 import RouteRows from '../sheet/RouteRows.vue'
 import StageSheet from '../sheet/StageSheet.vue'
@@ -147,6 +148,7 @@ const reason = ({ reason: gravest }: Routes['left'][number]) =>
         <p v-if="data.limit" class="dim">{{ say('routes.limit') }}</p>
       </template>
       <PermitForm v-if="slip.data.value?.intent === 'service'" />
+      <Dues v-if="job.data.value" :dues="job.data.value.dues" :only="['permit']" />
       <h2 id="left">
         {{ say('routes.left') }} <small>{{ say('routes.left.small') }}</small>
       </h2>

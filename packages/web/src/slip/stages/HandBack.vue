@@ -14,6 +14,7 @@ import { addressOf } from '../../server/call.ts'
 import { renew, useChange, useRead } from '../../server/query.ts'
 import { useShop } from '../../time/shop.ts'
 import AskGroup from '../sheet/AskGroup.vue'
+import Dues from '../sheet/Dues.vue'
 import StageSheet from '../sheet/StageSheet.vue'
 import { standingOf, useJob } from '../job.ts'
 import { useSlip } from '../slip.ts'
@@ -117,6 +118,7 @@ const due = computed(() => {
           }}</v-btn>
         </p>
       </section>
+      <Dues :dues="data.dues" />
       <AskGroup group="undo" :topics="asked(data, 'undo')" />
       <AskGroup group="back" :topics="asked(data, 'back')" />
       <Resource v-slot="{ data: now }" :read="proof">

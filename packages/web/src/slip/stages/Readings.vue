@@ -12,6 +12,7 @@ import Trouble from '../../parts/Trouble.vue'
 import Ruler from '../../pictures/Ruler.vue'
 import { useSay } from '../../base/said.ts'
 import BeforeLeaving from '../sheet/BeforeLeaving.vue'
+import Dues from '../sheet/Dues.vue'
 import FactRows from '../sheet/FactRows.vue'
 import HandReading from '../sheet/HandReading.vue'
 import NextReading from '../sheet/NextReading.vue'
@@ -238,6 +239,7 @@ const buildText = (data: Job) =>
         </p>
       </section>
       <FactRows :facts="data.facts" />
+      <Dues :dues="data.dues" :only="['lock']" />
       <Stands :job="data" />
       <SeenText :seen="data.seen" />
       <HandReading v-if="may && data.run === null" ref="hand" :facts="data.facts" />

@@ -110,6 +110,7 @@ export const job = (at: Stage, more: Partial<Job> = {}): Job => ({
   stands: null,
   faults: [],
   seen: [],
+  dues: { standing: [], asked: [] },
   device: {
     serial: 'TRN4490077F31',
     port: 'P2',

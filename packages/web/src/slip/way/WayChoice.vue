@@ -12,7 +12,9 @@ const props = defineProps<{ modes: NonNullable<Job['family']>['looks'] }>()
 const emit = defineEmits<{ chosen: [mode: Mode] }>()
 const say = useSay()
 const AIMS: readonly string[] = ['off', 'system', 'writing', 'rescue']
-const aims = computed(() => props.modes.filter(({ mode: { kind } }) => kind !== null && AIMS.includes(kind)))
+const aims = computed(() =>
+  props.modes.filter(({ mode: { kind } }) => kind !== null && AIMS.includes(kind)),
+)
 </script>
 
 <template>
