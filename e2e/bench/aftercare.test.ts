@@ -34,7 +34,7 @@ it('stand at the counter until they are done, the first first, and leave as a ca
   const unfolded = calendar.replaceAll('\r\n ', '')
   expect(unfolded).toContain(`UID:${slip.number}-updates@plain-slate`)
   expect(unfolded).toContain('DTSTART;VALUE=DATE:20261114')
-  expect(unfolded).toContain(`SUMMARY:${slip.number}\\, Brakken H2K: updates were held back`)
+  expect(unfolded).toContain(`SUMMARY:${slip.number}\\, Brakken H2K: updates are held back`)
   await slip.say({ 'due.updates': 'done' })
   expect(await cares(slip)).toEqual(['patch 2026-12-30'])
   await slip.say({ 'due.patch': '2027-01-10' })

@@ -5,7 +5,6 @@
 import {
   CARES,
   DATA_KEYS,
-  DUES,
   remedySchema,
   CHECKS,
   FACTS,
@@ -18,6 +17,7 @@ import {
   partRoleSchema,
 } from '@plain-slate/core'
 import { z } from 'zod'
+import { duesSchema } from './dues.ts'
 import { lookSchema } from './look.ts'
 import { modeShownSchema } from './mode.ts'
 import { stageSchema } from './error.ts'
@@ -214,11 +214,8 @@ export const jobSchema = z.object({
       told: z.boolean(),
     })
     .nullable(),
-  /** Days on which something of it is due; `asked`: what ought to be put down, with the day that the figures suggest. */
-  dues: z.object({
-    standing: z.array(z.object({ what: z.enum(DUES), on: z.string() })),
-    asked: z.array(z.object({ what: z.enum(DUES), on: z.string().nullable() })),
-  }),
+  /** Days on which something of it is due. */
+  dues: duesSchema,
   /** What was seen and kept word for word, the newest first. */
   seen: z.array(lineSchema),
   /** What is known of this board to go wrong, whoever found it. */

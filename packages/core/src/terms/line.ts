@@ -64,7 +64,9 @@ export const dueTopic = (what: DueKind): string => `due.${what}`
 const DAY = /^\d{4}-\d{2}-\d{2}$/
 /** Whether an answer is a day that there is, as an ISO date. */
 export const isDay = (text: string): boolean =>
-  DAY.test(text) && new Date(`${text}T00:00:00Z`).toJSON()?.slice(0, 10) === text
+  DAY.test(text) && isoDay(Date.parse(`${text}T00:00:00Z`)) === text
+const isoDay = (at: number): string =>
+  Number.isNaN(at) ? '' : new Date(at).toISOString().slice(0, 10)
 
 /** One thing that can be said, and how it may be answered; no answers: a whole number. */
 export type Topic = {

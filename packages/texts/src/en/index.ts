@@ -2,6 +2,7 @@
 import { bench } from './bench.ts'
 import { book } from './book.ts'
 import { command } from './command.ts'
+import { dues } from './dues.ts'
 import { errors } from './errors.ts'
 import { families } from './families.ts'
 import { fit, fitUnread } from './fit.ts'
@@ -46,4 +47,5 @@ export const en = {
   ...pictures,
   ...whatIf,
   ...work,
+  ...dues,
 } as const

@@ -52,15 +52,16 @@ function lineWords(say: Say, facts: EventLine['facts']): string {
     ? say(`topic.${group}` as 'topic.ready.permission', { what: '' })
     : group.startsWith('way.')
       ? say('topic.way', { mode: group.slice('way.'.length) })
-      : triedWords(say, group)
+      : otherWords(say, group)
   const named = topic.replace(/:? *$/, '')
   return say('act.slip.line', { topic: named, answer: word(say, 'answer', what) })
 }
 
-/** A remedy that was tried, or a thing that may be lost. */
-function triedWords(say: Say, topic: string): string {
-  const [group, , does = ''] = topic.split('.')
-  return group === 'tried' ? word(say, 'remedy.does', does) : topic.replace(/^survive\./, '')
+/** A remedy that was tried, a day that was put down, or a thing that may be lost. */
+function otherWords(say: Say, topic: string): string {
+  const [group, what = '', does = ''] = topic.split('.')
+  if (group === 'tried') return word(say, 'remedy.does', does)
+  return group === 'due' ? word(say, 'due', what) : topic.replace(/^survive\./, '')
 }
 
 function slipWords(say: Say, line: EventLine, name: (id: string) => string): string {

@@ -6,6 +6,7 @@
 import { useSay } from '../base/said.ts'
 import { addressOf } from '../server/call.ts'
 import { useRead } from '../server/query.ts'
+import { dayAndMonth } from '../time/words.ts'
 import { useShop } from '../time/shop.ts'
 
 const say = useSay()
@@ -36,7 +37,7 @@ const isLate = (due: string) => Date.parse(due) < now.value
         </span>
         <span>{{ say(`counter.care.${one.care}`) }}</span>
         <span :class="{ late: isLate(one.due) }">
-          {{ isCopy(one.care) ? when(one.due) : one.due.slice(0, 10) }}
+          {{ isCopy(one.care) ? when(one.due) : dayAndMonth(Date.parse(one.due), 'UTC') }}
           {{ isLate(one.due) ? say('counter.late') : '' }}
         </span>
       </li>
