@@ -33,7 +33,7 @@ export default defineConfig({
       {
         test: {
           name: 'server',
-          include: ['packages/server/src/**/*.test.ts', 'e2e/{bench,faults}/**/*.test.ts'],
+          include: ['packages/server/src/**/*.test.ts', 'e2e/{bench,faults,jobs}/**/*.test.ts'],
           globalSetup: ['scripts/test/vitest-setup.ts'],
           /* Each file has a database and a server of its own; the modules may be shared. */
           isolate: false,

@@ -1,5 +1,5 @@
 export { DEMO_PEOPLE, idOf } from './people.ts'
-export type { DemoPerson } from './people.ts'
+export type { DemoName, DemoPerson } from './people.ts'
 export { DEMO_NOW, seedDemo } from './seed.ts'
 export { DEMO_SLIPS } from './slips.ts'
 export { FAMILIES_FOLDER, demoFamilies, familyNamed, readFamily, tarnFamily } from './families.ts'

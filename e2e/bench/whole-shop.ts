@@ -97,11 +97,9 @@ export class WholeShop {
     await this.begin('agent a')
     for (const name of shelved) await this.shelve(name)
     const first = DEMO_DEVICES.find(({ serial }) => serial === serials[0])
-    if (first === undefined) return
-    await until(
-      'the device is seen',
-      async () => (await this.port(first.port ?? 'P2')).seen !== null,
-    )
+    const port = first?.port ?? null
+    if (port === null) return
+    await until('the device is seen', async () => (await this.port(port)).seen !== null)
   }
 
   #write(name: string, text: string): void {

@@ -144,10 +144,8 @@ export class Technician {
   async signs(): Promise<Ready> {
     const { signed } = await this.ready()
     const open = signed.filter((one) => !one.signed)
-    const answerOf = ({ topic, answers }: (typeof open)[number]): string =>
-      topic === 'ready.backup'
-        ? 'opens'
-        : (answers.find((one) => one === 'yes') ?? answers[0] ?? '')
+    const answerOf = ({ answers }: (typeof open)[number]): string =>
+      ['opens', 'yes'].find((one) => answers.includes(one)) ?? answers[0] ?? ''
     await this.say(Object.fromEntries(open.map((one) => [one.topic, answerOf(one)])))
     return this.ready()
   }
@@ -168,6 +166,9 @@ export class Technician {
       last = await this.run(id)
       if (is(last)) return true
       const { asked: wanted, way } = last
+      /* Started, and heard by nobody: it waits for its key, or its link permission was never given. */
+      if (wanted === null && last.word === 'first-start' && last.waiting?.seen === null)
+        await this.startsUnheard()
       if (wanted === null) return false
       const act = handsFor(wanted.ask, this.serial, way?.to.id)
       if (act !== undefined) await this.hands(act)
@@ -177,11 +178,21 @@ export class Technician {
     return last
   }
 
+  /** What the page says of a device that has started and is not seen: its key, then its link permission. */
+  async startsUnheard(): Promise<void> {
+    await this.hands({ kind: 'confirm', serial: this.serial })
+    await this.hands({ kind: 'permit', serial: this.serial, given: true })
+  }
+
   /** To the end of a run that is to come to its end. */
   async ends(id: string): Promise<RunShown> {
     const end = await this.follows(id, 'the run ends', ({ state }) =>
       ['ended', 'stopped'].includes(state),
-    )
+    ).catch(async (error: unknown) => {
+      const { step, steps, word, asked, waiting, why } = await this.run(id)
+      const at = JSON.stringify({ step: steps[step - 1]?.kind, word, asked, waiting, why })
+      throw new Error(`${String(error)}; it stands at ${at}`)
+    })
     if (end.state !== 'ended') throw new Error(`stopped: ${JSON.stringify(end.why)}`)
     return end
   }

@@ -92,6 +92,9 @@ export const planSchema = z.object({
   hands: range,
   /** Percent of charge that must be there. */
   needs: z.int(),
+  /** What may be drawn of that, without margin and floor; the floor of the house, where it has one. */
+  draws: z.number(),
+  floor: z.int().nullable(),
   restarts: z.int(),
   /** What becomes of each of the customer's things, where it lies, and what decides that. */
   fates: z.array(

@@ -57,6 +57,7 @@ describe('what is due after a job', () => {
     const phone = { family: alder, written: undefined } as const
     expect(asked({ ...phone, identity: seen('greyed') })).toEqual(['lock 2026-10-22'])
     expect(asked({ ...phone, identity: seen('off') })).toEqual([])
+    expect(asked({ ...phone, identity: seen('greyed'), written })).toEqual(['patch 2026-12-30'])
     expect(asked({ ...phone, identity: seen('greyed', 'S') })).toEqual([])
     expect(asked({ identity: seen('greyed'), written: undefined })).toEqual([])
   })

@@ -44,7 +44,8 @@ export function duesAsked(at: AfterJob): readonly DueAsked[] {
   const { written, today, days } = at
   const held = written !== undefined && holdsBack(at)
   const support = written?.supportedUntil
-  const switchOn = switchOpens(at)
+  /* After the work it is of no account: every set-up greys it anew. */
+  const switchOn = written === undefined ? switchOpens(at) : undefined
   const asked: readonly (DueAsked | undefined)[] = [
     held ? { what: 'updates', on: daysAfter(today, days.hold) } : undefined,
     written === undefined

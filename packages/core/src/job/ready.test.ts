@@ -24,6 +24,7 @@ const plan = {
   reaches: true,
   mode: 'normal',
   needs: 44,
+  needsAlone: 44,
   seconds: 1500,
   permission: true,
   fates: ['kept'],
@@ -49,7 +50,7 @@ const facts = (more: Partial<ReadyFacts> = {}): ReadyFacts => ({
   keepData: true,
   leaving: undefined,
   starts: true,
-  house: { backup: 'always', cards: 'out' },
+  house: { backup: 'always', cards: 'out', batteryFloor: null },
   idleDrain: 0.2,
   lines: linesOf({}),
   ...more,
@@ -304,19 +305,19 @@ describe('what the house decided of Ready', () => {
     const backup = (house: ReadyFacts['house'], of: ReadyFacts['plan']) =>
       topics({ house, plan: of }).includes('ready.backup')
     expect([
-      backup({ backup: 'always', cards: 'out' }, plan),
-      backup({ backup: 'lost', cards: 'out' }, plan),
+      backup({ backup: 'always', cards: 'out', batteryFloor: null }, plan),
+      backup({ backup: 'lost', cards: 'out', batteryFloor: null }, plan),
     ]).toEqual([true, false])
-    expect(backup({ backup: 'lost', cards: 'out' }, lost)).toBe(true)
+    expect(backup({ backup: 'lost', cards: 'out', batteryFloor: null }, lost)).toBe(true)
     expect(topics({ keepData: false, plan: lost })).not.toContain('ready.backup')
   })
 
   it('has SIM and card taken out, or left in; the card that is read from stays', () => {
     const out = (more: Partial<ReadyFacts>) => topics(more).includes('ready.out')
-    expect([out({ lines }), out({ lines, house: { backup: 'always', cards: 'in' } })]).toEqual([
-      true,
-      false,
-    ])
+    expect([
+      out({ lines }),
+      out({ lines, house: { backup: 'always', cards: 'in', batteryFloor: null } }),
+    ]).toEqual([true, false])
     const fromCard = { ...plan, fromCard: true }
     expect([out({ lines: card }), out({ lines: card, plan: fromCard })]).toEqual([true, false])
     expect(out({ lines, plan: fromCard })).toBe(true)

@@ -83,6 +83,8 @@ export type ReadyFacts = {
         /** Its rehearsal ended as the plan promises. */
         readonly reaches: boolean
         readonly needs: number
+        /** The same without the floor of the house. */
+        readonly needsAlone: number
         /** Seconds that it takes at the longest. */
         readonly seconds: number
         /** A step of it needs the link permission. */
@@ -118,7 +120,7 @@ export type ReadyFacts = {
   /** False: it does not start, and nothing that needs it running is asked. */
   readonly starts: boolean
   /** What the house decided of backups and of SIM and card. */
-  readonly house: Pick<HouseRules, 'backup' | 'cards'>
+  readonly house: Pick<HouseRules, 'backup' | 'cards' | 'batteryFloor'>
   /** Percent a minute that it drains where it answers and does not charge. */
   readonly idleDrain: number
   readonly lines: Lines
@@ -162,7 +164,12 @@ export function checksOf(at: ReadyFacts): readonly Check[] {
       check: 'battery',
       seen: at.percent !== undefined,
       holds: at.percent !== undefined && plan !== undefined && at.percent >= plan.needs,
-      facts: { here: at.percent ?? 0, needed: plan?.needs ?? 0 },
+      facts: {
+        here: at.percent ?? 0,
+        needed: plan?.needs ?? 0,
+        alone: plan?.needsAlone ?? 0,
+        floor: at.house.batteryFloor ?? 0,
+      },
     },
     ...packageChecks(at),
     {

@@ -3,10 +3,10 @@
  * many, and candidates in the order that an intent wants. Reads cases; gives verdicts with reasons.
  */
 import { orderBuilds, readBuild } from '../build/grammar.ts'
-import { settled } from '../device/identity.ts'
 import type { Manifest, Shelved } from '../firmware/manifest.ts'
 import type { Finding, Verdict } from '../verdict/verdict.ts'
 import { VERDICTS, gravestFirst, isTakeable, worst } from '../verdict/verdict.ts'
+import { standsOn } from './stands.ts'
 import type { Case, Rule, Unheld } from './rule.ts'
 import { ask, verdictOf } from './rule.ts'
 import { RULES } from './rules.ts'
@@ -83,8 +83,7 @@ function promise({ keepData }: Pick<Case, 'keepData'>, { findings }: Judgement):
 
 /** Negative when `a` serves the intent better than `b`. */
 export function better(at: Unheld, a: Manifest, b: Manifest): number {
-  const here = String(settled(at.identity, 'build') ?? '')
-  const release = Number(settled(at.identity, 'release') ?? 0)
+  const { build: here, release = 0 } = standsOn(at)
   const first = (wanted: (one: Manifest) => boolean) => Number(wanted(b)) - Number(wanted(a))
   const newer = compareBuilds(at, b.build, a.build)
   const isStable = (one: Manifest) => one.channel === 'stable'

@@ -60,11 +60,26 @@ export function chargeNeeded(
   house: { readonly batteryMargin: number; readonly batteryFloor: number | null },
   own: OwnFigures = {},
 ): number {
+  return chargeWith(chargeDrawn(family, effects, own), house)
+}
+
+/** Percent that a plan may draw: all of it, its costliest step once more, and a restart as the way out. */
+export function chargeDrawn(
+  family: Family,
+  effects: readonly Effect[],
+  own: OwnFigures = {},
+): number {
   const drains = effects.map((effect) => drainOf(family, effect, own))
   const again = Math.max(0, ...drains)
-  const drained = drains.reduce((total, one) => total + one, 0)
-  return chargeFor(family, { drained, again }, house, own)
+  const out = again === 0 ? 0 : drainOf(family, effectOf(family, { kind: 'restart' }), own)
+  return drains.reduce((total, one) => total + one, 0) + again + out
 }
+
+/** Percent that must be there for what is drawn: with the house's margin, and no less than its floor. */
+export const chargeWith = (
+  drawn: number,
+  house: { readonly batteryMargin: number; readonly batteryFloor: number | null },
+): number => Math.max(Math.ceil(drawn + house.batteryMargin), house.batteryFloor ?? 0)
 
 /** The same of what was added up already: what is drained in all, and by the costliest step. */
 export function chargeFor(
@@ -74,8 +89,7 @@ export function chargeFor(
   own: OwnFigures = {},
 ): number {
   const out = again === 0 ? 0 : drainOf(family, effectOf(family, { kind: 'restart' }), own)
-  const all = drained + again + out
-  return Math.max(Math.ceil(all + house.batteryMargin), house.batteryFloor ?? 0)
+  return chargeWith(drained + again + out, house)
 }
 
 /** Percent of charge an effect costs at its longest. */

@@ -10,7 +10,7 @@ import type { Unheld } from '../match/rule.ts'
 import type { Fate, FateWhy } from '../match/rules/data-fate.ts'
 import { FATE_OF, FATE_WHYS } from '../match/rules/data-fate.ts'
 import type { OwnFigures, Seconds } from '../pace/pace.ts'
-import { chargeNeeded, drainOf, paceOf, sum } from '../pace/pace.ts'
+import { chargeDrawn, chargeWith, drainOf, paceOf, sum } from '../pace/pace.ts'
 import { operationOf } from './operation.ts'
 import type { Plan } from './plan.ts'
 import { whysOf } from './whys.ts'
@@ -33,6 +33,8 @@ export type Folds = {
   /** Percent drained at the longest, and percent that must be there to begin. */
   readonly drains: number
   readonly needs: number
+  /** What may be drawn of it, a way out and the costliest step once more included: without margin and floor. */
+  readonly draws: number
   readonly restarts: number
   readonly fates: readonly ItemFate[]
   /** The last step after which the way back is still open; undefined: never open. */
@@ -49,12 +51,14 @@ export function fold(plan: Plan, at: Unheld, own: OwnFigures = {}): Folds {
   const { family, house } = at
   const effects = effectsOf(plan, family)
   const timed = effects.map((effect) => ({ effect, pace: paceOf(family, effect, own) }))
+  const drawn = chargeDrawn(family, effects, own)
   const drains = effects.reduce((total, effect) => total + drainOf(family, effect, own), 0)
   return {
     time: sum(timed.map(({ pace }) => pace)),
     hands: sum(timed.filter(({ effect }) => effect.hands).map(({ pace }) => pace)),
     drains,
-    needs: chargeNeeded(family, effects, house, own),
+    needs: chargeWith(drawn, house),
+    draws: drawn,
     restarts: effects.filter(({ restarts }) => restarts).length,
     fates: fatesOf(plan, at, effects),
     wayBackUntil: wayBackUntil(plan, at, effects),

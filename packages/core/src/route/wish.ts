@@ -2,6 +2,7 @@
  * Whether a route comes to what its owner wants, and what it misses of that. Reads an intent, what is on the device and
  * where the route ends; gives what is missed, the gravest first.
  */
+import { standsOn } from '../match/stands.ts'
 import { orderBuilds, readBuild } from '../build/grammar.ts'
 import { settled } from '../device/identity.ts'
 import type { DeviceState } from '../plan/state.ts'
@@ -70,20 +71,19 @@ function missesRelease(
   { at }: DeviceState,
   { shelved: { manifest } }: Pick<Ended, 'shelved'>,
 ): boolean {
-  const here = settled(at.identity, 'build')
-  const release = settled(at.identity, 'release')
+  const { build: here, release } = standsOn(at)
   switch (at.intent) {
     case 'update':
-      return here !== undefined && isNoNewer(at, manifest.build, String(here))
+      return here !== undefined && isNoNewer(at, manifest.build, here)
     case 'downgrade':
-      return release !== undefined && manifest.release >= Number(release)
+      return release !== undefined && manifest.release >= release
     case 'preview':
       return manifest.channel === 'stable'
     case 'leave-channel':
       return manifest.channel !== 'stable'
     case 'restore':
     case 'relock':
-      return release !== undefined && manifest.release !== Number(release)
+      return release !== undefined && manifest.release !== release
     case 'service':
     case 'variant-change':
       return false

@@ -2,6 +2,7 @@
 import type { LeaveShown } from '@plain-slate/api'
 import type { Fate, LeaveItem, LeavePlan, Leaving, Mode } from '@plain-slate/core'
 import {
+  chargeWith,
   beforeLeaving,
   isLeaveWaived,
   leaveOpen,
@@ -53,13 +54,14 @@ export function leavingOf(
 }
 
 /** The plan that was taken: fates of things that are there, each once. */
-export function plannedOf({ taken, lines }: JobAt): LeavePlan | undefined {
+export function plannedOf({ taken, lines, house }: JobAt): LeavePlan | undefined {
   if (taken === undefined) return undefined
   const { shown, at } = taken
   const there = shown.fates.filter(({ item }) => said(lines, `survive.${item}`) !== 'not-there')
   return {
     takenAt: msOf(at),
-    needs: shown.needs,
+    /* By the house as it is now: a floor or a margin that was decided since holds for this plan too. */
+    needs: chargeWith(shown.draws, house),
     permission: shown.steps.some(
       ({ kind, facts }) => kind === 'ready' && facts['what'] === 'permission',
     ),

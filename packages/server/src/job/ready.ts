@@ -5,6 +5,7 @@
 import type { Ready } from '@plain-slate/api'
 import type { Actor, Family, HouseRules, Mode, ReadyFacts } from '@plain-slate/core'
 import {
+  chargeWith,
   checksOf,
   confirmationsOf,
   doubtedFacts,
@@ -83,7 +84,16 @@ function planOf(job: JobAt, stale: boolean): ReadyFacts['plan'] {
       ? ['preview' as const]
       : []),
   ]
-  return { ...planned, consents, stale, reaches: shown.reaches, seconds: shown.time.high, fromCard }
+  const needsAlone = chargeWith(shown.draws, { ...job.house, batteryFloor: null })
+  return {
+    ...planned,
+    needsAlone,
+    consents,
+    stale,
+    reaches: shown.reaches,
+    seconds: shown.time.high,
+    fromCard,
+  }
 }
 
 /** What a finding on the picked package, or on what goes before it, still asks people for. */

@@ -39,6 +39,8 @@ export type MadePlan = {
   readonly partitions: PlanShown['wall']['partitions']
   /** Title of the package with which it can go back; null: the shelf holds none. */
   readonly wayBack: string | null
+  /** Percent under which its house begins nothing; null: it has no such floor. */
+  readonly floor: number | null
 }
 
 /** Its steps, each with its seconds and the place of its first command. */
@@ -64,6 +66,8 @@ export function showPlan(made: MadePlan, family: Family, digest: string): PlanSh
     time: { ...folds.time },
     hands: { ...folds.hands },
     needs: folds.needs,
+    draws: folds.draws,
+    floor: made.floor,
     restarts: folds.restarts,
     fates: fatesShown(folds.fates),
     writes: writesOf(plan),

@@ -95,6 +95,7 @@ export async function planOn(
     plan,
     port: asked.port,
     folds,
+    floor: found.house.batteryFloor,
     judged: { verdict, findings },
     worst,
     ends: {

@@ -158,6 +158,7 @@ export const runs = {
   'run.waiting': 'Waits for it in {mode}.',
   'run.waiting.permission':
     'If it has started already and is not seen: give it the link permission in its settings.',
+  'run.waiting.key': 'If it waits for its key already: {step}.',
   'run.says': 'The device itself says: “{text}”.',
   'run.waiting.set-up':
     'If it stands at its set-up page already, it answers nobody: go through the set-up and give it the link permission, and the run goes on.',

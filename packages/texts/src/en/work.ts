@@ -55,6 +55,8 @@ export const work = {
   'plan.margin.battery.unseen': 'Needs {needs} % of charge',
   'plan.margin.battery.why':
     'What {time} draw at the most, {restarts, plural, one {one restart} other {# restarts}} among them, its costliest step a second time and a way out, and the margin of the house.',
+  'plan.margin.battery.floor':
+    'This house begins nothing under {floor} %. The plan itself draws {draws} % at the most, its costliest step a second time and a way out among them.',
   'plan.margin.back': 'The way back is here',
   'plan.margin.back.why': '{title}, proven. It stays open until step {step} of {steps}.',
 
@@ -122,9 +124,10 @@ export const work = {
   'check.mode.fails':
     'it waits in {mode} and drains {drain} % a minute: leave it until all is signed',
   'check.mode.unseen': 'not seen yet',
-  'check.battery.says': '{here} %, needs {needed} %',
+  'check.battery.says':
+    '{here} %, needs {needed} %: the plan itself {alone} %, the floor of this house {floor, plural, =0 {none} other {# %}}',
   'check.battery.fails':
-    '{here} %, needs {needed} %: charge it while it runs or is off, not in a mode that only drains',
+    '{here} %, needs {needed} %: the plan itself {alone} %, the floor of this house {floor, plural, =0 {none} other {# %}}. Charge it while it runs or is off, not in a mode that only drains',
   'check.battery.unseen': 'not seen; it needs {needed} %',
   'check.package.says': 'every digest holds',
   'check.package.fails': 'not whole: {unproven}',

@@ -22,7 +22,7 @@ const right = computed(() =>
 type Note = { readonly title: string; readonly why?: string }
 const notes = computed((): readonly Note[] => {
   if (plan.value === undefined) return []
-  const { needs, restarts, steps, wayBack, wayBackUntil, ownRuns } = plan.value
+  const { needs, draws, floor, restarts, steps, wayBack, wayBackUntil, ownRuns } = plan.value
   const battery = job.data.value?.device?.battery ?? undefined
   const most = Math.ceil(plan.value.time.high / 60) * 60
   const time = rangeWords(say, { low: most, high: most })
@@ -32,7 +32,10 @@ const notes = computed((): readonly Note[] => {
         battery === undefined
           ? say('plan.margin.battery.unseen', { needs })
           : say('plan.margin.battery', { battery, needs }),
-      why: say('plan.margin.battery.why', { time, restarts }),
+      why:
+        floor === needs
+          ? say('plan.margin.battery.floor', { floor, draws: Math.ceil(draws) })
+          : say('plan.margin.battery.why', { time, restarts }),
     },
     wayBack === null || wayBackUntil === null
       ? { title: say('plan.back.none') }

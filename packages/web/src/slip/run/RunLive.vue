@@ -62,6 +62,10 @@ const byItself = computed(() => {
   return next.slice(0, 3).map((one) => stepWords(say, one))
 })
 const nextHands = computed(() => then.value.find((one) => one.hands))
+/** A key that its system will ask for: until it is pressed nothing hears it. */
+const goOn = computed(() =>
+  then.value.find(({ kind, facts }) => kind === 'by-hand' && facts['what'] === 'go-on'),
+)
 const leaves = computed(() => say(`strip.${then.value[0]?.worst ?? 'unaffected'}`))
 const source = computed(() => {
   const now = step.value
@@ -153,7 +157,12 @@ useHeldKey(
         :limit="step.silent ?? undefined"
         :waits="house?.silence === 'wait'"
       />
-      <p v-if="run.waiting?.mode?.kind === 'system'">{{ say('run.waiting.permission') }}</p>
+      <p v-if="run.waiting?.mode?.kind === 'system'">
+        {{ say('run.waiting.permission') }}
+        <template v-if="goOn">{{
+          say('run.waiting.key', { step: stepWords(say, goOn) })
+        }}</template>
+      </p>
     </template>
     <h2 id="happened">
       {{ say('write.happened') }} <small>{{ say('write.happened.small') }}</small>

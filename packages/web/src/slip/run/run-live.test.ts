@@ -125,6 +125,22 @@ describe('a run on its slip', () => {
     expect(await first('again', {}, [old])).toBe('again')
   })
 
+  it('says of a start that nobody hears what may hold it: its permission, and a key that it waits for', async () => {
+    const [step] = run().steps
+    if (step === undefined) throw new Error('no step')
+    const waiting = {
+      mode: { id: 'normal', name: 'normal mode', kind: 'system' },
+      seen: null,
+    } as const
+    const facts = { what: 'go-on', say: 'press the scan key' } as const
+    const key = { ...step, number: 9, kind: 'by-hand', facts, hands: true } as const
+    const words = async (more: Partial<RunShown>) => (await live({ waiting, ...more })).shown.text()
+    expect(await words({})).toContain('give it the link permission')
+    expect(await words({})).not.toContain('waits for its key')
+    expect(await words({ steps: [step, key] })).toContain('press the scan key')
+    expect(await words({ steps: [step, key], waiting: null })).not.toContain('waits for its key')
+  })
+
   it('says what is done about a long silence, as the house has it', async () => {
     const [step] = run().steps
     if (step === undefined) throw new Error('no step')

@@ -187,6 +187,8 @@ export const plan = (more: Partial<PlanShown> = {}): PlanShown => ({
   time: { low: 1080, high: 1560 },
   hands: { low: 60, high: 60 },
   needs: 44,
+  draws: 24,
+  floor: null,
   restarts: 3,
   fates: [
     {

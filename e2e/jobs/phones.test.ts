@@ -1,0 +1,186 @@
+/** The jobs of the phones: two writing modes, floors by part, a lock that opens. */
+import { THINGS } from '@plain-slate/core'
+import type { DemoDevice } from '@plain-slate/demo'
+import { DEMO_DEVICES } from '@plain-slate/demo'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { WholeShop } from '../bench/whole-shop.ts'
+import { built } from '../bench/whole-shop.ts'
+import { openShop } from './shop.ts'
+import { Technician } from './technician.ts'
+
+const LOOPING = 'COR4NB201177'
+const sold = DEMO_DEVICES.find(({ serial }) => serial === 'COR4NB201406')
+if (sold === undefined) throw new Error('no phone that goes back')
+/** Its loader is newer than the one of the build that it goes back to. */
+const GOES_BACK: DemoDevice = {
+  ...sold,
+  serial: 'COR4NB201914',
+  strange: { loader: '20-2638.0-HO' },
+  loader: 31,
+  port: null,
+}
+const TOO_HIGH = 'COR4MB200424'
+const STOCK_OPEN = 'COR5MC300420'
+const SOLD_BY_S = 'COR5NC310403'
+
+/** What may be on a phone, each answered alike. */
+const each = (answer: 'must' | 'may-go' | 'not-there') =>
+  Object.fromEntries(
+    ['photos', 'apps', 'messages', 'settings', ...THINGS].map((one) => [`survive.${one}`, answer]),
+  )
+const NOT_THERE = each('not-there')
+
+let shop: WholeShop
+beforeAll(async () => {
+  const packages = [
+    'alder-19-2620.1-HO',
+    'alder-20-2638.0-HO',
+    'alder-20-2640.1-HO',
+    'alder-20-2634.0-HO',
+    'alder-21-2641.1-HO',
+    'alder-variant-20-2634.0-HO',
+  ]
+  const serials = [LOOPING, TOO_HIGH, STOCK_OPEN, SOLD_BY_S]
+  shop = await openShop(packages, serials, { devices: [GOES_BACK] })
+}, 240_000)
+afterAll(() => shop.close())
+
+describe('job 1: a restart loop since a clean write elsewhere, photos to stay', () => {
+  it('is told by its digests, written where it differs, cut on a bad cable and taken up at the byte', async () => {
+    const customer = { device: 'Alder 4', model: 'CORV-4N', intent: 'restore' } as const
+    const answers = { ...NOT_THERE, 'survive.photos': 'must', 'history.starts': 'stops' }
+    const job = await Technician.takesIn(shop, { ...customer, answers }, LOOPING, 'P4')
+    await job.hands({ kind: 'keys', serial: LOOPING, to: 'loader' })
+    await job.read()
+    const read = await job.read(true)
+    expect(read.stands?.set ?? null).toBeNull()
+    /* What its data were last used by nobody could read: only what is no older than any build surely opens them. */
+    const { routes } = await job.routes()
+    const [best] = routes
+    expect(new Set(routes.map(({ title }) => title))).toEqual(new Set(['20-2640.1-HO']))
+    expect(best?.findings.map(({ code }) => code)).toContain('fit.promise.data.unseen')
+    const { taken } = await job.takes(best?.route ?? '')
+    const writes = taken?.shown.writes ?? []
+    /* Its kernel is of that build already, and goes on with what is signed with it; rescue and variant are the same in all. */
+    const told = writes.map(({ partition, reason }) => `${partition} ${reason}`)
+    expect(told).toEqual(
+      expect.arrayContaining([
+        'modem differs',
+        'kernel together-with',
+        'main differs',
+        'rescue same-digest',
+        'variant same-digest',
+      ]),
+    )
+
+    /* A device that does not start is asked for no switch of its settings, and of a copy whether one is wanted at all. */
+    const { signed } = await job.ready()
+    expect(signed.map(({ topic }) => topic)).not.toContain('ready.permission')
+    const copy = signed.find(({ topic }) => topic === 'ready.backup')
+    expect(copy?.answers).toEqual(['impossible', 'not-wanted'])
+    const before = shop.flash(LOOPING).marks
+    await job.signs()
+    await job.hands({ kind: 'cut', serial: LOOPING, piece: 2, bytes: 40_960, how: 'cable' })
+    const id = await job.starts()
+    const lost = await job.follows(id, 'it is lost', ({ losses }) => losses > 0)
+    expect(lost.word).toBe('in-doubt')
+    await shop.call('POST', '/api/bench/cables', { cable: 'A', port: 'P4' })
+    await job.hands({ kind: 'plug', serial: LOOPING, port: 'P4' })
+    const end = await job.ends(id)
+    expect([end.word, end.losses]).toEqual(['done', 1])
+    expect(shop.flash(LOOPING).wrong(built('alder-20-2640.1-HO').manifest)).toEqual([])
+    expect(shop.flash(LOOPING).marks).toEqual(before)
+    expect((await job.read()).device?.outcome).toBe('normal')
+  }, 120_000)
+})
+
+describe('job 14: back to the last build of the release before, its wipe agreed', () => {
+  it('keeps the older loader away, erases and proves it, and holds updates back until a day', async () => {
+    const customer = { device: 'Alder 4', model: 'CORV-4N', intent: 'downgrade' } as const
+    const answers = { ...NOT_THERE, 'survive.photos': 'must', 'survive.settings': 'may-go' }
+    const job = await Technician.takesIn(shop, { ...customer, answers }, GOES_BACK.serial, 'P1')
+    await job.read()
+    await job.leaves()
+    await job.read(true)
+    /* Without the erase it would loop: where its photos must stay it is not offered. */
+    const offered = async () => (await job.routes()).routes.map(({ title }) => title)
+    expect(await offered()).not.toContain('19-2620.1-HO')
+    await job.say({ 'survive.photos': 'may-go' })
+    const back = (await job.routes()).routes.find(({ title }) => title === '19-2620.1-HO')
+    const { taken } = await job.takes(back?.route ?? '')
+    const kinds = taken?.shown.steps.map(({ kind }) => kind) ?? []
+    expect(kinds.lastIndexOf('erase')).toBeGreaterThan(0)
+    expect(kinds.lastIndexOf('erase')).toBeLessThan(kinds.indexOf('first-start'))
+    const loader = taken?.shown.writes.find(({ partition }) => partition === 'loader')
+    expect(loader?.write).toBe(false)
+    await job.signs()
+    const end = await job.ends(await job.starts())
+    expect(end.word).toBe('done')
+    expect(shop.flash(GOES_BACK.serial).readable).toEqual([])
+    const { dues } = await job.read()
+    expect(dues.asked.map(({ what }) => what)).toEqual(['updates', 'patch'])
+    await job.say({ 'due.updates': dues.asked[0]?.on ?? '' })
+    expect((await job.job()).dues.standing.map(({ what }) => what)).toEqual(['updates'])
+  }, 120_000)
+
+  it('is refused where a floor forbids it, and the nearest that goes is named', async () => {
+    const customer = { device: 'Alder 4', model: 'CORV-4M', intent: 'downgrade' } as const
+    const answers = { ...NOT_THERE, 'survive.photos': 'may-go' }
+    const job = await Technician.takesIn(shop, { ...customer, answers }, TOO_HIGH, 'P5')
+    await job.read()
+    await job.leaves()
+    await job.read(true)
+    const roads = await job.routes()
+    expect(roads.routes.map(({ title }) => title)).not.toContain('19-2620.1-HO')
+    const [left] = [...roads.left, ...roads.blocked].filter(({ title }) => title === '19-2620.1-HO')
+    expect(left === undefined ? '' : JSON.stringify(left)).toContain('state.floor')
+    await expect(job.takes('alder-19-2620.1-HO')).rejects.toThrow(/floor|older/)
+    expect(roads.routes[0]?.title).toBe('20-2638.0-HO')
+  }, 120_000)
+})
+
+describe('job 20: a carrier’s phone made open', () => {
+  it('takes the variant up in place, photos and messages kept, and the network lock is what it was', async () => {
+    const customer = { device: 'Alder 5', model: 'CORV-5N', intent: 'variant-change' } as const
+    const answers = { ...NOT_THERE, 'survive.photos': 'must', 'survive.messages': 'must' }
+    const job = await Technician.takesIn(shop, { ...customer, answers }, SOLD_BY_S, 'P2')
+    await job.read()
+    await job.leaves()
+    await job.read(true)
+    const { routes } = await job.routes()
+    /* Both roads: the variant alone, in place, and its newest build whole. */
+    const titles = routes.map(({ title }) => title)
+    expect(titles).toEqual(expect.arrayContaining(['variant HO of 20-2634.0', '21-2641.1-HO']))
+    const inPlace = routes.find(({ title }) => title.startsWith('variant HO'))
+    const marks = shop.flash(SOLD_BY_S).marks
+    const end = await job.does(inPlace?.route ?? '')
+    expect(end.word).toBe('done')
+    expect(shop.flash(SOLD_BY_S).marks).toEqual(marks)
+  }, 120_000)
+})
+
+describe('job 5: all stock, its lock to be closed', () => {
+  it('closes it last, after a first start that was proven, and starts once more', async () => {
+    const customer = { device: 'Alder 5', model: 'CORV-5M', intent: 'relock' } as const
+    const answers = { ...NOT_THERE, 'survive.photos': 'may-go', 'survive.apps': 'may-go' }
+    const job = await Technician.takesIn(shop, { ...customer, answers }, STOCK_OPEN, 'P3')
+    await job.read()
+    await job.leaves()
+    await job.read(true)
+    const { routes } = await job.routes()
+    const closing = routes.find(
+      ({ route, title }) => title === '21-2641.1-HO' && route.includes('close'),
+    )
+    const { taken } = await job.takes(closing?.route ?? '')
+    const kinds = taken?.shown.steps.map(({ kind }) => kind) ?? []
+    const lock = kinds.indexOf('lock')
+    expect(kinds.indexOf('first-start')).toBeGreaterThanOrEqual(0)
+    expect(kinds.indexOf('first-start')).toBeLessThan(lock)
+    expect(kinds.lastIndexOf('first-start')).toBeGreaterThan(lock)
+    await job.signs()
+    const end = await job.ends(await job.starts())
+    expect(end.word).toBe('done')
+    const facts = await job.read()
+    expect(facts.facts.find(({ fact }) => fact === 'bootLock')?.value).toBe('closed')
+  }, 120_000)
+})
