@@ -304,11 +304,9 @@ describe('what the house decided of Ready', () => {
   it('asks for a copy always, or only where something is lost', () => {
     const backup = (house: ReadyFacts['house'], of: ReadyFacts['plan']) =>
       topics({ house, plan: of }).includes('ready.backup')
-    expect([
-      backup({ backup: 'always', cards: 'out', batteryFloor: null }, plan),
-      backup({ backup: 'lost', cards: 'out', batteryFloor: null }, plan),
-    ]).toEqual([true, false])
-    expect(backup({ backup: 'lost', cards: 'out', batteryFloor: null }, lost)).toBe(true)
+    const only = { backup: 'lost', cards: 'out', batteryFloor: null } as const
+    expect(backup({ ...only, backup: 'always' }, plan)).toBe(true)
+    expect([backup(only, plan), backup(only, lost)]).toEqual([false, true])
     expect(topics({ keepData: false, plan: lost })).not.toContain('ready.backup')
   })
 

@@ -164,12 +164,7 @@ export function checksOf(at: ReadyFacts): readonly Check[] {
       check: 'battery',
       seen: at.percent !== undefined,
       holds: at.percent !== undefined && plan !== undefined && at.percent >= plan.needs,
-      facts: {
-        here: at.percent ?? 0,
-        needed: plan?.needs ?? 0,
-        alone: plan?.needsAlone ?? 0,
-        floor: at.house.batteryFloor ?? 0,
-      },
+      facts: chargeFacts(at),
     },
     ...packageChecks(at),
     {
@@ -226,6 +221,14 @@ function packageChecks({ packages, overruled }: ReadyFacts): readonly Asked[] {
     },
   ]
 }
+
+/** The charge that is there and what must be: by the plan itself, and by the floor of the house, where it has one. */
+const chargeFacts = ({ percent, plan, house }: ReadyFacts): Check['facts'] => ({
+  here: percent ?? 0,
+  needed: plan?.needs ?? 0,
+  alone: plan?.needsAlone ?? 0,
+  floor: house.batteryFloor ?? 0,
+})
 
 /** In a mode that does not charge it only drains while people sign. */
 const drains = (at: ReadyFacts): boolean => at.mode?.charges === false

@@ -12,7 +12,7 @@ import ShowsElse from '../sheet/ShowsElse.vue'
 import { useCall } from './awake.ts'
 import { liveCourse } from './live-wall.ts'
 import { wallOf } from '../sheet/plan-page.ts'
-import { LOADER, job, line, plan, run } from '../testing/job.ts'
+import { LOADER, job, plan, run } from '../testing/job.ts'
 import { changeWords, changesWords, reasonWords, speaker } from '@plain-slate/texts'
 import { nextTick, ref } from 'vue'
 
@@ -109,20 +109,6 @@ describe('a run on its slip', () => {
     const { shown } = await live({ hold: 'lock', word: 'in-doubt' })
     expect(shown.text()).toContain('The lock was told to turn')
     expect(shown.text()).not.toContain('Stop after')
-  })
-
-  it('says what is tried after a loss, as house and slip have it', async () => {
-    const lost = { word: 'in-doubt', size: 9 * MIB, losses: 1 } as const
-    const first = async (transfer: 'again' | 'cable', more = {}, said: object[] = []) =>
-      (await inHouse({ transfer }, { ...lost, ...more }, said))
-        .find('[data-remedy]')
-        .attributes('data-remedy')
-    expect([await first('again'), await first('cable')]).toEqual(['again', 'cable'])
-    expect(await first('again', {}, [line('depart.transfer', 'cable')])).toBe('cable')
-    expect(await first('again', { losses: 2 })).toBe('cable')
-    expect(await first('cable', { size: 0 })).toBe('replug')
-    const old = line('tried.transfer.again', 'no-cure', { at: '2026-10-01T08:00:00.000Z' })
-    expect(await first('again', {}, [old])).toBe('again')
   })
 
   it('says of a start that nobody hears what may hold it: its permission, and a key that it waits for', async () => {

@@ -162,7 +162,7 @@ export const slip = (more: Partial<Slip> = {}): Slip => ({
   ...more,
 })
 
-const NOTHING_TOLD = { findings: [], order: [] }
+const NOTHING_TOLD = { findings: [], order: [], draws: 24, floor: null }
 
 export const plan = (more: Partial<PlanShown> = {}): PlanShown => ({
   ...NOTHING_TOLD,
@@ -187,8 +187,6 @@ export const plan = (more: Partial<PlanShown> = {}): PlanShown => ({
   time: { low: 1080, high: 1560 },
   hands: { low: 60, high: 60 },
   needs: 44,
-  draws: 24,
-  floor: null,
   restarts: 3,
   fates: [
     {
