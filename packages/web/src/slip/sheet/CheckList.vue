@@ -33,6 +33,8 @@ function saysOf(one: Check): string {
     drain: text('drain'),
     here: text('here'),
     needed: text('needed'),
+    alone: text('alone'),
+    floor: Number(facts['floor'] ?? 0),
     unproven: text('unproven'),
     titles: text('titles'),
     other: text('other'),

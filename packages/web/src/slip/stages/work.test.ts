@@ -161,7 +161,7 @@ describe('Ready', () => {
     ready: {
       ways: [],
       checks: [
-        { check: 'battery', holds, seen, facts: { here: 24, needed: 44 } },
+        { check: 'battery', holds, seen, facts: { here: 24, needed: 44, alone: 44, floor: 0 } },
         { check: 'mode', holds: true, seen: true, facts: { mode: 'normal mode', drain: 0.2 } },
       ],
       signed: [
