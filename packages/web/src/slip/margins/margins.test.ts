@@ -116,6 +116,8 @@ describe('beside a plan', () => {
     expect(battery).toContain('Battery 71 %, needs 44 %')
     expect(battery).toContain('What 26 min draw at the most, 3 restarts among them')
     expect((await notes({ needs: 50 }))[0]).toContain('needs 50 %')
+    expect((await notes({ needs: 60, floor: 60 }))[0]).toContain('begins nothing under 60 %')
+    expect((await notes({ needs: 60, floor: 40 }))[0]).not.toContain('begins nothing')
     expect((await notes({}, 60))[0]).toContain('Battery 60 %')
     expect((await notes({}, null))[0]).toContain('Needs 44 % of charge')
     expect((await notes({ ownRuns: 2 }))[0]).toBe(battery)

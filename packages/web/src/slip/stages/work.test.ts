@@ -184,10 +184,15 @@ describe('Ready', () => {
   it('says what is in the way, and by how much', async () => {
     const { h1, text } = await sheet(ReadySheet, { job: at, more: ready(false, false) })
     expect(h1).toBe('2 things are in the way of the write')
-    expect(text).toContain(
-      '24 %, needs 44 %: charge it while it runs or is off, not in a mode that only drains',
-    )
+    const short = '24 %, needs 44 %: the plan itself 44 %, the floor of this house'
+    expect(text).toContain(`${short} none. Charge it while it runs or is off`)
     expect(text).toContain('normal mode')
+    const floored = ready(false, false)
+    const [battery] = floored.ready.checks
+    if (battery !== undefined) battery.facts = { here: 24, needed: 60, alone: 44, floor: 60 }
+    expect((await sheet(ReadySheet, { job: at, more: floored })).text).toContain(
+      '24 %, needs 60 %: the plan itself 44 %, the floor of this house 60 %',
+    )
     const away = await sheet(ReadySheet, { job: at, more: ready(false, false, false) })
     expect(away.text).toContain('not seen; it needs 44 %')
     expect(away.text).not.toContain('24 %')
