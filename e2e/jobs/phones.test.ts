@@ -1,7 +1,8 @@
 /** The jobs of the phones: two writing modes, floors by part, a lock that opens. */
-import { THINGS } from '@plain-slate/core'
+import type { Permit } from '@plain-slate/core'
+import { PERMIT_TOPIC, THINGS, permitText } from '@plain-slate/core'
 import type { DemoDevice } from '@plain-slate/demo'
-import { DEMO_DEVICES } from '@plain-slate/demo'
+import { DEMO_DEVICES, deviceIdOf } from '@plain-slate/demo'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { WholeShop } from '../bench/whole-shop.ts'
 import { built } from '../bench/whole-shop.ts'
@@ -22,6 +23,7 @@ const GOES_BACK: DemoDevice = {
 const TOO_HIGH = 'COR4MB200424'
 const STOCK_OPEN = 'COR5MC300420'
 const SOLD_BY_S = 'COR5NC310403'
+const SERVICED = 'COR4MB200413'
 
 /** What may be on a phone, each answered alike. */
 const each = (answer: 'must' | 'may-go' | 'not-there') =>
@@ -39,8 +41,9 @@ beforeAll(async () => {
     'alder-20-2634.0-HO',
     'alder-21-2641.1-HO',
     'alder-variant-20-2634.0-HO',
+    'alder-service-20-2638.9',
   ]
-  const serials = [LOOPING, TOO_HIGH, STOCK_OPEN, SOLD_BY_S]
+  const serials = [LOOPING, TOO_HIGH, STOCK_OPEN, SOLD_BY_S, SERVICED]
   shop = await openShop(packages, serials, { devices: [GOES_BACK] })
 }, 240_000)
 afterAll(() => shop.close())
@@ -182,5 +185,60 @@ describe('job 5: all stock, its lock to be closed', () => {
     expect(end.word).toBe('done')
     const facts = await job.read()
     expect(facts.facts.find(({ fact }) => fact === 'bootLock')?.value).toBe('closed')
+  }, 120_000)
+})
+
+describe('job 12: the maker’s diagnosis, by its permit, and stock again', () => {
+  it('takes no permit of another device, reads the one that is its own, and goes back on the same slip', async () => {
+    const device = deviceIdOf(SERVICED)
+    const customer = { device: 'Alder 4', model: 'CORV-4M', intent: 'service' } as const
+    const answers = { ...NOT_THERE, 'consent.mark': 'yes' }
+    const job = await Technician.takesIn(shop, { ...customer, answers }, SERVICED, 'P2')
+    await job.read()
+    await job.leaves()
+    await job.read(true)
+    const granted = { id: 'PM-2610-0413', device, scope: 'service', until: '2026-11-30' } as const
+    const permit = (more: Partial<Permit>) =>
+      job.say({ [PERMIT_TOPIC]: permitText({ ...granted, ...more }) })
+    const service = async () => {
+      const { routes } = await job.routes()
+      return routes.find(({ title }) => title === 'service 20-2638.9')
+    }
+    const why = async () =>
+      (await job.why('alder-service-20-2638.9')).findings
+        .filter(({ verdict }) => verdict === 'does-not-fit')
+        .map(({ code }) => code)
+    expect(await service()).toBeUndefined()
+    expect((await job.job()).dues.asked.map(({ what }) => what)).toContain('permit')
+    await permit({ device: deviceIdOf('COR4MB200731') })
+    expect(await why()).toContain('fit.permit.device.other')
+    await permit({ device: device.replace('0', 'O') })
+    expect(await why()).toContain(
+      device.includes('0') ? 'fit.permit.device.alike' : 'fit.permit.device.fits',
+    )
+    await permit({ until: '2026-10-01' })
+    expect(await why()).toContain('fit.permit.day.over')
+    await permit({})
+    expect(await why()).toEqual([])
+    const marks = shop.flash(SERVICED).marks
+    await job.does((await service())?.route ?? '')
+    const served = await job.read()
+    expect(served.device?.marks.length).toBeGreaterThan(0)
+    expect((await why()).length).toBeGreaterThanOrEqual(0)
+
+    /* Stock goes back on, on the same slip: its readings begin anew, what was said at the counter stands. */
+    await job.say({ 'again.plan': 'next' })
+    const anew = await job.job()
+    expect([anew.run, anew.at]).toEqual([null, 'readings'])
+    await job.read()
+    await job.leaves()
+    await job.read(true)
+    const stock = (await job.routes()).routes.find(({ title }) => title === '20-2638.0-HO')
+    await job.does(stock?.route ?? '')
+    const back = await job.read()
+    expect(back.facts.find(({ fact }) => fact === 'build')?.value).toBe('20-2638.0-HO')
+    expect(shop.flash(SERVICED).wrong(built('alder-20-2638.0-HO').manifest)).toEqual([])
+    expect(shop.flash(SERVICED).marks).toEqual(marks)
+    expect(back.device?.marks).toEqual(served.device?.marks)
   }, 120_000)
 })

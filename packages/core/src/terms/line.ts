@@ -147,6 +147,11 @@ export const TOPICS: readonly Topic[] = [
   ...TROUBLES.flatMap((trouble) =>
     each('write', `tried.${trouble}`, REMEDY_ACTS, ['no-cure', 'untried']),
   ),
+  /* Another plan on this slip, after a run of it has ended. */
+  ...each('first-start', 'again', ['plan'], ['next']).map((one): Topic => ({
+    ...one,
+    least: 'technician',
+  })),
   ...each('first-start', 'after', FUNCTIONS, WORKS),
   ...each('first-start', 'after', ['data'], ['as-promised', 'not-as-promised']),
   ...each('first-start', 'decided', ['first-start'], ['accepted']).map((one): Topic => ({
@@ -208,7 +213,7 @@ export type Line = {
 
 /** Groups whose words are for one plan, and groups whose words are for the moment: said again, they count anew. */
 const FOR_A_PLAN: readonly string[] = ['ready', 'fate']
-const FOR_A_MOMENT: readonly string[] = ['decided', 'overrule', 'eye', 'way', 'seen']
+const FOR_A_MOMENT: readonly string[] = ['decided', 'overrule', 'eye', 'way', 'seen', 'again']
 
 /**
  * Whether a line would only repeat the one that stands: the same answer by the same person, no more.

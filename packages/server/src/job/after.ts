@@ -13,6 +13,9 @@ import {
   worstFate,
 } from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
+import type { MadePlan } from '../plans/made.ts'
+import { fatesShown } from '../plans/made.ts'
+import { listPlans } from '../tables/job.ts'
 import { listRunsOf } from '../tables/past-runs.ts'
 import type { RunRow } from '../tables/runs.ts'
 import { readJournal } from '../tables/runs.ts'
@@ -57,14 +60,37 @@ export async function paperFor(workshop: Workshop, job: JobAt): Promise<Paper> {
   const { taken, sight, device } = job
   const seen = runs.length === 0 ? undefined : (sight?.facts ?? device?.facts)
   const was = (fact: string) => numberOf(taken?.basis[`fact.${fact}`])
-  const fates = taken?.shown.fates ?? []
+  const fates = await fatesOfAll(workshop, job.slip.number, runs)
   return paperOf({
     runs: told,
-    fates: fates.map(({ item, name, fate }) => ({ item, name, fate })),
+    fates,
     was: levelsOf(was),
     now: seen === undefined ? undefined : levelsOf((fact) => seen[fact]),
     after: afterFacts(job),
   })
+}
+
+/** What became of each thing in all that was done: the worst of the plans that were run. */
+async function fatesOfAll(
+  { db }: Workshop,
+  slip: string,
+  runs: readonly RunRow[],
+): Promise<Parameters<typeof paperOf>[0]['fates']> {
+  const plans = await listPlans(db, slip)
+  const worst = new Map<string, Parameters<typeof paperOf>[0]['fates'][number]>()
+  for (const { startedAt } of runs) {
+    const plan = plans.findLast(({ at }) => at <= msOf(startedAt))
+    if (plan === undefined) continue
+    for (const { item, name, fate } of fatesShown((plan.made as unknown as MadePlan).folds.fates)) {
+      const before = worst.get(item)?.fate
+      worst.set(item, {
+        item,
+        name,
+        fate: worstFate(before === undefined ? [fate] : [before, fate]),
+      })
+    }
+  }
+  return [...worst.values()]
 }
 
 /** Floors and loader, as they are told of each fact. */

@@ -38,6 +38,8 @@ export type JobAt = {
   readonly slip: Slip
   readonly all: readonly LineShown[]
   readonly lines: Lines
+  /** When the newest piece of work on it began, ms of the shop's clock; undefined: there was no other before. */
+  readonly since: number | undefined
   readonly readings: readonly Reading[]
   /** When a run changed what was read before. */
   readonly changed: Changed

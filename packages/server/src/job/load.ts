@@ -15,7 +15,9 @@ import type {
   Result,
 } from '@plain-slate/core'
 import {
+  againSince,
   houseFor,
+  linesSince,
   modeOfKind,
   saysAsSeen,
   identify,
@@ -79,11 +81,18 @@ export async function loadJobIn(
   const all = await listLines(db, number)
   const kept = await listReadings(db, number)
   const sights = await listSights(db)
-  const taken = takenOf(workshop.families, await readPlan(db, number))
-  const tally = await readTallies(db, number)
+  const planned = takenOf(workshop.families, await readPlan(db, number))
   const last = await lastRunOf(db, number)
   const besideIt = await readBesides(db, number)
-  const lines = linesIn(all)
+  const endedAt = last?.state === 'ended' ? msOf(last.endedAt ?? '') : undefined
+  const since = againSince(
+    all.map(({ topic, at }) => ({ topic, at: msOf(at) })),
+    endedAt,
+  )
+  const tally = await readTallies(db, number, since)
+  const taken =
+    since !== undefined && planned !== undefined && msOf(planned.at) < since ? undefined : planned
+  const lines = linesIn(all, since)
   const family = familyFor(workshop.families, slip, kept)
   const trusting = family ?? { facts: {} }
   const serial = toldOf(identify(trusting, kept), 'serial')
@@ -116,6 +125,7 @@ export async function loadJobIn(
     ...besideIt,
     tally,
     all,
+    since,
     lines,
     readings,
     changed,
@@ -124,7 +134,7 @@ export async function loadJobIn(
     sights,
     found,
     picked: pickedIn(found, shelf, answer),
-    run: last?.state === 'stopped' && last.putAway ? undefined : last,
+    run: since !== undefined || (last?.state === 'stopped' && last.putAway) ? undefined : last,
   })
 }
 
@@ -180,8 +190,13 @@ function sightOf(sights: readonly Sight[], serial: string | undefined): JobAt['s
 }
 
 /** The line of each topic that stands. */
-const linesIn = (all: JobAt['all']): Lines =>
-  standingLines(all.map(({ topic, answer, at, by }) => ({ topic, answer, at: msOf(at), by })))
+const linesIn = (all: JobAt['all'], since: number | undefined): Lines =>
+  standingLines(
+    linesSince(
+      all.map(({ topic, answer, at, by }) => ({ topic, answer, at: msOf(at), by })),
+      since,
+    ),
+  )
 
 /** What people said, as rules take it. */
 const toldIn = (

@@ -2,6 +2,7 @@
 import type { BodyOf, Contract, Slip } from '@plain-slate/api'
 import type { Result, Role } from '@plain-slate/core'
 import {
+  AGAIN_TOPIC,
   PERMIT_TOPIC,
   endedBy,
   isOver,
@@ -22,6 +23,7 @@ import type { Refusal } from '../base/refusal.ts'
 import type { Transaction } from '../tables/database.ts'
 import { insertLines, insertReadings, listLines, readPlan } from '../tables/job.ts'
 import { tell } from '../tables/news.ts'
+import { putAwayRunsOf } from '../tables/past-runs.ts'
 import { buildsKnown } from '../tables/packages.ts'
 import { lockSlip, raiseVersion, updateState } from '../tables/slips.ts'
 import type { JobAt } from './job-at.ts'
@@ -70,6 +72,8 @@ export async function sayLines(
     if (fresh.length === 0) return undefined
     const at = new Date(await workshop.clock.now())
     for (const line of fresh) await sayLine(workshop, trx, number, { ...line, by, at })
+    /* Its work begins anew: what is over holds no port. */
+    if (fresh.some(({ topic }) => topic === AGAIN_TOPIC)) await putAwayRunsOf(trx, number)
     const ended = fresh.map(({ topic, answer }) => endedBy(topic, answer)).find(Boolean)
     const version =
       ended === undefined ? await raiseVersion(trx, number) : await updateState(trx, number, ended)

@@ -3,6 +3,8 @@ import type { FactShown, Job, LineShown } from '@plain-slate/api'
 import type { DeviceFacts, Fact, Reading, Standing } from '@plain-slate/core'
 import {
   FACTS,
+  linesSince,
+  msOf,
   neededFacts,
   partsOn,
   slotSchema,
@@ -50,7 +52,7 @@ export async function showJob(workshop: Workshop, job: JobAt): Promise<Job> {
     stages: stages.map((one) => ({ ...one, facts: { ...one.facts } })),
     at,
     topics: topicsOf(job),
-    lines: newestOf(job.all),
+    lines: newestOf(job),
     keepData: job.keepData,
     family: family === undefined ? null : familyShown(family),
     facts: factsShown(job),
@@ -121,10 +123,11 @@ export async function followRun(workshop: Workshop, id: string): Promise<void> {
   await tell(workshop.db, 'slip', number, job.value.slip.version)
 }
 
-/** The newest line of each topic. */
-const newestOf = (lines: readonly LineShown[]): LineShown[] => [
-  ...new Map(lines.map((line) => [line.topic, line])).values(),
-]
+/** The newest line of each topic, of those that count for the work at hand. */
+const newestOf = ({ all, since }: Pick<JobAt, 'all' | 'since'>): LineShown[] => {
+  const timed = all.map((line) => ({ topic: line.topic, at: msOf(line.at), line }))
+  return [...new Map(linesSince(timed, since).map(({ topic, line }) => [topic, line])).values()]
+}
 
 /** As much of a family as a page needs: its words for modes, its permission, what idling drains. */
 const familyShown = ({

@@ -107,6 +107,18 @@ export async function insertPlan(
   })
 }
 
+/** Every plan that was taken on a slip, the oldest first. */
+export async function listPlans(
+  db: Database,
+  slip: string,
+): Promise<readonly { readonly made: Json; readonly at: number }[]> {
+  const rows = (await db('slip_plans').where({ slip }).orderBy('id').select('made', 'at')) as {
+    readonly made: Json
+    readonly at: Date
+  }[]
+  return rows.map(({ made, at }) => ({ made, at: at.getTime() }))
+}
+
 /** The plan that was taken last; `by` is a name. */
 export async function readPlan(db: Database, slip: string): Promise<PlanRow | undefined> {
   const row = (await db('slip_plans')
@@ -160,8 +172,11 @@ export async function insertTally(
   await trx('slip_tallies').insert({ slip, when, at, by, ...counted })
 }
 
-/** The newest counts of a slip. */
-export async function readTallies(db: Database, slip: string): Promise<Tallies> {
+/**
+ * The newest counts of a slip. `since`: when another piece of work began on it: what was counted last until then is what
+ * it goes in with, and nothing was counted after it yet.
+ */
+export async function readTallies(db: Database, slip: string, since?: number): Promise<Tallies> {
   const rows = (await db('slip_tallies')
     .where({ slip })
     .orderBy('id')
@@ -173,13 +188,18 @@ export async function readTallies(db: Database, slip: string): Promise<Tallies> 
     at: Date
   }[]
   const of = (when: keyof Tallies): Tally | null => {
-    const row = rows.findLast((one) => one.when === when)
+    const row = rows.findLast((one) => isOf(one, since) === when)
     if (row === undefined) return null
     const { items, bytes, opens, at } = row
     return { items, bytes: Number(bytes), opens, at: isoOf(ms(at.getTime())) }
   }
   return { before: of('before'), after: of('after') }
 }
+
+const isOf = (
+  { when, at }: { readonly when: keyof Tallies; readonly at: Date },
+  since: number | undefined,
+): keyof Tallies => (since !== undefined && at.getTime() < since ? 'before' : when)
 
 /** Serial numbers that other open slips claim by a reading over the link. */
 export async function serialsOfOthers(db: Database, slip: string): Promise<ReadonlySet<string>> {

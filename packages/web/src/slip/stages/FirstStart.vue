@@ -16,6 +16,7 @@ import { useShop } from '../../time/shop.ts'
 import AllAtOnce from '../sheet/AllAtOnce.vue'
 import Ask from '../sheet/Ask.vue'
 import AskGroup from '../sheet/AskGroup.vue'
+import MoreWork from '../sheet/MoreWork.vue'
 import Remedies from '../sheet/Remedies.vue'
 import StageSheet from '../sheet/StageSheet.vue'
 import { standingOf, useJob, useLineWords } from '../job.ts'
@@ -182,6 +183,7 @@ const text = (fact: string, value: string | number | null) => {
           }}</v-btn>
         </form>
       </section>
+      <MoreWork v-if="may && standingOf(data, 'write')?.is === 'done' && data.run !== null" />
     </template>
   </StageSheet>
 </template>
