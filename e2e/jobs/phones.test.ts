@@ -6,7 +6,8 @@ import { DEMO_DEVICES, deviceIdOf } from '@plain-slate/demo'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { WholeShop } from '../bench/whole-shop.ts'
 import { built } from '../bench/whole-shop.ts'
-import { openShop } from './shop.ts'
+import { linesOf } from '../bench/lines.ts'
+import { openShop, person } from './shop.ts'
 import { Technician } from './technician.ts'
 
 const LOOPING = 'COR4NB201177'
@@ -188,8 +189,8 @@ describe('job 5: all stock, its lock to be closed', () => {
   }, 120_000)
 })
 
-describe('job 12: the maker’s diagnosis, by its permit, and stock again', () => {
-  it('takes no permit of another device, reads the one that is its own, and goes back on the same slip', async () => {
+describe('job 12: the maker’s diagnosis, by its permit', () => {
+  it('takes no permit of another device, goes by the one that is its own, and leaves room for what follows', async () => {
     const device = deviceIdOf(SERVICED)
     const customer = { device: 'Alder 4', model: 'CORV-4M', intent: 'service' } as const
     const answers = { ...NOT_THERE, 'consent.mark': 'yes' }
@@ -212,33 +213,25 @@ describe('job 12: the maker’s diagnosis, by its permit, and stock again', () =
     expect((await job.job()).dues.asked.map(({ what }) => what)).toContain('permit')
     await permit({ device: deviceIdOf('COR4MB200731') })
     expect(await why()).toContain('fit.permit.device.other')
-    await permit({ device: device.replace('0', 'O') })
-    expect(await why()).toContain(
-      device.includes('0') ? 'fit.permit.device.alike' : 'fit.permit.device.fits',
-    )
+    /* One character read for its look-alike. */
+    const misread = device.replace(/[015]/, (one) => ({ 0: 'O', 1: 'I', 5: 'S' })[one] ?? one)
+    expect(misread).not.toBe(device)
+    await permit({ device: misread })
+    expect(await why()).toContain('fit.permit.device.alike')
     await permit({ until: '2026-10-01' })
     expect(await why()).toContain('fit.permit.day.over')
     await permit({})
     expect(await why()).toEqual([])
     const marks = shop.flash(SERVICED).marks
     await job.does((await service())?.route ?? '')
-    const served = await job.read()
-    expect(served.device?.marks.length).toBeGreaterThan(0)
-    expect((await why()).length).toBeGreaterThanOrEqual(0)
+    expect(shop.flash(SERVICED).wrong(built('alder-service-20-2638.9').manifest)).toEqual([])
+    expect(shop.flash(SERVICED).marks).toEqual(marks)
 
-    /* Stock goes back on, on the same slip: its readings begin anew, what was said at the counter stands. */
-    await job.say({ 'again.plan': 'next' })
+    /* What follows is on the same slip: its work begins anew, what was said at the counter stands. */
+    const tavi = await person(shop, 'Tavi')
+    const next = linesOf({ 'again.plan': 'next' })
+    await tavi.call('POST', `/api/slips/${job.number}/lines`, next)
     const anew = await job.job()
     expect([anew.run, anew.at]).toEqual([null, 'readings'])
-    await job.read()
-    await job.leaves()
-    await job.read(true)
-    const stock = (await job.routes()).routes.find(({ title }) => title === '20-2638.0-HO')
-    await job.does(stock?.route ?? '')
-    const back = await job.read()
-    expect(back.facts.find(({ fact }) => fact === 'build')?.value).toBe('20-2638.0-HO')
-    expect(shop.flash(SERVICED).wrong(built('alder-20-2638.0-HO').manifest)).toEqual([])
-    expect(shop.flash(SERVICED).marks).toEqual(marks)
-    expect(back.device?.marks).toEqual(served.device?.marks)
   }, 120_000)
 })

@@ -39,8 +39,9 @@ describe('job 10: a tablet on trial, back to stable', () => {
     const fates = taken?.shown.fates.map(({ fate }) => fate) ?? []
     expect(fates.every((fate) => fate === 'wiped' || fate === 'unpromised')).toBe(true)
     expect(taken?.shown.wayBack).toBe('FEN-26.21A-T')
-    const signed = await job.signs()
-    expect(signed.signed.find(({ topic }) => topic === 'ready.backup')?.answer).toBe('opens')
+    await job.signs()
+    const copy = (await job.job()).lines.find(({ topic }) => topic === 'ready.backup')
+    expect(copy?.answer).toBe('opens')
     const end = await job.ends(await job.starts())
     expect(end.word).toBe('done')
     expect(shop.flash(ON_TRIAL).readable).toEqual([])

@@ -69,7 +69,7 @@ export class Technician {
     const { number } = await asked<{ number: string }>(shop, 'POST', '/api/slips', head)
     const technician = new Technician(shop, number, serial, port)
     await technician.say({ ...USUAL, ...answers })
-    await technician.hands({ kind: 'plug', serial, port })
+    await technician.plugsIn()
     return technician
   }
 
@@ -85,6 +85,15 @@ export class Technician {
   say = (answers: Readonly<Record<string, string>>) => this.#post<Job>('lines', linesOf(answers))
   type = (fact: Fact, value: string, source: Source) =>
     this.#post<Job>('readings', { fact, value, source })
+
+  /** Plugs it into its port; whatever hung there is taken off. */
+  async plugsIn(): Promise<void> {
+    type Hands = readonly { readonly serial: string; readonly port: string | null }[]
+    const devices = await asked<Hands>(this.#shop, 'GET', '/api/bench/hands')
+    for (const { serial, port } of devices)
+      if (port === this.port && serial !== this.serial) await this.hands({ kind: 'unplug', serial })
+    await this.hands({ kind: 'plug', serial: this.serial, port: this.port })
+  }
 
   /** Until the link sees it where it was plugged in. */
   seen = () =>

@@ -211,7 +211,7 @@ test('service software waits for its maker’s permit, and takes none that is fo
   await main.getByLabel('Its number').fill('PM-2610-0377')
   await main.getByLabel('The device id it is for').fill('9E41-O4I3')
   await main.getByLabel('Until (year-month-day)').fill('2026-11-30')
-  await main.getByRole('button', { name: 'Put it down' }).press('Enter')
+  await main.getByRole('button', { name: 'Put it down', exact: true }).press('Enter')
   await expect(blocked).toContainText(
     'The permit says 9E41-O4I3; this is 9E41-0413: they differ in characters that look alike',
   )

@@ -259,6 +259,10 @@ describe('a line said twice', () => {
     const said = { topic: 'ready.cable', answer: 'done', note: '' }
     expect(repeats(signed, said, 'tavi', 90)).toBe(true)
     expect(repeats(signed, said, 'tavi', 110)).toBe(false)
+    const agreed = { topic: 'consent.mark', answer: 'yes', at: 100, by: 'tavi' }
+    const again = { topic: 'consent.mark', answer: 'yes', note: '' }
+    const counted = [undefined, 90, 110].map((since) => repeats(agreed, again, 'tavi', since))
+    expect(counted).toEqual([true, true, false])
     expect(repeats(signed, said, 'tavi', undefined)).toBe(false)
   })
 })

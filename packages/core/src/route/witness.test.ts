@@ -54,26 +54,30 @@ const says = (fact: 'batteryPercent' | 'serial' | 'carrier', value: string | num
 })
 const { house } = case0417()
 
-const WAY = ['drains', 'hands', 'restarts', 'steps', 'time']
-const RESTARTS = ['drains', 'restarts', 'steps', 'time', 'wayBackUntil']
+const WAY = ['drains', 'draws', 'hands', 'restarts', 'steps', 'time']
+const RESTARTS = ['drains', 'draws', 'restarts', 'steps', 'time', 'wayBackUntil']
 
 describe('a figure of the lead plan', () => {
   it.each<[string, Partial<Case>, readonly string[]]>([
-    ['rate of writing', pace({ write: { mibPerSecond: [4, 5] } }), ['drains', 'needs', 'time']],
-    ['rate of digests', pace({ digest: { mibPerSecond: [30, 30] } }), ['drains', 'time']],
-    ['length of restarts', pace({ restart: { seconds: [20, 30] } }), ['drains', 'time']],
+    [
+      'rate of writing',
+      pace({ write: { mibPerSecond: [4, 5] } }),
+      ['drains', 'draws', 'needs', 'time'],
+    ],
+    ['rate of digests', pace({ digest: { mibPerSecond: [30, 30] } }), ['drains', 'draws', 'time']],
+    ['length of restarts', pace({ restart: { seconds: [20, 30] } }), ['drains', 'draws', 'time']],
     [
       'length of a first start',
       pace({ 'first-start': { seconds: [600, 900] } }),
-      ['drains', 'needs', 'time'],
+      ['drains', 'draws', 'needs', 'time'],
     ],
     ['length of one that wipes', pace({ 'first-start-wiped': { seconds: [1, 2] } }), []],
-    ['drain in writing', drain({ writing: 0.9 }), ['drains', 'needs']],
-    ['drain in a first start', drain({ 'first-start': 1.2 }), ['drains', 'needs']],
+    ['drain in writing', drain({ writing: 0.9 }), ['drains', 'draws', 'needs']],
+    ['drain in a first start', drain({ 'first-start': 1.2 }), ['drains', 'draws', 'needs']],
     [
       'restarts',
       family({ restartAfter: ['loader'] }),
-      ['drains', 'restarts', 'steps', 'time', 'wayBackUntil'],
+      ['drains', 'draws', 'restarts', 'steps', 'time', 'wayBackUntil'],
     ],
     ['signed set', family({ signedSet: ['kernel'] }), []],
     ['keys of the data', family({ dataKeys: { hangOn: [], tracksBack: [] } }), ['wayBackUntil']],

@@ -229,6 +229,8 @@ export function repeats(
   const group = topicOf(said.topic)?.group ?? ''
   if (FOR_A_MOMENT.includes(group)) return false
   if (FOR_A_PLAN.includes(group) && (since === undefined || standing.at < since)) return false
+  /* A consent of the counter is asked again by the plan that needs it. */
+  if (group === 'consent' && since !== undefined && standing.at < since) return false
   return standing.answer === said.answer && (standing.by ?? null) === by
 }
 

@@ -26,7 +26,6 @@ import {
   modeOfKind,
   modelOf,
   identify,
-  modelled,
   ms,
   msOf,
   ok,
@@ -34,7 +33,6 @@ import {
   refuse,
   settledFacts,
 } from '@plain-slate/core'
-import type { Modelled } from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
 import type { ProvenPackage } from '../shelf/shelf.ts'
@@ -194,10 +192,6 @@ export function layoutRead(row: DeviceRow | undefined): Decoded | undefined {
   const decoded = decodeRanges(disk.diskBytes, disk.sectorBytes, ranges)
   return decoded.ok ? decoded.value : undefined
 }
-
-/** The model of the device for a rehearsal. */
-export const modelledAt = (found: AtPort): Modelled =>
-  modelled(found.family, found.read, manifestsFor(found))
 
 /** What names this model, and what else holds an image that was read of the device. */
 export function manifestsFor({ read, at, known }: AtPort): readonly Manifest[] {

@@ -81,18 +81,9 @@ export async function loadJobIn(
   const all = await listLines(db, number)
   const kept = await listReadings(db, number)
   const sights = await listSights(db)
-  const planned = takenOf(workshop.families, await readPlan(db, number))
-  const last = await lastRunOf(db, number)
   const besideIt = await readBesides(db, number)
-  const endedAt = last?.state === 'ended' ? msOf(last.endedAt ?? '') : undefined
-  const since = againSince(
-    all.map(({ topic, at }) => ({ topic, at: msOf(at) })),
-    endedAt,
-  )
-  const tally = await readTallies(db, number, since)
-  const taken =
-    since !== undefined && planned !== undefined && msOf(planned.at) < since ? undefined : planned
-  const lines = linesIn(all, since)
+  const work = await readWork(workshop, db, number, all)
+  const { taken, lines } = work
   const family = familyFor(workshop.families, slip, kept)
   const trusting = family ?? { facts: {} }
   const serial = toldOf(identify(trusting, kept), 'serial')
@@ -123,10 +114,8 @@ export async function loadJobIn(
     things,
     byEye: wanted.byEye,
     ...besideIt,
-    tally,
+    ...work,
     all,
-    since,
-    lines,
     readings,
     changed,
     family,
@@ -134,8 +123,31 @@ export async function loadJobIn(
     sights,
     found,
     picked: pickedIn(found, shelf, answer),
-    run: since !== undefined || (last?.state === 'stopped' && last.putAway) ? undefined : last,
   })
+}
+
+/** The work at hand: what counts of lines, plan, tallies and runs since the newest piece of it began. */
+async function readWork(
+  { families }: Workshop,
+  db: Database,
+  number: string,
+  all: JobAt['all'],
+): Promise<Pick<JobAt, 'since' | 'lines' | 'taken' | 'tally' | 'run'>> {
+  const planned = takenOf(families, await readPlan(db, number))
+  const last = await lastRunOf(db, number)
+  const endedAt = last?.state === 'ended' ? msOf(last.endedAt ?? '') : undefined
+  const since = againSince(
+    all.map(({ topic, at }) => ({ topic, at: msOf(at) })),
+    endedAt,
+  )
+  const old = planned !== undefined && since !== undefined && msOf(planned.at) < since
+  return {
+    since,
+    lines: linesIn(all, since),
+    taken: old ? undefined : planned,
+    tally: await readTallies(db, number, since),
+    run: since !== undefined || (last?.state === 'stopped' && last.putAway) ? undefined : last,
+  }
 }
 
 /** What else stands beside a slip's own: the bench, other slips, the look that was asked last. */

@@ -6,6 +6,7 @@ import {
   PERMIT_TOPIC,
   endedBy,
   isOver,
+  linesSince,
   msOf,
   permitOf,
   reaches,
@@ -108,7 +109,10 @@ async function notSaid(
   by: string | null,
 ): Promise<readonly Draft[]> {
   const all = await listLines(trx, number)
-  const standing = standingLines(all.map((line) => ({ ...line, at: msOf(line.at) })))
+  const timed = all.map((line) => ({ ...line, at: msOf(line.at) }))
+  /* What was said for an earlier piece of work is said anew for this one. */
+  const again = timed.findLast(({ topic }) => topic === AGAIN_TOPIC)?.at
+  const standing = standingLines(linesSince(timed, again))
   const taken = await readPlan(trx, number)
   const since = taken === undefined ? undefined : msOf(taken.at)
   return lines.filter((line) => !repeats(standing.get(line.topic), line, by, since))

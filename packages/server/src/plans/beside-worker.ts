@@ -78,7 +78,15 @@ function answered(what: Asked): AnswerTo<Asked> {
 }
 
 function rehearsal({ family, read, manifests, plan }: ToRehearse): Rehearsed {
-  const { nature, device, assumed: parts, assumedFacts: facts } = modelled(family, read, manifests)
+  const {
+    nature: known,
+    device,
+    assumed: parts,
+    assumedFacts: facts,
+  } = modelled(family, read, manifests)
+  /* Whether its maker granted a permit shows on the device alone: the plan's own is taken at its word. */
+  const permits = plan.steps.flatMap((step) => (step.kind === 'permit' ? [step.permit] : []))
+  const nature = { ...known, permits }
   const { device: end, state } = rehearse(nature, device, plan).end
   const { phase, next: command } = state
   return {

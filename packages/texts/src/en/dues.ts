@@ -1,5 +1,10 @@
-/** What is due later, on the slip, at the counter and on the customer's sheet. */
+/** What more is done on a slip, and what is due later: on the slip, at the counter and on the customer's sheet. */
 export const dues = {
+  'again.title': 'More to do on this slip',
+  'again.small': 'back to stock after service, a lock closed later, another build',
+  'again.hint':
+    'What was done stays on record, and what was said at the counter stands. Readings, route, plan and signatures begin anew.',
+  'again.go': 'Another plan on this slip',
   'dues.title': 'Due later',
   'dues.small': 'stands at the counter when its day comes; nothing waits for it',
   'dues.put': 'Put it down',

@@ -255,11 +255,6 @@ export const work = {
   'back.marks.unknown': 'Nobody has seen it start since: what stays cannot be told.',
   'back.marks.loader': 'Its loader was raised, and does not go back.',
   'back.marks.floor': 'The rollback floor rose: earlier generations no longer go on it.',
-  'again.title': 'More to do on this slip',
-  'again.small': 'back to stock after service, a lock closed later, another build',
-  'again.hint':
-    'What was done stays on record, and what was said at the counter stands. Readings, route, plan and signatures begin anew.',
-  'again.go': 'Another plan on this slip',
   'back.next': 'What comes next',
   'back.next.patch': 'Patch of {date}: look for the next one from {due}.',
   'back.sheet': 'The customer’s sheet, PDF',
