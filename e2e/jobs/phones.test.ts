@@ -194,7 +194,7 @@ describe('job 12: the maker’s diagnosis, by its permit', () => {
     const device = deviceIdOf(SERVICED)
     const customer = { device: 'Alder 4', model: 'CORV-4M', intent: 'service' } as const
     const answers = { ...NOT_THERE, 'consent.mark': 'yes' }
-    const job = await Technician.takesIn(shop, { ...customer, answers }, SERVICED, 'P2')
+    const job = await Technician.takesIn(shop, { ...customer, answers }, SERVICED, 'P5')
     await job.read()
     await job.leaves()
     await job.read(true)
