@@ -6,46 +6,9 @@ import { describe, expect, it } from 'vitest'
 import { bytesAgainstMap, changedMarks, comparable, readableMarks } from './compare.ts'
 import { onStandIn, onTwin, planFor, sceneOf } from './scene.ts'
 import { shelfOf } from './shelf.ts'
-import { TINY, TINY_LINE, TINY_PACKAGES } from './tiny.ts'
+import { TINY, TINY_PACKAGES, candle } from './tiny.ts'
 
 const SHELF = shelfOf(TINY, 64, { here: TINY_PACKAGES, known: [], devices: [] })
-const RELEASES: Readonly<Record<string, number>> = { xy: 1, xz: 2, yx: 2 }
-const usedBy = (build: string): NonNullable<DemoDevice['more']> => ({
-  data: {
-    form: 'readable',
-    release: RELEASES[build] ?? 0,
-    patchDate: '2026-02-01',
-    track: '',
-    resetAsked: false,
-    items: 7,
-    bytes: 700,
-  },
-})
-const candle = (more: Partial<DemoDevice> = {}): DemoDevice => ({
-  serial: 'T1-0001',
-  name: 'a candle',
-  fused: {
-    model: 'T1',
-    board: 't',
-    chipset: 'Wax 1',
-    storageGb: 8,
-    region: 'HI',
-    carrier: 'O',
-  },
-  line: TINY_LINE,
-  build: 'xz',
-  loader: 0,
-  strange: {},
-  floor: 1,
-  battery: 90,
-  mode: 'lit',
-  port: null,
-  permission: true,
-  items: 7,
-  pick: 0.5,
-  more: usedBy(more.build ?? 'xz'),
-  ...more,
-})
 const aimed = (build: string) => {
   const found = SHELF.shelf.find(({ manifest }) => manifest.build === build)
   if (found === undefined) throw new Error(`no ${build}`)

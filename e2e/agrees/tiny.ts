@@ -3,7 +3,7 @@
  * family uses. What holds for it holds because a profile says so.
  */
 import { familySchema } from '@plain-slate/core'
-import type { Line, PackageDraft } from '@plain-slate/demo'
+import type { DemoDevice, Line, PackageDraft } from '@plain-slate/demo'
 import { draftOf } from '@plain-slate/demo'
 
 const asked = (...modes: readonly string[]) => [
@@ -127,3 +127,42 @@ export const TINY_PACKAGES: readonly PackageDraft[] = [
   draftOf(TINY_LINE, 'xz', { release: 2, patchDate: '2026-02-01' }),
   draftOf(TINY_LINE, 'yx', { release: 2, patchDate: '2026-03-01', generation: 2 }),
 ]
+
+const RELEASES: Readonly<Record<string, number>> = { xy: 1, xz: 2, yx: 2 }
+
+/** A device of it, its data last used by the build that is on it. */
+export const candle = (more: Partial<DemoDevice> = {}): DemoDevice => ({
+  serial: 'T1-0001',
+  name: 'a candle',
+  fused: {
+    model: 'T1',
+    board: 't',
+    chipset: 'Wax 1',
+    storageGb: 8,
+    region: 'HI',
+    carrier: 'O',
+  },
+  line: TINY_LINE,
+  build: 'xz',
+  loader: 0,
+  strange: {},
+  floor: 1,
+  battery: 90,
+  mode: 'lit',
+  port: null,
+  permission: true,
+  items: 7,
+  pick: 0.5,
+  more: {
+    data: {
+      form: 'readable',
+      release: RELEASES[more.build ?? 'xz'] ?? 0,
+      patchDate: '2026-02-01',
+      track: '',
+      resetAsked: false,
+      items: 7,
+      bytes: 700,
+    },
+  },
+  ...more,
+})

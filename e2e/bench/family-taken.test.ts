@@ -85,4 +85,13 @@ describe('a family taken in', () => {
     const beside = new Slip(second, await second.at('Ilse'), slip.number, 'P1')
     expect((await beside.plan()).taken?.changes?.map(({ what }) => what)).toEqual(['family'])
   })
+
+  it('that this program can no longer read is left out, and what stood before it stands', async () => {
+    await first.tamper(
+      `insert into families (id, version, body, at) values ('tallow', 9, 'format: older', now())`,
+    )
+    await first.server.workshop.reloadFamilies()
+    expect(await versionOf(first, 'tallow')).toBe(1)
+    expect(await versionOf(first, 'alder')).toBe(1)
+  })
 })

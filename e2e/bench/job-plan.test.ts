@@ -4,7 +4,7 @@
  */
 import { statSync, utimesSync } from 'node:fs'
 import { join } from 'node:path'
-import type { ApiError } from '@plain-slate/api'
+import type { ApiError, Job } from '@plain-slate/api'
 import type { Bench, Browser } from '@plain-slate/server/testing'
 import { BENCH_SECRET, agentSees } from '@plain-slate/server/testing/agent'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -224,10 +224,10 @@ describe('a slip that was handed back', () => {
   it('has a sheet with what was done, its mark, and the head of the book', async () => {
     const { body } = await ilse.get<{
       facts: { fact: string; holds: boolean | null }[]
-      next: string
     }>('/api/slips/0404/proof')
     expect(body.facts.find(({ fact: one }) => one === 'build')?.holds).toBe(true)
-    expect(body.next).toBe('2026-12-30')
+    const { dues } = (await ilse.get<Job>('/api/slips/0404/job')).body
+    expect(dues.asked).toEqual([{ what: 'patch', on: '2026-12-30' }])
     const response = await ilse.raw('/api/slips/0404/sheet.pdf', {})
     expect(response.headers.get('content-type')).toBe('application/pdf')
     expect(response.headers.get('content-disposition')).toContain('slip-0404.pdf')

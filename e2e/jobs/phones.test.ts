@@ -189,8 +189,8 @@ describe('job 5: all stock, its lock to be closed', () => {
   }, 120_000)
 })
 
-describe('job 12: the maker’s diagnosis, by its permit', () => {
-  it('takes no permit of another device, goes by the one that is its own, and leaves room for what follows', async () => {
+describe('job 12: the maker’s diagnosis, by its permit, and stock again', () => {
+  it('takes no permit of another device, goes by the one that is its own, and goes back to stock on the same slip', async () => {
     const device = deviceIdOf(SERVICED)
     const customer = { device: 'Alder 4', model: 'CORV-4M', intent: 'service' } as const
     const answers = { ...NOT_THERE, 'consent.mark': 'yes' }
@@ -226,12 +226,29 @@ describe('job 12: the maker’s diagnosis, by its permit', () => {
     await job.does((await service())?.route ?? '')
     expect(shop.flash(SERVICED).wrong(built('alder-service-20-2638.9').manifest)).toEqual([])
     expect(shop.flash(SERVICED).marks).toEqual(marks)
+    const served = await job.read()
+    const buildOf = ({ facts }: typeof served) => facts.find(({ fact }) => fact === 'build')?.value
+    expect(buildOf(served)).toBe('20-2638.9-HO')
+    /* A permit is good for one time. */
+    expect(await why()).toContain('fit.permit.spent.spent')
 
-    /* What follows is on the same slip: its work begins anew, what was said at the counter stands. */
+    /* Stock goes back on, on the same slip: its work begins anew, what was said at the counter stands. */
     const tavi = await person(shop, 'Tavi')
-    const next = linesOf({ 'again.plan': 'next' })
-    await tavi.call('POST', `/api/slips/${job.number}/lines`, next)
+    const again = linesOf({ 'again.plan': 'restore' })
+    await tavi.call('POST', `/api/slips/${job.number}/lines`, again)
     const anew = await job.job()
     expect([anew.run, anew.at]).toEqual([null, 'readings'])
+    await job.read()
+    await job.leaves()
+    await job.read(true)
+    const stock = (await job.routes()).routes.find(({ title }) => title === '20-2638.0-HO')
+    await job.does(stock?.route ?? '')
+    const back = await job.read()
+    /* Of the second piece of work nothing was said yet, and what it goes in with is what was counted last. */
+    expect(back.lines.filter(({ topic }) => topic.startsWith('after.'))).toEqual([])
+    expect([back.intent, back.at]).toEqual(['restore', 'first-start'])
+    expect(buildOf(back)).toBe('20-2638.0-HO')
+    expect(shop.flash(SERVICED).wrong(built('alder-20-2638.0-HO').manifest)).toEqual([])
+    expect(shop.flash(SERVICED).marks).toEqual(marks)
   }, 120_000)
 })

@@ -3,43 +3,14 @@
  * it is taken in, read, written and proven, with no line of code for it.
  */
 import { stringify } from 'yaml'
-import type { DemoDevice } from '@plain-slate/demo'
 import { idOfDraft } from '@plain-slate/demo'
-import { TINY, TINY_LINE, TINY_PACKAGES } from '../agrees/tiny.ts'
+import { TINY, TINY_PACKAGES, candle } from '../agrees/tiny.ts'
 import { WholeShop } from '../bench/whole-shop.ts'
 import { cloneTemplate, expect, test as base } from '../bench.ts'
 import { Technician } from '../jobs/technician.ts'
 import { title } from '../shop.ts'
 
-const CANDLE: DemoDevice = {
-  serial: 'T1-00017F31',
-  name: 'a candle',
-  fused: {
-    model: 'T1',
-    board: 't',
-    chipset: 'Wax 1',
-    storageGb: 8,
-    region: 'HI',
-    carrier: 'O',
-  },
-  line: TINY_LINE,
-  build: 'xz',
-  loader: 0,
-  strange: {},
-  floor: 1,
-  battery: 90,
-  mode: 'lit',
-  port: null,
-  permission: true,
-  items: 7,
-  pick: 0.5,
-  more: {
-    data: {
-      ...{ form: 'readable', release: 2, patchDate: '2026-02-01', track: '' },
-      ...{ resetAsked: false, items: 7, bytes: 700 },
-    },
-  },
-}
+const CANDLE = candle({ serial: 'T1-00017F31' })
 
 const test = base.extend<{ shop: WholeShop }>({
   // eslint-disable-next-line no-empty-pattern -- Playwright reads the fixtures from the pattern

@@ -62,6 +62,7 @@ export const ERROR_CODES = [
   'device.family',
   'mode.unknown',
   'slip.file',
+  'slip.nothing-done',
   'family.unknown',
   'family.older',
   'family.clash',

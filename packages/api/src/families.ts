@@ -2,7 +2,7 @@
 import { PACE_KEYS, leastOf } from '@plain-slate/core'
 import { z } from 'zod'
 import { anyJson } from './json.ts'
-import { changeSchema } from './job-shapes.ts'
+import { changeSchema } from './taken.ts'
 import { sha256Schema } from './shelf.ts'
 import { route } from './route.ts'
 

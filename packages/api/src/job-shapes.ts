@@ -18,9 +18,10 @@ import {
 } from '@plain-slate/core'
 import { z } from 'zod'
 import { duesSchema } from './dues.ts'
+import { takenSchema } from './taken.ts'
 import { lookSchema } from './look.ts'
 import { modeShownSchema } from './mode.ts'
-import { stageSchema } from './error.ts'
+import { intentSchema, stageSchema } from './error.ts'
 import { planSchema } from './runs.ts'
 import { leaveSchema } from './ways.ts'
 
@@ -131,30 +132,6 @@ export const rulerSchema = z.object({
 })
 export type RulerShown = z.infer<typeof rulerSchema>
 
-export const changeSchema = z.object({ what: z.string(), from: z.string(), to: z.string() })
-export const takenSchema = z.object({
-  at: moment,
-  by: z.string().nullable(),
-  package: z.string(),
-  digest: z.string(),
-  shown: planSchema,
-  /** What changed since, where the plan no longer holds; null: it holds. */
-  changes: z.array(changeSchema).nullable(),
-  /** What it was decided with, and whether it comes of that again; null: nothing was kept. */
-  decided: z
-    .object({
-      decision: z.string(),
-      family: z.object({ id: z.string(), version: z.int() }),
-      packages: z.int(),
-      readings: z.int(),
-      was: z.string(),
-      now: z.string().nullable(),
-      same: z.boolean(),
-    })
-    .nullable(),
-})
-export type TakenShown = z.infer<typeof takenSchema>
-
 export const tallySchema = z.object({
   items: z.int(),
   bytes: z.int(),
@@ -172,6 +149,8 @@ export const jobSchema = z.object({
   at: stageSchema,
   topics: z.array(topicSchema),
   lines: z.array(lineSchema),
+  /** What the work at hand is for; a slip on which more is done than it was opened for has another then. */
+  intent: intentSchema,
   keepData: z.boolean(),
   family: z
     .object({

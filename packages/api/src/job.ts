@@ -202,8 +202,6 @@ export const jobRoutes = {
     params: byNumber,
     answer: z.object({
       facts: z.array(provenFactSchema),
-      /** The day to look for the next patch; null: nothing was written. */
-      next: z.string().nullable(),
       /** The plan's marks that stay. */
       marks: z.array(findingSchema),
       /** What journal, tally, answers and the device itself show, as the customer's paper tells it. */

@@ -2,6 +2,7 @@
 import type { Server } from 'node:http'
 import { createServer } from 'node:http'
 import type { AddressInfo } from 'node:net'
+import type { Logger } from 'pino'
 import { pino } from 'pino'
 import { makeApp } from './app.ts'
 import type { Config } from './base/config.ts'
@@ -10,6 +11,7 @@ import type { BodyTime } from './edge/body-time.ts'
 import { makeHub } from './events/hub.ts'
 import type { Word } from './events/hub.ts'
 import { openFolder } from '@plain-slate/vault'
+import type { KnownFamilies } from './base/families.ts'
 import { knownFamilies, readFamilies } from './base/families.ts'
 import { proveUnproven } from './shelf/proofs.ts'
 import { roomIn } from './shelf/take-in.ts'
@@ -17,6 +19,7 @@ import { shopClock } from './base/workshop.ts'
 import type { Workshop } from './base/workshop.ts'
 import type { Queue } from './queue/queue.ts'
 import { startJobs, workNow } from './queue/queue.ts'
+import type { Database } from './tables/database.ts'
 import { openDatabase } from './tables/database.ts'
 import { listen } from './tables/news.ts'
 
@@ -62,7 +65,7 @@ export async function serve(
     room: () => roomIn(config.vaultFolder),
     families: known.list,
     familiesMark: known.mark,
-    reloadFamilies: () => known.reload(db),
+    reloadFamilies: () => reloaded(known, db, log),
     bodyTime: options.bodyTime ?? BODY_TIME,
     enqueue: (work, data) => (queue.jobs?.enqueue ?? workNow(workshop))(work, data),
   }
@@ -80,7 +83,7 @@ export async function serve(
     },
     ending.signal,
   )
-  await known.reload(db)
+  await workshop.reloadFamilies()
   await proveUnproven(db)
   if (options.jobs) queue.jobs = await startJobs(workshop)
   const port = await listening(server, config)
@@ -93,6 +96,12 @@ export async function serve(
     await db.destroy()
   }
   return { workshop, port, stop }
+}
+
+/** A profile that this program's schema reads no more is said: what stood before it stands again. */
+async function reloaded(known: KnownFamilies, db: Database, log: Logger): Promise<void> {
+  const lost = await known.reload(db)
+  if (lost.length > 0) log.error({ lost }, 'families that were taken in cannot be read')
 }
 
 /** What every server must know itself is read before its people are told. */

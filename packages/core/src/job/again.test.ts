@@ -4,13 +4,21 @@ import { againSince, linesSince } from './again.ts'
 const line = (topic: string, at: number) => ({ topic, at })
 
 describe('another piece of work on a slip', () => {
-  it('begins where somebody said so after a run ended, and not before', () => {
+  it('begins where somebody said so after a run came to its end, and not before', () => {
     const lines = [line('owner.proof', 1), line('again.plan', 50)]
-    expect(againSince(lines, 40)).toBe(50)
-    expect(againSince(lines, 60)).toBeUndefined()
+    expect(againSince(lines, { startedAt: 30, endedAt: 40 })).toBe(50)
+    expect(againSince(lines, { startedAt: 30, endedAt: 60 })).toBeUndefined()
+    expect(againSince(lines, { startedAt: 30, endedAt: undefined })).toBeUndefined()
     expect(againSince(lines, undefined)).toBeUndefined()
-    expect(againSince([line('owner.proof', 90)], 40)).toBeUndefined()
-    expect(againSince([...lines, line('again.plan', 80)], 70)).toBe(80)
+    expect(againSince([line('owner.proof', 90)], { startedAt: 30, endedAt: 40 })).toBeUndefined()
+  })
+
+  it('goes on while its own run does, and after that came to its end, until somebody begins another', () => {
+    const lines = [line('again.plan', 50)]
+    for (const endedAt of [undefined, 90])
+      expect(againSince(lines, { startedAt: 70, endedAt })).toBe(50)
+    const third = [...lines, line('again.plan', 95)]
+    expect(againSince(third, { startedAt: 70, endedAt: 90 })).toBe(95)
   })
 
   it('has what was said at the counter, and nothing of the work that is done', () => {
@@ -21,6 +29,7 @@ describe('another piece of work on a slip', () => {
       'due.patch',
       'overrule.identity.region',
       'permit.service',
+      'depart.relock',
       'route.package',
       'compare.unread',
       'ready.cable',
@@ -37,6 +46,8 @@ describe('another piece of work on a slip', () => {
       'function.screen',
       'due.patch',
       'overrule.identity.region',
+      'permit.service',
+      'depart.relock',
       'route.package',
     ])
     expect(linesSince(before, undefined)).toEqual(before)

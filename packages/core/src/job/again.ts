@@ -1,8 +1,8 @@
 /**
  * Another piece of work on the same slip: back to stock after service, the lock closed later. Reads lines as they were
- * put down and when the last run ended; gives since when the slip is at work anew, and the lines that still count. What
- * was said of the device before it was written, of its route and of its proof, was said of the work that is done; what
- * was said at the counter stays.
+ * put down and when the last run began and ended; gives since when the slip is at work anew, and the lines that still
+ * count. What was said of a route, of a plan and of its proof was said of the work that is done; what was said at the
+ * counter stays, and so does what holds for the slip as a whole: a rule overruled, a school departed from, a permit.
  */
 import type { Line } from '../terms/line.ts'
 import { topicOf } from '../terms/line.ts'
@@ -21,18 +21,27 @@ const OF_ONE_WORK: readonly Stage[] = [
 ]
 /** What is undone and given back is said at the end of all of it. */
 const AT_THE_END: readonly string[] = ['undo', 'back']
+/** What holds for the slip, whatever is done on it. */
+const OF_THE_SLIP: readonly string[] = ['overrule', 'depart', 'permit', 'again']
 
-/** When the newest piece of work began, ms of the shop's clock; undefined: there was no other before it. */
+/** The last run of a slip, ms of the shop's clock; `endedAt` undefined: it did not come to its end. */
+export type LastRun = { readonly startedAt: number; readonly endedAt: number | undefined }
+
+/**
+ * When the newest piece of work began, ms of the shop's clock; undefined: there was no other before it. It begins after a
+ * run that came to its end, and its own runs are begun later.
+ */
 export function againSince(
   lines: readonly Pick<Line, 'topic' | 'at'>[],
-  endedAt: number | undefined,
+  last: LastRun | undefined,
 ): number | undefined {
-  if (endedAt === undefined) return undefined
   const said = lines.findLast(({ topic }) => topic === AGAIN_TOPIC)?.at
-  return said !== undefined && said >= endedAt ? said : undefined
+  if (said === undefined || last === undefined) return undefined
+  const isOwn = last.startedAt > said
+  return isOwn || (last.endedAt !== undefined && last.endedAt <= said) ? said : undefined
 }
 
-/** The lines that count for the work that began then. A permit and a word against a rule stay with the device. */
+/** The lines that count for the work that began then. */
 export const linesSince = <One extends Pick<Line, 'topic' | 'at'>>(
   lines: readonly One[],
   since: number | undefined,
@@ -41,6 +50,6 @@ export const linesSince = <One extends Pick<Line, 'topic' | 'at'>>(
 
 function isOfOneWork(topic: string): boolean {
   const known = topicOf(topic)
-  if (known === undefined || topic === AGAIN_TOPIC || known.group === 'overrule') return false
+  if (known === undefined || OF_THE_SLIP.includes(known.group)) return false
   return OF_ONE_WORK.includes(known.stage) || AT_THE_END.includes(known.group)
 }

@@ -1,13 +1,27 @@
 import { describe, expect, it } from 'vitest'
 import { effectOf } from '../effect/effect.ts'
 import { tarn } from '../testing/tarn.ts'
-import { OWN_LEAST, chargeNeeded, drainOf, minutesOf, paceOf, silentLimit, sum } from './pace.ts'
+import {
+  OWN_LEAST,
+  chargeDrawn,
+  chargeWith,
+  drainOf,
+  minutesOf,
+  paceOf,
+  silentLimit,
+  sum,
+} from './pace.ts'
 
 const MIB = 1024 * 1024
 const write = effectOf(tarn, { kind: 'write', partition: 'main', role: 'main', bytes: 3300 * MIB })
 const firstStart = (wiped: boolean) => effectOf(tarn, { kind: 'first-start', wiped })
 
 describe('the charge that must be there', () => {
+  const needed = (
+    family: typeof tarn,
+    effects: Parameters<typeof chargeDrawn>[1],
+    of: Parameters<typeof chargeWith>[1],
+  ) => chargeWith(chargeDrawn(family, effects), of)
   const house = { batteryMargin: 20, batteryFloor: null }
   const restart = effectOf(tarn, { kind: 'restart' })
   const first = firstStart(false)
@@ -17,12 +31,12 @@ describe('the charge that must be there', () => {
     const drained = all.reduce((total, one) => total + drainOf(tarn, one), 0)
     const more = drainOf(tarn, first) + drainOf(tarn, restart)
     expect(drainOf(tarn, first)).toBeGreaterThan(drainOf(tarn, write))
-    expect(chargeNeeded(tarn, all, house)).toBe(Math.ceil(drained + more + 20))
+    expect(needed(tarn, all, house)).toBe(Math.ceil(drained + more + 20))
   })
 
   it('follows the costliest step, not one that costs less', () => {
     const draining = (more: Partial<typeof tarn.drainPerMinute>) =>
-      chargeNeeded(
+      needed(
         { ...tarn, drainPerMinute: { ...tarn.drainPerMinute, ...more } },
         [write, first],
         house,
@@ -34,9 +48,9 @@ describe('the charge that must be there', () => {
   })
 
   it('is the house’s floor where that is higher, and nothing more where nothing drains', () => {
-    expect(chargeNeeded(tarn, [first], { ...house, batteryFloor: 60 })).toBe(60)
+    expect(needed(tarn, [first], { ...house, batteryFloor: 60 })).toBe(60)
     const hands = effectOf(tarn, { kind: 'hands', seconds: 900 })
-    expect(chargeNeeded(tarn, [hands], house)).toBe(20)
+    expect(needed(tarn, [hands], house)).toBe(20)
   })
 })
 

@@ -51,46 +51,34 @@ const joined = (a: Pace, b: Pace): Pace => ({
 })
 
 /**
- * Percent of charge that must be there: what the effects drain at the longest, the one that drains most a second
- * time, a restart as the way out of wherever that left it, and the house's margin; or the house's floor.
+ * Percent that effects may draw of a charge: all of them at their longest, the one that drains most a second time, and a
+ * restart as the way out of wherever that left it.
  */
-export function chargeNeeded(
-  family: Family,
-  effects: readonly Effect[],
-  house: { readonly batteryMargin: number; readonly batteryFloor: number | null },
-  own: OwnFigures = {},
-): number {
-  return chargeWith(chargeDrawn(family, effects, own), house)
-}
-
-/** Percent that a plan may draw: all of it, its costliest step once more, and a restart as the way out. */
 export function chargeDrawn(
   family: Family,
   effects: readonly Effect[],
   own: OwnFigures = {},
 ): number {
   const drains = effects.map((effect) => drainOf(family, effect, own))
-  const again = Math.max(0, ...drains)
-  const out = again === 0 ? 0 : drainOf(family, effectOf(family, { kind: 'restart' }), own)
-  return drains.reduce((total, one) => total + one, 0) + again + out
+  const drained = drains.reduce((total, one) => total + one, 0)
+  return drawnWith(family, { drained, again: Math.max(0, ...drains) }, own)
 }
 
-/** Percent that must be there for what is drawn: with the house's margin, and no less than its floor. */
+/** The same of what was added up already: what is drained in all, and by the costliest step. */
+export function drawnWith(
+  family: Family,
+  { drained, again }: { readonly drained: number; readonly again: number },
+  own: OwnFigures = {},
+): number {
+  const out = again === 0 ? 0 : drainOf(family, effectOf(family, { kind: 'restart' }), own)
+  return drained + again + out
+}
+
+/** Percent that must be there for what may be drawn: with the house's margin, and no less than its floor. */
 export const chargeWith = (
   drawn: number,
   house: { readonly batteryMargin: number; readonly batteryFloor: number | null },
 ): number => Math.max(Math.ceil(drawn + house.batteryMargin), house.batteryFloor ?? 0)
-
-/** The same of what was added up already: what is drained in all, and by the costliest step. */
-export function chargeFor(
-  family: Family,
-  { drained, again }: { readonly drained: number; readonly again: number },
-  house: { readonly batteryMargin: number; readonly batteryFloor: number | null },
-  own: OwnFigures = {},
-): number {
-  const out = again === 0 ? 0 : drainOf(family, effectOf(family, { kind: 'restart' }), own)
-  return chargeWith(drained + again + out, house)
-}
 
 /** Percent of charge an effect costs at its longest. */
 export function drainOf(family: Family, effect: Effect, own: OwnFigures = {}): number {

@@ -7,6 +7,7 @@ import { SOURCES } from './device.ts'
 import type { Role } from './people.ts'
 import { SCHOOLS, SCHOOL_QUESTIONS } from './schools.ts'
 import type { Stage } from './slip.ts'
+import { INTENTS } from './slip.ts'
 import { REMEDY_ACTS, TROUBLES } from './trouble.ts'
 
 /** What people lose and rarely think of, asked item by item besides the family's own things. */
@@ -147,8 +148,8 @@ export const TOPICS: readonly Topic[] = [
   ...TROUBLES.flatMap((trouble) =>
     each('write', `tried.${trouble}`, REMEDY_ACTS, ['no-cure', 'untried']),
   ),
-  /* Another plan on this slip, after a run of it has ended. */
-  ...each('first-start', 'again', ['plan'], ['next']).map((one): Topic => ({
+  /* Another plan on this slip, after a run of it has ended: what it is for. */
+  ...each('first-start', 'again', ['plan'], INTENTS).map((one): Topic => ({
     ...one,
     least: 'technician',
   })),

@@ -5,13 +5,6 @@
 
 /** Control characters but tab and line breaks: NUL is refused by the tables, the others by the eye. */
 const CONTROL = /(?![\t\n\r])\p{Cc}/u
-/** Characters that people take for each other, as one. */
-const oneOfAlikes = (text: string): string =>
-  text.toUpperCase().replaceAll('O', '0').replaceAll(/[IL]/gu, '1').replaceAll('S', '5')
-
-/** Whether two ids differ in nothing but case and characters that are taken for each other. */
-export const looksAlike = (a: string, b: string): boolean => oneOfAlikes(a) === oneOfAlikes(b)
-
 const REPLACEMENT = '\ufffd'
 
 /** Whether a text can be kept: no control character, and no half of a surrogate pair. */
@@ -23,3 +16,10 @@ export const isLegible = (text: string): boolean => !CONTROL.test(text) && text.
  */
 export const shownLegible = (text: string): string =>
   text.toWellFormed().replaceAll(/\p{Cc}/gu, REPLACEMENT)
+
+/** Characters that people take for each other, as one. */
+const oneOfAlikes = (text: string): string =>
+  text.toUpperCase().replaceAll('O', '0').replaceAll(/[IL]/gu, '1').replaceAll('S', '5')
+
+/** Whether two ids differ in nothing but case and characters that are taken for each other. */
+export const looksAlike = (a: string, b: string): boolean => oneOfAlikes(a) === oneOfAlikes(b)

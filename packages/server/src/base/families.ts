@@ -31,7 +31,8 @@ export type KnownFamilies = {
   readonly list: readonly Family[]
   /** Counts how often it changed: what is kept of a job rests on it. */
   readonly mark: () => number
-  readonly reload: (db: Database) => Promise<void>
+  /** Reads anew what was taken in; answers what of it can no longer be read, as id and version. */
+  readonly reload: (db: Database) => Promise<readonly string[]>
 }
 
 /** Those of the files first, then what was taken in. */
@@ -42,12 +43,12 @@ export function knownFamilies(files: readonly Family[]): KnownFamilies {
     list,
     mark: () => changed,
     async reload(db) {
-      const taken = (await listFamilies(db)).flatMap(({ body }) => {
-        const read = readFamily(body)
-        return read.ok ? [read.value] : []
-      })
+      const rows = await listFamilies(db)
+      const read = rows.map((row) => ({ row, family: readFamily(row.body) }))
+      const taken = read.flatMap(({ family }) => (family.ok ? [family.value] : []))
       list.splice(0, list.length, ...newestOf([...files, ...taken]))
       changed += 1
+      return read.flatMap(({ row, family }) => (family.ok ? [] : [`${row.id} ${row.version}`]))
     },
   }
 }

@@ -70,6 +70,7 @@ const STATUS: Readonly<Record<ErrorCode, number>> = {
   'device.family': 409,
   'mode.unknown': 404,
   'slip.file': 422,
+  'slip.nothing-done': 409,
   'family.unknown': 404,
   'family.older': 409,
   'family.clash': 409,

@@ -35,6 +35,7 @@ export type Picked = {
 }
 
 export type JobAt = {
+  /** Its intent is that of the work at hand. */
   readonly slip: Slip
   readonly all: readonly LineShown[]
   readonly lines: Lines

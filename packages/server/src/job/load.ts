@@ -9,12 +9,16 @@ import type {
   Family,
   HouseRules,
   Identity,
+  Intent,
+  LastRun,
   Lines,
   Mode,
   Reading,
   Result,
 } from '@plain-slate/core'
 import {
+  AGAIN_TOPIC,
+  INTENTS,
   againSince,
   houseFor,
   linesSince,
@@ -56,6 +60,7 @@ import { showPlan } from '../plans/made.ts'
 import { readHouse } from '../tables/house.ts'
 import { lastLook } from '../tables/looks.ts'
 import { lastRunOf, lastChanges, permitsUsed } from '../tables/past-runs.ts'
+import type { RunRow } from '../tables/runs.ts'
 import { listRuns } from '../tables/runs.ts'
 import { readSlip } from '../tables/slips.ts'
 
@@ -65,7 +70,11 @@ export async function loadJob(workshop: Workshop, number: string): Promise<Resul
   const mark = `${await jobMark(workshop.db, number)} ${day} ${workshop.familiesMark()}`
   const kept = keptJob(workshop, number, mark)
   if (kept !== undefined) return ok(kept)
-  const job = await loadJobIn(workshop, number, workshop.db)
+  /* Of one moment: a look that ends meanwhile is in all of it, or in nothing. */
+  const job = await workshop.db.transaction((trx) => loadJobIn(workshop, number, trx), {
+    isolationLevel: 'repeatable read',
+    readOnly: true,
+  })
   if (job.ok) keepJob(workshop, number, { mark, job: job.value })
   return job
 }
@@ -76,14 +85,15 @@ export async function loadJobIn(
   number: string,
   db: Database,
 ): Promise<Result<JobAt, Refusal>> {
-  const slip = await readSlip(db, number)
-  if (slip === undefined) return refuse({ code: 'slip.unknown', facts: { number } })
+  const opened = await readSlip(db, number)
+  if (opened === undefined) return refuse({ code: 'slip.unknown', facts: { number } })
   const all = await listLines(db, number)
   const kept = await listReadings(db, number)
   const sights = await listSights(db)
   const besideIt = await readBesides(db, number)
   const work = await readWork(workshop, db, number, all)
   const { taken, lines } = work
+  const slip = { ...opened, intent: intentOf(opened, work) }
   const family = familyFor(workshop.families, slip, kept)
   const trusting = family ?? { facts: {} }
   const serial = toldOf(identify(trusting, kept), 'serial')
@@ -135,20 +145,33 @@ async function readWork(
 ): Promise<Pick<JobAt, 'since' | 'lines' | 'taken' | 'tally' | 'run'>> {
   const planned = takenOf(families, await readPlan(db, number))
   const last = await lastRunOf(db, number)
-  const endedAt = last?.state === 'ended' ? msOf(last.endedAt ?? '') : undefined
   const since = againSince(
     all.map(({ topic, at }) => ({ topic, at: msOf(at) })),
-    endedAt,
+    last && lastRun(last),
   )
-  const old = planned !== undefined && since !== undefined && msOf(planned.at) < since
+  const isBefore = (at: string) => since !== undefined && msOf(at) < since
   return {
     since,
     lines: linesIn(all, since),
-    taken: old ? undefined : planned,
+    taken: planned === undefined || isBefore(planned.at) ? undefined : planned,
     tally: await readTallies(db, number, since),
-    run: since !== undefined || (last?.state === 'stopped' && last.putAway) ? undefined : last,
+    run: last === undefined || isBefore(last.startedAt) || isPutAway(last) ? undefined : last,
   }
 }
+
+/** What the work at hand is for: as the slip was opened, or as it was begun anew. */
+function intentOf({ intent }: Slip, { since, lines }: Pick<JobAt, 'since' | 'lines'>): Intent {
+  const said = since === undefined ? undefined : lines.get(AGAIN_TOPIC)?.answer
+  return INTENTS.find((one) => one === said) ?? intent
+}
+
+/** A run that came to its end is told on its slip even when it holds no port any more. */
+const isPutAway = ({ state, putAway }: RunRow): boolean => state === 'stopped' && putAway
+
+const lastRun = ({ state, startedAt, endedAt }: RunRow): LastRun => ({
+  startedAt: msOf(startedAt),
+  endedAt: state === 'ended' && endedAt !== null ? msOf(endedAt) : undefined,
+})
 
 /** What else stands beside a slip's own: the bench, other slips, the look that was asked last. */
 async function readBesides(

@@ -10,7 +10,7 @@ export const nextPatch = (patchDate: string): string => nextPatchDay(patchDate, 
 type Proof = Omit<AnswerOf<Contract['jobProof']>, 'paper'>
 
 export function proofOf({ run, taken, sight, device }: JobAt): Proof {
-  if (run === undefined || taken === undefined) return { facts: [], next: null, marks: [] }
+  if (run === undefined || taken === undefined) return { facts: [], marks: [] }
   const ended = run.state === 'ended'
   /* A device that was read before the run ended says nothing of what it is now. */
   const read = device !== undefined && device.at > (run.endedAt ?? '') ? device.facts : undefined
@@ -29,7 +29,6 @@ export function proofOf({ run, taken, sight, device }: JobAt): Proof {
       now: now ?? null,
       holds: holds ?? null,
     })),
-    next: ended && aim !== undefined ? nextPatch(aim.patchDate) : null,
     marks: taken.shown.findings.filter(isLasting),
   }
 }

@@ -24,7 +24,7 @@ import type { Refusal } from '../base/refusal.ts'
 import type { Transaction } from '../tables/database.ts'
 import { insertLines, insertReadings, listLines, readPlan } from '../tables/job.ts'
 import { tell } from '../tables/news.ts'
-import { putAwayRunsOf } from '../tables/past-runs.ts'
+import { lastRunOf, putAwayRunsOf } from '../tables/past-runs.ts'
 import { buildsKnown } from '../tables/packages.ts'
 import { lockSlip, raiseVersion, updateState } from '../tables/slips.ts'
 import type { JobAt } from './job-at.ts'
@@ -69,12 +69,15 @@ export async function sayLines(
   const by = who?.id ?? null
   const evenClosed = lines.every(({ topic }) => topicOf(topic)?.after === true)
   const act = async (trx: Transaction, slip: Slip) => {
+    const again = lines.some(({ topic }) => topic === AGAIN_TOPIC)
+    if (again && (await lastRunOf(trx, number))?.state !== 'ended')
+      return { code: 'slip.nothing-done' as const, facts: { number } }
     const fresh = await notSaid(trx, number, lines, who?.name ?? null)
     if (fresh.length === 0) return undefined
     const at = new Date(await workshop.clock.now())
     for (const line of fresh) await sayLine(workshop, trx, number, { ...line, by, at })
     /* Its work begins anew: what is over holds no port. */
-    if (fresh.some(({ topic }) => topic === AGAIN_TOPIC)) await putAwayRunsOf(trx, number)
+    if (again) await putAwayRunsOf(trx, number)
     const ended = fresh.map(({ topic, answer }) => endedBy(topic, answer)).find(Boolean)
     const version =
       ended === undefined ? await raiseVersion(trx, number) : await updateState(trx, number, ended)

@@ -53,6 +53,7 @@ export async function showJob(workshop: Workshop, job: JobAt): Promise<Job> {
     at,
     topics: topicsOf(job),
     lines: newestOf(job),
+    intent: job.slip.intent,
     keepData: job.keepData,
     family: family === undefined ? null : familyShown(family),
     facts: factsShown(job),

@@ -26,6 +26,7 @@ import * as provenOnce from './024-packages-are-proven-once.ts'
 import * as computersTell from './025-computers-tell.ts'
 import * as decisions from './026-decisions.ts'
 import * as families from './027-families.ts'
+import * as plansDraw from './028-plans-draw.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -55,6 +56,7 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '025-computers-tell': computersTell,
   '026-decisions': decisions,
   '027-families': families,
+  '028-plans-draw': plansDraw,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

@@ -4,9 +4,11 @@ export const dues = {
   'again.small': 'back to stock after service, a lock closed later, another build',
   'again.hint':
     'What was done stays on record, and what was said at the counter stands. Readings, route, plan and signatures begin anew.',
+  'again.intent': 'What for',
   'again.go': 'Another plan on this slip',
   'dues.title': 'Due later',
   'dues.small': 'stands at the counter when its day comes; nothing waits for it',
+  'dues.day': '(year-month-day)',
   'dues.put': 'Put it down',
   'dues.put.of': 'Put it down: {what}',
   'dues.none': 'Not needed',

@@ -191,6 +191,10 @@ export const errors = {
   'error.device.family.kept': 'What was read of it is kept.',
   'error.device.family.remedy':
     'Add its maker’s family file, or leave this device to somebody who has it.',
+  'error.slip.nothing-done':
+    'No run of slip {number} has come to its end: there is nothing to begin anew after.',
+  'error.slip.nothing-done.kept': 'Nothing was changed.',
+  'error.slip.nothing-done.remedy': 'Go on with the plan that it has, or put its run away.',
   'error.family.older':
     'Version {version} of {id} is no newer than version {known}, which is known here.',
   'error.family.older.kept': 'The file is as it was, and so is what is known here.',

@@ -113,7 +113,6 @@ export const job = {
   'topic.decided.first-start': 'What is worse after the first start',
   'topic.care.well': 'The owner says that all is well',
   'topic.again.plan': 'Another plan on this slip',
-  'answer.next': 'begun',
   'topic.care.backup': 'The copy of the data',
   'topic.ready.backup': 'A copy of the customer’s data',
   'topic.ready.accounts': 'Its owner has taken accounts and screen lock off',

@@ -9,6 +9,7 @@ export const places = {
   'counter.hands.at': '{word} at {port}',
   'counter.care': 'Aftercare',
   'counter.care.small': 'what is due on slips after their work',
+  'counter.care.later': '{n, plural, one {One more} other {# more}} later than in a week.',
   'counter.care.calendar': 'As a calendar',
   'counter.care.ask-owner': 'ask the owner whether all is well with their data; a copy is kept',
   'counter.care.delete-copy': 'all is well: delete the copy',

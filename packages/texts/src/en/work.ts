@@ -255,7 +255,6 @@ export const work = {
   'back.marks.unknown': 'Nobody has seen it start since: what stays cannot be told.',
   'back.marks.loader': 'Its loader was raised, and does not go back.',
   'back.marks.floor': 'The rollback floor rose: earlier generations no longer go on it.',
-  'back.next': 'What comes next',
   'back.next.patch': 'Patch of {date}: look for the next one from {due}.',
   'back.sheet': 'The customer’s sheet, PDF',
   'back.record': 'The record in the book',

@@ -3,6 +3,7 @@ import type { EventLine } from '@plain-slate/api'
 import type { Json } from '@plain-slate/core'
 import type { Code, Say } from '@plain-slate/texts'
 import { isCode } from '@plain-slate/texts'
+import { AGAIN_TOPIC } from '@plain-slate/core'
 import { useSay } from '../base/said.ts'
 import { useRead } from '../server/query.ts'
 
@@ -54,7 +55,8 @@ function lineWords(say: Say, facts: EventLine['facts']): string {
       ? say('topic.way', { mode: group.slice('way.'.length) })
       : otherWords(say, group)
   const named = topic.replace(/:? *$/, '')
-  return say('act.slip.line', { topic: named, answer: word(say, 'answer', what) })
+  const kind = group === AGAIN_TOPIC ? 'intent' : 'answer'
+  return say('act.slip.line', { topic: named, answer: word(say, kind, what) })
 }
 
 /** A remedy that was tried, a day that was put down, or a thing that may be lost. */

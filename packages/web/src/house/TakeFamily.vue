@@ -6,6 +6,7 @@
 import { leastOf, reaches } from '@plain-slate/core'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
+import FileField from '../parts/FileField.vue'
 import Trouble from '../parts/Trouble.vue'
 import { useSessionStore } from '../people/session.ts'
 import { useSay } from '../base/said.ts'
@@ -19,7 +20,6 @@ const client = useQueryClient()
 const session = useSessionStore()
 const change = useChange('familyTake')
 const may = computed(() => reaches(session.person?.role, leastOf('family.take')))
-const field = ref<HTMLInputElement>()
 const read = ref<Answer<'familyTake'>>()
 const name = ref('')
 /** The text that was read: what is taken in is what was shown. */
@@ -29,14 +29,11 @@ async function ask(take: boolean) {
   read.value = await change.mutateAsync({ body: { text: text.value, take } }).catch(() => undefined)
   if (read.value?.taken === true) renew(client, 'shop')
 }
-async function chosen() {
-  const [file] = field.value?.files ?? []
-  if (file === undefined) return
+async function chosen(file: { readonly name: string; readonly text: string }) {
   read.value = undefined
   name.value = file.name
-  text.value = await file.text()
+  text.value = file.text
   await ask(false)
-  if (field.value) field.value.value = ''
 }
 const family = computed(() => read.value?.family ?? undefined)
 const stands = computed(() => {
@@ -58,12 +55,7 @@ const fits = computed(() => {
     <h2 id="take-family">
       {{ say('families.take') }} <small>{{ say('families.take.small') }}</small>
     </h2>
-    <p>
-      <label>
-        {{ say('families.take.file') }}
-        <input ref="field" type="file" accept=".yaml,.yml,.json" @change="chosen" />
-      </label>
-    </p>
+    <FileField :label="say('families.take.file')" accept=".yaml,.yml,.json" @chosen="chosen" />
     <template v-if="read && read.wrong.length > 0">
       <p class="amiss" role="status">
         {{ say('families.take.wrong', { n: read.wrong.length, name }) }}
@@ -103,12 +95,3 @@ const fits = computed(() => {
     <Trouble v-if="change.error.value" :trouble="troubleOf(change.error.value)" quiet />
   </section>
 </template>
-
-<style scoped>
-label {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 12px;
-  align-items: baseline;
-}
-</style>

@@ -3,6 +3,7 @@
 </script>
 
 <script setup lang="ts">
+import { computed } from 'vue'
 import { useSay } from '../base/said.ts'
 import { addressOf } from '../server/call.ts'
 import { useRead } from '../server/query.ts'
@@ -12,19 +13,26 @@ import { useShop } from '../time/shop.ts'
 const say = useSay()
 const { now, when } = useShop()
 const care = useRead('care')
+/** A day is told a week before; a copy of somebody's data for as long as it is kept. */
+const SOON_MS = 7 * 86_400_000
+const all = computed(() => care.data.value ?? [])
+const near = computed(() =>
+  all.value.filter((one) => isCopy(one.care) || Date.parse(one.due) <= now.value + SOON_MS),
+)
+const later = computed(() => all.value.length - near.value.length)
 /** A copy is due on an hour, whatever else on a day. */
 const isCopy = (care: string) => care === 'ask-owner' || care === 'delete-copy'
 const isLate = (due: string) => Date.parse(due) < now.value
 </script>
 
 <template>
-  <template v-if="(care.data.value ?? []).length > 0">
+  <template v-if="all.length > 0">
     <h2 id="care">
       {{ say('counter.care') }} <small>{{ say('counter.care.small') }}</small>
     </h2>
-    <ul class="next-up" aria-labelledby="care">
+    <ul v-if="near.length > 0" class="next-up" aria-labelledby="care">
       <li
-        v-for="one in care.data.value"
+        v-for="one in near"
         :key="`${one.number} ${one.care}`"
         :data-care="one.number"
         :data-what="one.care"
@@ -43,6 +51,7 @@ const isLate = (due: string) => Date.parse(due) < now.value
       </li>
     </ul>
     <p class="small no-print">
+      <template v-if="later > 0">{{ say('counter.care.later', { n: later }) }} </template>
       <a :href="addressOf('careFile', {})">{{ say('counter.care.calendar') }}</a>
     </p>
   </template>

@@ -4,7 +4,7 @@
  */
 import type { Operation } from '../../effect/effect.ts'
 import { effectOf } from '../../effect/effect.ts'
-import { chargeFor, drainOf } from '../../pace/pace.ts'
+import { chargeWith, drainOf, drawnWith } from '../../pace/pace.ts'
 import type { Case } from '../rule.ts'
 import { rule } from '../rule.ts'
 
@@ -45,5 +45,5 @@ function needOf(at: Pick<Case, 'family' | 'shelved' | 'house'>): number {
   const drained = writing(all) + digesting(all) + start
   const piece = Math.min(family.pieceMiB * MIB, largest)
   const again = Math.max(writing(piece), digesting(largest), start)
-  return chargeFor(family, { drained, again }, house)
+  return chargeWith(drawnWith(family, { drained, again }), house)
 }

@@ -7,6 +7,7 @@ import type { Answer } from '../../server/call.ts'
 import { leastOf, reaches } from '@plain-slate/core'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
+import FileField from '../../parts/FileField.vue'
 import Trouble from '../../parts/Trouble.vue'
 import { useSessionStore } from '../../people/session.ts'
 import { useSay } from '../../base/said.ts'
@@ -19,25 +20,17 @@ const session = useSessionStore()
 const take = useChange('slipFileTake')
 const may = computed(() => reaches(session.person?.role, leastOf('slip.open')))
 const taken = ref<Answer<'slipFileTake'>>()
-const field = ref<HTMLInputElement>()
 
-async function chosen() {
-  const [file] = field.value?.files ?? []
-  if (file === undefined) return
+async function chosen({ text }: { readonly text: string }) {
   taken.value = undefined
-  const text = await file.text()
   taken.value = await take.mutateAsync({ body: { text } }).catch(() => undefined)
-  if (field.value) field.value.value = ''
   renew(client, 'slip')
 }
 </script>
 
 <template>
   <div v-if="may" class="no-print">
-    <label>
-      {{ say('slips.take') }}
-      <input ref="field" type="file" accept=".json,application/json" @change="chosen" />
-    </label>
+    <FileField :label="say('slips.take')" accept=".json,application/json" @chosen="chosen" />
     <p v-if="taken" role="status">
       <router-link :to="`/slips/${taken.number}`">{{
         say('slips.taken', { number: taken.number })
@@ -49,12 +42,6 @@ async function chosen() {
 </template>
 
 <style scoped>
-label {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 12px;
-  align-items: baseline;
-}
 p {
   margin: 4px 0 0;
 }

@@ -50,7 +50,7 @@ function press(answer: string, { detail }: MouseEvent) {
       </button>
     </span>
     <span class="who dim small">
-      {{ line ? say('job.by', { by: line.by ?? '', when: when(line.at) }) : '' }}
+      {{ line ? say('job.by', { by: line.by ?? say('slip.by.shell'), when: when(line.at) }) : '' }}
     </span>
     <p v-if="under" class="under dim small">{{ under }}</p>
     <p v-if="line?.note" class="note">{{ line.note }}</p>

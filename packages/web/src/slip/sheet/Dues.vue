@@ -46,14 +46,15 @@ const put = (what: DueKind, answer: string) => tell([{ topic: dueTopic(what), an
         </span>
       </li>
       <li v-for="one in asked" :key="one.what" :data-due="one.what" class="open no-print">
-        <label>
-          {{ say(`due.${one.what}`) }}
-          <input
-            type="date"
-            :value="dayOf(one.what, one.on)"
-            @input="days[one.what] = ($event.target as HTMLInputElement).value"
-          />
-        </label>
+        <v-text-field
+          :model-value="dayOf(one.what, one.on)"
+          class="mono"
+          :label="`${say(`due.${one.what}`)} ${say('dues.day')}`"
+          maxlength="10"
+          autocomplete="off"
+          hide-details
+          @update:model-value="(day: string) => (days[one.what] = day)"
+        />
         <span class="dim small">{{ say(`due.${one.what}.why`) }}</span>
         <span v-if="may" class="row">
           <button
@@ -87,24 +88,11 @@ ul {
 }
 li {
   display: grid;
-  grid-template-columns: minmax(0, 20em) minmax(0, 1fr) auto;
+  grid-template-columns: minmax(0, 22em) minmax(0, 1fr) auto;
   gap: 2px 16px;
   align-items: baseline;
   padding: 6px 0;
   border-bottom: 1px solid var(--rule);
-}
-label {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 2px 10px;
-}
-input {
-  font: inherit;
-  color: var(--ink);
-  background: var(--field);
-  border: 1px solid var(--line);
-  border-radius: 4px;
-  padding: 1px 6px;
 }
 @media (max-width: 700px) {
   li {

@@ -1,19 +1,26 @@
 <script lang="ts">
-/** Another plan on the same slip, once a run of it has ended: what is read, picked and signed begins anew. */
+/**
+ * Another plan on the same slip, once a run of it has ended: what it is for is said, and what is read, picked and signed
+ * begins anew.
+ */
 </script>
 
 <script setup lang="ts">
-import { AGAIN_TOPIC } from '@plain-slate/core'
+import type { Intent } from '@plain-slate/core'
+import { AGAIN_TOPIC, INTENTS } from '@plain-slate/core'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { useSay } from '../../base/said.ts'
 import { useJob } from '../job.ts'
 
 const say = useSay()
 const router = useRouter()
-const { number, tell } = useJob()
+const { number, put, tell } = useJob()
+const intent = ref<Intent>('restore')
+const intents = computed(() => INTENTS.map((one) => ({ value: one, title: say(`intent.${one}`) })))
 async function go() {
-  await tell([{ topic: AGAIN_TOPIC, answer: 'next' }])
-  await router.push(`/slips/${number.value}/readings`)
+  await tell([{ topic: AGAIN_TOPIC, answer: intent.value }])
+  if (put.error.value === null) await router.push(`/slips/${number.value}/readings`)
 }
 </script>
 
@@ -23,8 +30,18 @@ async function go() {
       {{ say('again.title') }} <small>{{ say('again.small') }}</small>
     </h2>
     <p class="dim">{{ say('again.hint') }}</p>
-    <p>
-      <v-btn variant="outlined" @click="go">{{ say('again.go') }}</v-btn>
-    </p>
+    <form class="again" @submit.prevent="go">
+      <v-select v-model="intent" :items="intents" :label="say('again.intent')" />
+      <v-btn type="submit" variant="outlined">{{ say('again.go') }}</v-btn>
+    </form>
   </section>
 </template>
+
+<style scoped>
+.again {
+  display: flex;
+  gap: 10px;
+  align-items: start;
+  max-width: 420px;
+}
+</style>

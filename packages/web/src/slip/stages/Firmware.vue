@@ -23,7 +23,6 @@ import RouteRows from '../sheet/RouteRows.vue'
 import StageSheet from '../sheet/StageSheet.vue'
 import { useJob } from '../job.ts'
 import { useRoutes } from '../sheet/routes.ts'
-import { useSlip } from '../slip.ts'
 
 type Routes = Answer<'jobRoutes'>
 const say = useSay()
@@ -31,7 +30,6 @@ const worstOf = ({ fates }: Pick<RouteShown, 'fates'>) => worstFate(fates.map(({
 const route = useRoute()
 const browser = useBrowserStore()
 const { job, may, tell, put } = useJob()
-const { slip } = useSlip()
 const { read, inHand, number } = useRoutes()
 
 const packages = ({ first }: RouteShown) =>
@@ -51,7 +49,7 @@ function title(data: Job): string {
 }
 const lede = () => {
   const data = read.data.value
-  const intent = say(`intent.${slip.data.value?.intent ?? 'update'}`)
+  const intent = say(`intent.${job.data.value?.intent ?? 'update'}`)
   return data === undefined
     ? ''
     : say('routes.lede', { known: data.known, naming: data.naming, intent })
@@ -147,7 +145,7 @@ const reason = ({ reason: gravest }: Routes['left'][number]) =>
         <p v-if="data.open > 0" class="dim">{{ say('routes.open', { n: data.open }) }}</p>
         <p v-if="data.limit" class="dim">{{ say('routes.limit') }}</p>
       </template>
-      <PermitForm v-if="slip.data.value?.intent === 'service'" />
+      <PermitForm v-if="job.data.value?.intent === 'service'" />
       <Dues v-if="job.data.value" :dues="job.data.value.dues" :only="['permit']" />
       <h2 id="left">
         {{ say('routes.left') }} <small>{{ say('routes.left.small') }}</small>

@@ -76,10 +76,6 @@ const main = computed(() =>
       }
     : undefined,
 )
-const patch = computed(() => {
-  const fact = proof.data.value?.facts.find((one) => one.fact === 'patchDate')
-  return fact === undefined ? undefined : String(fact.now ?? fact.promised ?? '')
-})
 const sheet = computed(() => addressOf('jobSheet', { params: params.value }))
 const print = () => window.print()
 /** What stays; where nothing does, whether anybody can know that. */
@@ -118,7 +114,6 @@ const due = computed(() => {
           }}</v-btn>
         </p>
       </section>
-      <Dues :dues="data.dues" />
       <AskGroup group="undo" :topics="asked(data, 'undo')" />
       <AskGroup group="back" :topics="asked(data, 'back')" />
       <Resource v-slot="{ data: now }" :read="proof">
@@ -126,11 +121,8 @@ const due = computed(() => {
         <p v-for="mark in marksOf(now.paper)" :key="mark" data-claim="marks">
           {{ say(`back.marks.${mark}`) }}
         </p>
-        <template v-if="patch && now.next">
-          <h2>{{ say('back.next') }}</h2>
-          <p data-claim="next">{{ say('back.next.patch', { date: patch, due: now.next }) }}</p>
-        </template>
       </Resource>
+      <Dues :dues="data.dues" />
     </template>
     <template #beside />
   </StageSheet>

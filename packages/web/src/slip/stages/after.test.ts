@@ -27,7 +27,6 @@ const proof = (build: string, more: object = {}) => ({
       },
     ],
     paper: paper(),
-    next: '2026-12-30',
     marks: [],
     ...more,
   },
@@ -131,10 +130,15 @@ describe('Hand back', () => {
     expect(none.text).not.toContain('SIM given back')
     expect(none.h1).toBe('5 things are to do before it goes back')
   })
-  it('names the mark that stays and when to look for the next patch', async () => {
-    const { shown } = await sheet(HandBack, { job: at(), more: proof('H2.104.r4') })
+  it('names the mark that stays and, after all that is to be done, what is due later', async () => {
+    const dues: Job['dues'] = { standing: [{ what: 'patch', on: '2026-12-30' }], asked: [] }
+    const { shown, text } = await sheet(HandBack, {
+      job: at([], { dues }),
+      more: proof('H2.104.r4'),
+    })
     expect(shown.find('[data-claim="marks"]').text()).toContain('The rollback floor rose')
-    expect(shown.find('[data-claim="next"]').text()).toContain('from 2026-12-30')
+    expect(shown.find('[data-due="patch"]').text()).toContain('2026-12-30')
+    expect(text.indexOf('Due later')).toBeGreaterThan(text.indexOf('Give back'))
     const marks = async (more: Partial<PaperShown>) =>
       (await sheet(HandBack, { job: at(), more: proof('H2.104.r4', { paper: paper(more) }) })).shown
         .findAll('[data-claim="marks"]')

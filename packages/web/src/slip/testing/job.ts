@@ -109,6 +109,7 @@ export const job = (at: Stage, more: Partial<Job> = {}): Job => ({
   build: null,
   stands: null,
   faults: [],
+  intent: 'update',
   seen: [],
   dues: { standing: [], asked: [] },
   device: {

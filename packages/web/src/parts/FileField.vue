@@ -1,0 +1,44 @@
+<script lang="ts">
+/** A text file that is chosen from the computer: its name and its text; choosing the same again tells it again. */
+</script>
+
+<script setup lang="ts">
+import { ref } from 'vue'
+
+defineProps<{ label: string; accept: string }>()
+const emit = defineEmits<{ chosen: [file: { readonly name: string; readonly text: string }] }>()
+const field = ref<HTMLInputElement>()
+async function read() {
+  const [file] = field.value?.files ?? []
+  if (file === undefined) return
+  const text = await file.text()
+  if (field.value) field.value.value = ''
+  emit('chosen', { name: file.name, text })
+}
+</script>
+
+<template>
+  <label>
+    {{ label }}
+    <input ref="field" type="file" :accept="accept" @change="read" />
+  </label>
+</template>
+
+<style scoped>
+label {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 12px;
+  align-items: baseline;
+}
+input::file-selector-button {
+  font: inherit;
+  color: var(--ink);
+  background: var(--raised);
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  padding: 3px 10px;
+  margin-right: 10px;
+  cursor: pointer;
+}
+</style>
