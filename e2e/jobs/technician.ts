@@ -28,6 +28,7 @@ export type Roads = {
   }[]
   readonly left: readonly { readonly title: string; readonly reason: Finding | null }[]
   readonly blocked: readonly {
+    readonly package: string
     readonly title: string
     readonly obstacles: readonly { readonly finding: Finding }[]
   }[]
@@ -175,9 +176,9 @@ export class Technician {
       last = await this.run(id)
       if (is(last)) return true
       const { asked: wanted, way } = last
-      /* Started, and heard by nobody: it waits for its key, or its link permission was never given. */
-      if (wanted === null && last.word === 'first-start' && last.waiting?.seen === null)
-        await this.startsUnheard()
+      /* It runs, and nobody hears it: it waits for its key, or its link permission was never given. */
+      const runs = last.waiting?.mode?.kind === 'system'
+      if (wanted === null && runs && last.waiting?.seen === null) await this.startsUnheard()
       if (wanted === null) return false
       const act = handsFor(wanted.ask, this.serial, way?.to.id)
       if (act !== undefined) await this.hands(act)

@@ -60,8 +60,8 @@ describe('a route ends short of the wish', () => {
   })
 
   it('where the channel is to be left and its build is of one', () => {
-    const pilot = build('20-2640.1-HO', { channel: 'pilot', patchDate: '2026-10-01' })
-    const misses = missesOn([on, pilot], { intent: 'leave-channel' })
+    const preview = build('20-2640.1-HO', { channel: 'preview', patchDate: '2026-10-01' })
+    const misses = missesOn([on, preview], { intent: 'leave-channel' })
     expect(misses).toEqual({ '20-2636.0-HO': '', '20-2640.1-HO': 'release' })
   })
 })

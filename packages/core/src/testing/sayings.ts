@@ -195,6 +195,7 @@ export const SAID: readonly (readonly [rule: string, say: string, at: Case])[] =
   ['package.channel', 'ask', of({ channel: 'preview' })],
   ['package.channel', 'refused', said({ 'consent.preview': 'no' }, of({ channel: 'pilot' }))],
   ['package.unreleased', 'held', of({ channel: 'unreleased' })],
+  ['package.unreleased', 'early', of({ channel: 'pilot' })],
   ['package.unreleased-source', 'maker', of({ channel: 'unreleased' })],
   [
     'package.unreleased-source',

@@ -1,5 +1,6 @@
 /** Of several ranges of a partition the one counts whose digest is an image's. */
 import type { Manifest } from '@plain-slate/core'
+import { familyNamed } from '@plain-slate/demo'
 import { describe, expect, it } from 'vitest'
 import { ownDigests, rangesOf } from './digests.ts'
 
@@ -31,10 +32,18 @@ describe('the device’s own digests', () => {
 
 describe('the ranges that are asked for', () => {
   const of = (size: number) => ({
-    images: [{ ...manifest.images[0], size }] as Manifest['images'],
+    images: [{ role: 'main', partition: 'main', size }] as Manifest['images'],
   })
 
   it('are those of the packages, each size once', () => {
-    expect(rangesOf([of(51), of(52), of(51)]).map(({ size }) => size)).toEqual([51, 52])
+    const ranges = rangesOf(familyNamed('tarn'), [of(51), of(52), of(51)])
+    expect(ranges.map(({ size }) => size)).toEqual([51, 52])
+  })
+
+  it('are in both slots where a part has two', () => {
+    expect(rangesOf(familyNamed('fen'), [of(51)])).toEqual([
+      { partition: 'main_a', size: 51 },
+      { partition: 'main_b', size: 51 },
+    ])
   })
 })

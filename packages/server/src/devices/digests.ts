@@ -3,7 +3,8 @@
  * may have been digested over several ranges: the one that is an image somebody knows tells what stands there.
  */
 import type { LookFound } from '@plain-slate/api'
-import type { Manifest } from '@plain-slate/core'
+import type { Family, Manifest } from '@plain-slate/core'
+import { placesOf } from '@plain-slate/core'
 import type { ProvenPackage } from '../shelf/shelf.ts'
 
 export function ownDigests(
@@ -24,10 +25,15 @@ export function ownDigests(
   return own
 }
 
-/** The ranges of these packages' images. Lines of one family have images of several sizes: each is a range of its own. */
-export function rangesOf(manifests: readonly Pick<Manifest, 'images'>[]) {
+/**
+ * The ranges where these packages' images may stand, of both slots where there are two. Lines of one family have images
+ * of several sizes: each is a range of its own.
+ */
+export function rangesOf(family: Family, manifests: readonly Pick<Manifest, 'images'>[]) {
   const ranges = manifests.flatMap(({ images }) =>
-    images.map(({ partition, size }) => ({ partition, size })),
+    images.flatMap((image) =>
+      placesOf(family, image).map(({ name }) => ({ partition: name, size: image.size })),
+    ),
   )
   return [...new Map(ranges.map((one) => [`${one.partition} ${one.size}`, one])).values()]
 }

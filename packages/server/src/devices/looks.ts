@@ -169,9 +169,13 @@ async function seenThere(workshop: Workshop, port: string): Promise<There | unde
 const LOOKED_FOR_MOST = 500
 
 /** The ranges whose digests tell whether an image is there: of what names its model, or of its family where none does. */
-async function digestsWanted({ db }: Workshop, { family: { id: family }, model }: There) {
+async function digestsWanted({ db }: Workshop, { family: itsFamily, model }: There) {
+  const { id: family } = itsFamily
   const most = LOOKED_FOR_MOST
   const naming = await packagesNaming(db, { family, models: [model], most })
   const packages = naming.length > 0 ? naming : await packagesOf(db, family, most)
-  return rangesOf(packages.map(({ manifest }) => manifest))
+  return rangesOf(
+    itsFamily,
+    packages.map(({ manifest }) => manifest),
+  )
 }

@@ -187,12 +187,15 @@ export const fit = {
   'fit.package.kind.unserviced':
     'Service was asked for, and this is a {kind} package for its owner’s use',
   'fit.package.channel.stable': 'A stable build',
-  'fit.package.channel.agreed': 'A {channel} build, which the owner agreed to',
+  'fit.package.channel.agreed':
+    'A {channel} build, which the owner agreed to: it gets no further updates by itself, and going back needs a wipe',
   'fit.package.channel.ask':
     'A {channel} build: it gets no further updates by itself, and going back needs a wipe. The owner must agree',
   'fit.package.channel.refused': 'A {channel} build, and the owner wants none',
   'fit.package.unreleased.held':
     'Its maker has not released it: it goes on with the owner’s word and a lead’s',
+  'fit.package.unreleased.early':
+    'Its maker gives it to a few before its release: it goes on with the owner’s word and a lead’s',
   'fit.package.unreleased-source.maker': 'Not released, and from its maker: {source}',
   'fit.package.unreleased-source.other':
     'Not released by its maker, and from {source}: nobody vouches for it',
