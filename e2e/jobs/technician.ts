@@ -2,7 +2,15 @@
  * A technician at a whole shop, who does a job as the pages do it: takes it in, has it read, picks a route, takes its
  * plan, signs, starts, does what is asked of hands. Every refusal of the server is thrown as it is said.
  */
-import type { ApiError, Job, PlanPage, Ready, RunShown, StandInAct } from '@plain-slate/api'
+import type {
+  ApiError,
+  Job,
+  PlanPage,
+  Ready,
+  RunShown,
+  StandInAct,
+  StandInDevice,
+} from '@plain-slate/api'
 import type { Fact, Intent, Source } from '@plain-slate/core'
 import { until } from '../bench/whole-shop.ts'
 import type { WholeShop } from '../bench/whole-shop.ts'
@@ -180,12 +188,22 @@ export class Technician {
       const runs = last.waiting?.mode?.kind === 'system'
       if (wanted === null && runs && last.waiting?.seen === null) await this.startsUnheard()
       if (wanted === null) return false
-      const act = handsFor(wanted.ask, this.serial, way?.to.id)
+      const act =
+        wanted.ask === 'install'
+          ? await this.#installs()
+          : handsFor(wanted.ask, this.serial, way?.to.id)
       if (act !== undefined) await this.hands(act)
       await this.#shop.call('POST', `/api/runs/${id}/done`, { command: wanted.command })
       return false
     })
     return last
+  }
+
+  /** Taken from its menu: whatever it can install there. */
+  async #installs(): Promise<StandInAct | undefined> {
+    const devices = await asked<readonly StandInDevice[]>(this.#shop, 'GET', '/api/bench/hands')
+    const [store] = devices.find(({ serial }) => serial === this.serial)?.installs ?? []
+    return store && { kind: 'install', serial: this.serial, store: store.id }
   }
 
   /** What the page says of a device that has started and is not seen: its key, then its link permission. */
