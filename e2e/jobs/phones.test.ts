@@ -1,12 +1,13 @@
 /** The jobs of the phones: two writing modes, floors by part, a lock that opens. */
 import type { Permit } from '@plain-slate/core'
-import { PERMIT_TOPIC, THINGS, permitText } from '@plain-slate/core'
+import { PERMIT_TOPIC, permitText } from '@plain-slate/core'
 import type { DemoDevice } from '@plain-slate/demo'
 import { DEMO_DEVICES, deviceIdOf } from '@plain-slate/demo'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { WholeShop } from '../bench/whole-shop.ts'
 import { built } from '../bench/whole-shop.ts'
 import { linesOf } from '../bench/lines.ts'
+import { everything } from './answers.ts'
 import { openShop, person } from './shop.ts'
 import { Technician } from './technician.ts'
 
@@ -26,12 +27,7 @@ const STOCK_OPEN = 'COR5MC300420'
 const SOLD_BY_S = 'COR5NC310403'
 const SERVICED = 'COR4MB200413'
 
-/** What may be on a phone, each answered alike. */
-const each = (answer: 'must' | 'may-go' | 'not-there') =>
-  Object.fromEntries(
-    ['photos', 'apps', 'messages', 'settings', ...THINGS].map((one) => [`survive.${one}`, answer]),
-  )
-const NOT_THERE = each('not-there')
+const NOT_THERE = everything('not-there')
 
 let shop: WholeShop
 beforeAll(async () => {

@@ -22,6 +22,8 @@ export const standInDeviceSchema = z.object({
   /** A reset can be asked of it here; the switch for its lock: null where it has none. */
   canReset: z.boolean(),
   lockSwitch: z.boolean().nullable(),
+  /** An account is on it, of which its owner can sign out. */
+  account: z.boolean(),
   /** Where hands can install from in its menu here; what it asks of hands: null where nothing. */
   installs: z.array(z.object({ id: storeSchema, name: z.string() })),
   asks: z.string().nullable(),
@@ -69,6 +71,7 @@ export const standInActSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('permit'), serial, given: z.boolean() }),
   z.object({ kind: z.literal('reset'), serial }),
   z.object({ kind: z.literal('lock-switch'), serial, on: z.boolean() }),
+  z.object({ kind: z.literal('sign-out'), serial }),
   z.object({ kind: z.literal('install'), serial, store: storeSchema }),
   z.object({ kind: z.literal('confirm'), serial }),
   /** A cut that waits: at the nth piece from now, after so many bytes of it are kept. */

@@ -178,6 +178,7 @@ function shownOf(device: SimulatedDevice, clock: ModelClock): StandInDevice {
       ? []
       : installsByHand(device.nature, model).map(({ from }) => shownStore(family, from)),
     asks: away ? null : (promptOf(family, model)?.text ?? null),
+    account: model.account === 'on',
     lockSwitch: family.lock.opens === 'command' ? model.lockSwitch : null,
     pace: clock.pace,
     keys: away ? [] : keysOf(family, model.mode),
@@ -271,6 +272,11 @@ function actOn(
       return device.model.lockSwitch === act.on
         ? undefined
         : 'The switch stays as it is: greyed, or not to be found in this mode.'
+    case 'sign-out':
+      device.byHand({ kind: 'sign-out' }, now)
+      return device.model.account === 'none'
+        ? undefined
+        : 'Its account stays on it: its settings are not reached in this mode.'
     case 'install':
       return installed(one, act.store, now)
     case 'confirm':

@@ -41,7 +41,7 @@ import type { Stores } from './stores.ts'
 type Chunk = Extract<LinkRequest, { verb: 'chunk' }>
 type ByHandInput = Extract<
   TwinInput,
-  { kind: 'charge' | 'permit' | 'reset' | 'lock-switch' | 'confirm' }
+  { kind: 'charge' | 'permit' | 'reset' | 'lock-switch' | 'sign-out' | 'confirm' }
 >
 
 const isErased = (part: Part | undefined): boolean =>

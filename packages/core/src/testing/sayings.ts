@@ -44,6 +44,7 @@ import {
 export const SAID: readonly (readonly [rule: string, say: string, at: Case])[] = [
   ['identity.model', 'fits', case0417()],
   ['identity.model', 'sibling', aimed({ model: 'BRAK-H2' })],
+  ['identity.model', 'stranger', aimed({ model: 'BRAK-H2', chipset: 'Flint 1' })],
   ['identity.model', 'not', aimed({ model: 'BRAK-H1' })],
   ['identity.board', 'fits', case0417()],
   ['identity.board', 'not', aimed({ boards: ['r5'] })],
@@ -256,6 +257,14 @@ export const SAID: readonly (readonly [rule: string, say: string, at: Case])[] =
   ['promise.data', 'kept', case0417()],
   ['promise.data', 'unseen', unread('release')],
   ['promise.data', 'unread', { ...unread('release'), shelved: proven(onDevice) }],
+  [
+    'promise.data',
+    'cleared',
+    said(
+      { 'history.starts': 'stops' },
+      { ...unread('release'), shelved: proven(onDevice), keepData: false },
+    ),
+  ],
   [
     'promise.data',
     'unreadable',

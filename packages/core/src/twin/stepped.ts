@@ -96,6 +96,8 @@ export type TwinInput =
   | { readonly kind: 'reset' }
   /** The switch for opening the lock, on the page for developers. */
   | { readonly kind: 'lock-switch'; readonly on: boolean }
+  /** Its owner signs out of the account that is on it. */
+  | { readonly kind: 'sign-out' }
   | { readonly kind: 'restart'; readonly epoch: number; readonly to: Mode }
   /** Hands: the keys of a chord, the cell taken out, the charger. */
   | { readonly kind: 'keys'; readonly to: Mode }

@@ -72,6 +72,8 @@ export function step(nature: Nature, device: DeviceModel, input: TwinInput, at: 
       return reset(nature, met)
     case 'lock-switch':
       return lockSwitch(nature, met, input.on)
+    case 'sign-out':
+      return signOut(nature, met)
     case 'power-off':
       return switchedOff(nature, met)
     case 'charge':
@@ -92,7 +94,7 @@ export function step(nature: Nature, device: DeviceModel, input: TwinInput, at: 
 
 /** What a system that waits for a key does for nobody. */
 const WANTS_SYSTEM: readonly TwinInput['kind'][] = [
-  ...(['tally', 'restart', 'merge', 'permit', 'reset', 'lock-switch'] as const),
+  ...(['tally', 'restart', 'merge', 'permit', 'reset', 'lock-switch', 'sign-out'] as const),
   ...(['file-put', 'file-list', 'file-digest', 'file-drop', 'install'] as const),
 ]
 
@@ -225,6 +227,12 @@ function reset(nature: Nature, device: DeviceModel): Stepped {
 function lockSwitch({ family }: Nature, device: DeviceModel, on: boolean): Stepped {
   const reached = runs(family, device) && device.outcome === 'normal' && !isGreyed(family, device)
   return told(reached ? { ...device, lockSwitch: on } : device, { kind: 'silent' })
+}
+
+/** An account is taken off in a system that runs; one that a wiped device asks for is not on it. */
+function signOut({ family }: Nature, device: DeviceModel): Stepped {
+  const can = runs(family, device) && device.outcome === 'normal' && device.account === 'on'
+  return told(can ? { ...device, account: 'none' } : device, { kind: 'silent' })
 }
 
 /** The link permission is given in a system that runs; at the set-up page that means to go through it. */

@@ -138,6 +138,7 @@ const familyShown = ({
   permission,
   dataKeys,
   drainPerMinute,
+  account,
   remedies,
 }: NonNullable<JobAt['family']>): NonNullable<Job['family']> => ({
   id,
@@ -155,6 +156,7 @@ const familyShown = ({
   dataKeys: [...dataKeys.hangOn],
   shows: modes.find(({ takes }) => takes.table !== undefined)?.name ?? null,
   idleDrain: drainPerMinute.idle,
+  asksAccount: account.asksAfterReset,
   remedies: [...remedies],
 })
 

@@ -1,9 +1,10 @@
 /** A run as it stands: its row, its journal's mirror, and what its agent showed last. */
 import type { RunRow as RunRowShown, RunShown } from '@plain-slate/api'
-import type { Command, Family, JournalEntry, LedgeWord, Phase } from '@plain-slate/core'
+import type { Command, Family, JournalEntry, LedgeWord, Phase, Step } from '@plain-slate/core'
 import {
   handWays,
   ledgeWord,
+  modeOfKind,
   placeOf,
   singleCopyInDoubt,
   standingOf,
@@ -90,7 +91,7 @@ export async function showRun(workshop: Workshop, run: RunRow): Promise<RunShown
     stepSeconds: shown === null ? 0 : Math.max(0, shown.at - shown.stepAt) / 1000,
     runSeconds: shown === null ? 0 : Math.max(0, shown.at - shown.runAt) / 1000,
     quiet: run.state === 'running' ? run.quiet : 0,
-    waiting: waitingOf(workshop.families, run),
+    waiting: waitingOf(workshop.families, run, step),
     says: run.state === 'running' ? (shown?.says ?? null) : null,
     hold: holdOf(family, run, phase, journal) ?? null,
     parts: [...standingOf(run.commands, journal)],
@@ -133,13 +134,19 @@ export function holdOf(
   return singleCopyInDoubt(family, run.commands, journal)
 }
 
-/** What the run waits for, and what answers at its port meanwhile. */
-function waitingOf(families: readonly Family[], run: RunRow): RunShown['waiting'] {
+/** What the run waits for, and what answers at its port meanwhile. A proof is made in the system that was started. */
+function waitingOf(
+  families: readonly Family[],
+  run: RunRow,
+  step: Pick<Step, 'kind'> | undefined,
+): RunShown['waiting'] {
   const waiting = run.shown?.waiting ?? null
   if (run.state !== 'running' || waiting === null) return null
   const family = families.find(({ id }) => id === run.plan.family)
+  const system = step?.kind === 'prove' && family !== undefined && modeOfKind(family, 'system')
+  const mode = waiting.mode ?? (system || null)
   return {
-    mode: waiting.mode === null ? null : modeShown(family, waiting.mode),
+    mode: mode === null ? null : modeShown(family, mode),
     seen: waiting.seen === null ? null : seenOf(families, waiting.seen),
   }
 }

@@ -74,6 +74,7 @@ export const bench = {
   'hands.reset': 'Reset it: everything of the customer’s goes',
   'hands.install': 'Install from {store}',
   'hands.confirm': 'Do what it asks: {say}',
+  'hands.sign-out': 'Sign out of its account',
   'hands.lock-switch.on': 'Let its lock be opened',
   'hands.lock-switch.off': 'Let its lock be opened no more',
   'hands.off': 'on no port, {mode}, battery {n} %',

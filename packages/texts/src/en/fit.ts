@@ -8,6 +8,8 @@ export const fit = {
   'fit.identity.model.fits': 'For {here}, which it is',
   'fit.identity.model.sibling':
     'For {wanted}, one letter off from {here}: its sibling, and another device',
+  'fit.identity.model.stranger':
+    'For {wanted}, one letter off from {here} and with another chipset ({chipset}): nothing of it can run here',
   'fit.identity.model.not': 'For {wanted}; this is {here}',
   'fit.identity.board.fits': 'For board {here}, which it is',
   'fit.identity.board.not': 'For board {wanted}; this board is {here}',
@@ -216,19 +218,23 @@ export const fit = {
     'After a wipe it asks for the account that is on it, and whether one is was not asked at intake',
   'fit.owner.account.shut':
     'After a wipe it asks for an account that nobody here can sign in to: it stays shut',
-  'fit.promise.data.kept': 'The customer’s data stay readable (release {here} to {release})',
+  'fit.promise.data.kept':
+    'The customer’s data stay readable: {by, select, patchDate {the patch date} track {the track} other {the release}} goes from {here} to {brings}',
   'fit.promise.data.unseen':
     'Nothing shows by what the data were last used. No build known for it is newer than release {release}: they open after, if they are whole',
   'fit.promise.data.unread':
     'We cannot tell whether the data open after: by what they were last used was not read ({facts})',
+  'fit.promise.data.cleared':
+    'By what the data were last used cannot be read, as it does not start ({facts}): they need not survive, and are erased so that it surely starts',
   'fit.promise.data.unreadable':
-    'From release {here} back to {release}: the data stay there and nothing opens them',
+    'With it {by, select, patchDate {the patch date} track {the track} other {the release}} goes back from {here} to {brings}: the data stay there and nothing opens them',
   'fit.promise.data.lost':
-    'From release {here} back to {release} the data stay there and nothing opens them, and they must survive',
-  'fit.promise.data.wiped': 'The customer’s data are wiped (release {here} to {release})',
+    'With it {by, select, patchDate {the patch date} track {the track} other {the release}} goes back from {here} to {brings}: the data stay there and nothing opens them, and they must survive',
+  'fit.promise.data.wiped':
+    'The customer’s data are wiped: {why, select, back {what goes on could not open them} adopted {another variant is taken up from new} house {this house begins from new} erased {the package erases them} other {a step takes them}}',
   'fit.promise.data.gone': 'The customer’s data are gone by then: nothing of them is left to lose',
   'fit.promise.data.erased':
-    'The customer’s data are wiped (release {here} to {release}), and they must survive',
+    'The customer’s data are wiped: {why, select, back {what goes on could not open them} adopted {another variant is taken up from new} house {this house begins from new} erased {the package erases them} other {a step takes them}}. They must survive',
   'fit.promise.things.unpromised':
     'Nothing can be promised of {things}: this family has no place for them that we know',
   'fit.promise.updates.come': 'Its own updates go on as {row}',

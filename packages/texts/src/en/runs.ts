@@ -103,6 +103,8 @@ export const runs = {
     'it lies on {partition}, and its keys belong to the newer patch date here now',
   'fate.why.back':
     'what goes on could not open it, and it need not survive: {partition} is erased before the start',
+  'fate.why.unseen':
+    'it need not survive, and nobody can read by what it was last used: {partition} is erased, so that it surely starts',
   'fate.why.house': 'it need not survive, and this house begins from new: {partition} is erased',
   'fate.why.adopted': 'another carrier is taken up from new, which erases {partition}',
   'fate.why.opened': 'opening the boot lock takes what lies on {partition}',
@@ -158,6 +160,8 @@ export const runs = {
   'run.waiting': 'Waits for it in {mode}.',
   'run.waiting.permission':
     'If it has started already and is not seen: give it the link permission in its settings.',
+  'run.waiting.account':
+    'If it asks for the account that was on it: its owner signs in to it, and nobody goes round that.',
   'run.waiting.key': 'If it waits for its key already: {step}.',
   'run.says': 'The device itself says: “{text}”.',
   'run.waiting.set-up':

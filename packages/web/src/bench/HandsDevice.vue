@@ -65,6 +65,7 @@ const acts = computed((): readonly Offered[] => {
       serial: of,
       on: device.lockSwitch !== true,
     }),
+    ...offer(runs && device.account, say('hands.sign-out'), { kind: 'sign-out', serial: of }),
     ...device.installs.map(({ id: store, name }) => ({
       label: say('hands.install', { store: name }),
       act: { kind: 'install', serial: of, store } as const,

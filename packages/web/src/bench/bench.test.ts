@@ -207,6 +207,7 @@ describe('the hands of a simulated device', () => {
     installs: [],
     asks: null,
     canReset: false,
+    account: false,
     lockSwitch: null,
     pace: 20,
     keys: [{ to: OFF, say: 'Hold power.', held: null }],
@@ -232,6 +233,8 @@ describe('the hands of a simulated device', () => {
       'Reset it: everything of the customer’s goes',
     )
     expect(await labels({ lockSwitch: false })).toContain('Let its lock be opened')
+    expect(await labels({ account: true })).toContain('Sign out of its account')
+    expect(await labels({ account: true, mode: OFF })).not.toContain('Sign out of its account')
     expect(await labels({ battery: 90 })).not.toContain('Charge to 80 %')
     expect(await labels({ keys: [] })).not.toContain('Keys: to off')
     expect(await labels({ permission: false })).toContain('Give the link permission')

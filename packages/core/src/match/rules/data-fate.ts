@@ -1,11 +1,13 @@
 /**
  * What becomes of the customer's data: wiped when the package erases its partition, there but unreadable
  * when its keys hang on something that goes back, kept otherwise. Data of which nothing shows by what they were
- * last used are taken to open under a build that is not older than any of its kind.
+ * last used are taken to open under a build that is not older than any of its kind; of a device that does not start
+ * they are erased where they need not survive: nothing else makes sure that it starts then.
  */
 import type { FactValue } from '../../device/identity.ts'
 import { settled } from '../../device/identity.ts'
 import { modeTaking } from '../../family/modes.ts'
+import type { Family } from '../../family/profile.ts'
 import { isTrackBack } from '../../family/profile.ts'
 import type { Fact } from '../../terms/device.ts'
 import { adoptionOf, bringsVariant } from '../adoption.ts'
@@ -30,6 +32,7 @@ export const FATE_WHYS = [
   'patchDate',
   'reset',
   'back',
+  'unseen',
   'lock',
   'opened',
   'adopted',
@@ -46,6 +49,8 @@ export const FATE_OF: Readonly<Record<FateWhy, Fate>> = {
   patchDate: 'unreadable',
   /** It could not be opened after, and need not survive: the plan erases it. */
   back: 'wiped',
+  /** By what they were last used nobody can read, as it does not start; they need not survive: the plan erases them. */
+  unseen: 'wiped',
   /** Another variant is taken up from new. */
   adopted: 'wiped',
   /** They need not survive, and this house begins from new. */
@@ -64,7 +69,10 @@ const HANG = ['release', 'patchDate', 'track'] as const
 const BESIDES = ['region', 'carrier'] as const
 type Hanging = Readonly<Partial<Record<(typeof HANG)[number], FactValue>>>
 type DataValues = Hanging & Readonly<Partial<Record<(typeof BESIDES)[number], FactValue>>>
-type About = Pick<Case, 'family' | 'shelved' | 'intent' | 'keepData' | 'house' | 'data'>
+type About = Pick<
+  Case,
+  'family' | 'shelved' | 'shelf' | 'lines' | 'intent' | 'keepData' | 'house' | 'data'
+>
 
 export const dataFate = rule({
   id: 'promise.data',
@@ -75,30 +83,34 @@ export const dataFate = rule({
     const own = [kind, release, patchDate, track, bringsVariant(manifest), effects.erases]
     return `${own.join()} ${targetsText(manifest)}`
   },
-  reads: ['intent', 'keepData', 'shelf', 'house', 'data'],
+  reads: ['intent', 'keepData', 'shelf', 'house', 'data', 'lines'],
   says: {
-    kept: ['fits', 'here', 'release'],
+    kept: ['fits', 'by', 'here', 'brings'],
     unseen: ['fits-if', 'release'],
     unread: ['cannot-tell', 'facts'],
-    unreadable: ['fits-if', 'here', 'release'],
-    lost: ['does-not-fit', 'here', 'release'],
-    wiped: ['fits-if', 'here', 'release'],
-    erased: ['does-not-fit', 'here', 'release'],
+    cleared: ['fits-if', 'facts'],
+    unreadable: ['fits-if', 'by', 'here', 'brings'],
+    lost: ['does-not-fit', 'by', 'here', 'brings'],
+    wiped: ['fits-if', 'why'],
+    erased: ['does-not-fit', 'why'],
     gone: ['fits'],
   },
   check: (values, at) => {
     if (at.data !== undefined) return { say: 'gone', facts: {} }
     const { release } = at.shelved.manifest
-    const missing = HANG.filter((fact) => hangsOn(at, fact) && values[fact] === undefined)
-    const fate = FATE_OF[fateWhy(values, at)]
-    const facts = { here: values.release ?? '', release }
+    const missing = unreadOf(values, at)
+    const why = fateWhy(values, at)
+    const fate = FATE_OF[why]
+    const facts = hangingBy(values, at)
     const consent = { kind: 'consent' } as const
     /* A promise is not overruled: its owner may wish otherwise, and that is said at Intake. */
     const wish = { kind: 'ask', topic: 'survive' } as const
+    if (why === 'unseen')
+      return { say: 'cleared', facts: { facts: missing.join(', ') }, remedy: consent }
     if (fate === 'wiped')
       return at.keepData
-        ? { say: 'erased', facts, remedy: wish }
-        : { say: 'wiped', facts, remedy: consent }
+        ? { say: 'erased', facts: { why }, remedy: wish }
+        : { say: 'wiped', facts: { why }, remedy: consent }
     if (missing.length > 0)
       return isNewest(at)
         ? { say: 'unseen', facts: { release }, remedy: { kind: 'read', facts: missing } }
@@ -117,6 +129,23 @@ export const dataFate = rule({
 /** Whether a package's start makes data of its own: a part's leaves the system that is there. */
 const hangsOn = ({ family, shelved }: Pick<Case, 'family' | 'shelved'>, fact: Fact): boolean =>
   shelved.manifest.kind !== 'part' && family.dataKeys.hangOn.some((one) => one === fact)
+
+/** What decides whether they open and was not read. */
+const unreadOf = (values: DataValues, at: Pick<Case, 'family' | 'shelved'>) =>
+  HANG.filter((fact) => hangsOn(at, fact) && values[fact] === undefined)
+
+/** What they hang on and goes back, or what they hang on at all: as it is here, and as the package brings it. */
+function hangingBy(values: DataValues, { family, shelved: { manifest } }: About) {
+  const by =
+    goneBackIn(values, { family, shelved: { manifest } }) ??
+    HANG.find((fact) => family.dataKeys.hangOn.includes(fact)) ??
+    'release'
+  return { by, here: values[by] ?? '', brings: manifest[by] ?? '' }
+}
+
+/** Whether its own settings can be read yet: of one that does not start they never will be before it was written. */
+const cannotStart = ({ lines }: Pick<Case, 'lines'>): boolean =>
+  ['stops', 'silent'].includes(lines?.get('history.starts')?.answer ?? '')
 
 /** No build that is known for a device like this is newer, by release or patch date: whatever used the data is not. */
 function isNewest({ shelved: { manifest }, shelf }: Pick<Case, 'shelved' | 'shelf'>): boolean {
@@ -145,10 +174,10 @@ export function fateWhy(values: DataValues, at: About): FateWhy {
   if (at.data !== undefined) return 'untouched'
   const theirs = family.partitions.filter(({ role }) => role === 'customer')
   if (theirs.some(({ name }) => shelved.manifest.effects.erases.includes(name))) return 'erased'
-  const back = goesBack(values, at)
-  if (back !== 'untouched') return erasedFor(values, at) === undefined ? back : 'back'
+  const back = goneBackIn(values, at)
   const own = erasedFor(values, at)
-  if (own === 'adopted' || own === 'house') return own
+  if (back !== undefined) return own ?? (back === 'patchDate' ? back : 'release')
+  if (own !== undefined) return own
   return adopted(values, at) === 'from-new' ? 'adopted' : 'untouched'
 }
 
@@ -161,8 +190,10 @@ export const whyErased = (at: Case): FateWhy | undefined => erasedFor(valuesIn(a
 function erasedFor(values: DataValues, at: About): FateWhy | undefined {
   const can = modeTaking(at.family, 'erase', 'customer') !== undefined
   if (at.keepData || !can || at.data !== undefined) return undefined
-  if (goesBack(values, at) !== 'untouched') return 'back'
+  if (goneBackIn(values, at) !== undefined) return 'back'
   if (adopted(values, at) === 'from-new') return 'adopted'
+  const unread = unreadOf(values, at).length > 0 && !isNewest(at)
+  if (unread && cannotStart(at)) return 'unseen'
   const { kind } = at.shelved.manifest
   const whole = kind !== 'part' && kind !== 'service'
   const first = at.intent === 'downgrade' && at.house.downgrade === 'first'
@@ -172,15 +203,15 @@ function erasedFor(values: DataValues, at: About): FateWhy | undefined {
 const adopted = ({ region, carrier }: DataValues, at: About) => adoptionOf(at, { region, carrier })
 
 /** What the data hang on that the package does not reach. */
-function goesBack(
+function goneBackIn(
   { release, patchDate, track }: Hanging,
-  { family, shelved: { manifest } }: About,
-): 'untouched' | 'release' | 'patchDate' {
-  if (manifest.kind === 'part') return 'untouched'
+  { family, shelved: { manifest } }: { family: Family; shelved: Pick<Case['shelved'], 'manifest'> },
+): (typeof HANG)[number] | undefined {
+  if (manifest.kind === 'part') return undefined
   const { hangOn } = family.dataKeys
   if (hangOn.includes('release') && manifest.release < Number(release ?? 0)) return 'release'
   const back = isTrackBack(family, String(track ?? ''), manifest.track ?? '')
-  if (hangOn.includes('track') && back) return 'release'
+  if (hangOn.includes('track') && back) return 'track'
   const older = hangOn.includes('patchDate') && manifest.patchDate < String(patchDate ?? '')
-  return older ? 'patchDate' : 'untouched'
+  return older ? 'patchDate' : undefined
 }

@@ -66,6 +66,12 @@ const nextHands = computed(() => then.value.find((one) => one.hands))
 const goOn = computed(() =>
   then.value.find(({ kind, facts }) => kind === 'by-hand' && facts['what'] === 'go-on'),
 )
+/** Wiped in this run, it may ask for the account that was on it. */
+const asksAccount = computed(
+  () =>
+    props.job.family?.asksAccount === true &&
+    run.value.steps.some(({ facts }) => 'wiped' in facts && facts.wiped === 'true'),
+)
 const leaves = computed(() => say(`strip.${then.value[0]?.worst ?? 'unaffected'}`))
 const source = computed(() => {
   const now = step.value
@@ -159,6 +165,7 @@ useHeldKey(
       />
       <p v-if="run.waiting?.mode?.kind === 'system'">
         {{ say('run.waiting.permission') }}
+        <template v-if="asksAccount">{{ say('run.waiting.account') }}</template>
         <template v-if="goOn">{{
           say('run.waiting.key', { step: stepWords(say, goOn) })
         }}</template>
