@@ -268,15 +268,8 @@ function actOn(
       device.byHand({ kind: 'reset' }, now)
       return drop(one)
     case 'lock-switch':
-      device.byHand({ kind: 'lock-switch', on: act.on }, now)
-      return device.model.lockSwitch === act.on
-        ? undefined
-        : 'The switch stays as it is: greyed, or not to be found in this mode.'
     case 'sign-out':
-      device.byHand({ kind: 'sign-out' }, now)
-      return device.model.account === 'none'
-        ? undefined
-        : 'Its account stays on it: its settings are not reached in this mode.'
+      return inSettings(device, act, now)
     case 'install':
       return installed(one, act.store, now)
     case 'confirm':
@@ -287,6 +280,24 @@ function actOn(
       device.planCut({ piece: act.piece, bytes: act.bytes, kind: act.how })
       return undefined
   }
+}
+
+/** What its owner turns in its settings. */
+function inSettings(
+  device: SimulatedDevice,
+  act: Extract<StandInAct, { kind: 'lock-switch' | 'sign-out' }>,
+  now: number,
+): string | undefined {
+  if (act.kind === 'sign-out') {
+    device.byHand({ kind: 'sign-out' }, now)
+    return device.model.account === 'none'
+      ? undefined
+      : 'Its account stays on it: its settings are not reached in this mode.'
+  }
+  device.byHand({ kind: 'lock-switch', on: act.on }, now)
+  return device.model.lockSwitch === act.on
+    ? undefined
+    : 'The switch stays as it is: greyed, or not to be found in this mode.'
 }
 
 function plugged(devices: readonly OnBench[], one: OnBench, port: string): string | undefined {

@@ -150,8 +150,11 @@ export const storeRuleSchema = z.object({
 })
 export type StoreRule = z.infer<typeof storeRuleSchema>
 
-/** What a device looks over before it installs. */
-export const INSTALL_CHECKS = ['target', 'base', 'unmodified', 'floors'] as const
+/**
+ * What a device looks over before it installs. `stock-rescue`: a rescue that its owner changed takes nothing that the
+ * maker signed.
+ */
+export const INSTALL_CHECKS = ['stock-rescue', 'target', 'base', 'unmodified', 'floors'] as const
 
 /**
  * A package that the device opens, checks and writes by itself. It stands whole in one store; of several there

@@ -5,7 +5,7 @@
  */
 import { settled } from '../device/identity.ts'
 import type { Evidence, ImageDecision } from '../difference/least-write.ts'
-import { ownParts } from './own-parts.ts'
+import { isKnown, ownParts } from './own-parts.ts'
 import { fullWrite, installedWrite, leastWrite } from '../difference/least-write.ts'
 import { placesOf } from '../family/layout.ts'
 import type { Family } from '../family/profile.ts'
@@ -103,11 +103,13 @@ export function lay(begin: Road, stretch: Stretch): Result<Laid, NoStretch> {
   if (!found.ok) return found
   const { install, packages, aim } = found.value
   const parts = partsErased(aim.at)
+  const rescue = install === undefined ? [] : rescueFirst(aim.at, install)
+  if (rescue === undefined) return refuse('no-way')
   const road =
     install === undefined
       ? roadOf(begin, packages, { parts, aim })
       : installRoadOf(begin, install, {
-          before: packages.slice(0, -1).flatMap(imagesOf),
+          before: [...packages.slice(0, -1).flatMap(imagesOf), ...rescue],
           wipes: parts.some(({ role }) => role === 'customer'),
           aim,
         })
@@ -116,6 +118,21 @@ export function lay(begin: Road, stretch: Stretch): Result<Laid, NoStretch> {
   const expect = proof?.kind === 'prove' ? proof.expect : expectedOf(aim, [])
   const planned = packages.map(({ slot: _, ...one }): PlannedPackage => one)
   return ok({ packages: planned, put: putOn(found.value), road, expect, aim })
+}
+
+/**
+ * The maker's rescue, written before anything is installed by it: under an open lock, unless the device's own digest says
+ * that a known one stands there. One that its owner changed takes nothing that the maker signed. Undefined: that is what
+ * stands there, and the package brings none.
+ */
+function rescueFirst(at: Case, { rule, pack }: Install): readonly Written[] | undefined {
+  const { manifest } = at.shelved
+  const place = at.family.partitions.find(({ role }) => role === 'rescue')?.name ?? ''
+  const open = settled(at.identity, 'bootLock') === 'open'
+  if (!rule.checks.includes('stock-rescue') || !open || isKnown(at, place)) return []
+  const image = manifest.images.find(({ role }) => role === 'rescue')
+  if (image !== undefined) return [{ pack, image, scale: manifest.scale }]
+  return at.evidence.get(place)?.kind === 'digest' ? undefined : []
 }
 
 /** Partitions that what a stretch puts on leaves alone because the device's own digest says so. */

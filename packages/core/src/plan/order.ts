@@ -13,6 +13,7 @@ export const ORDER_CODES = [
   'open-first',
   'loader-first',
   'base-first',
+  'rescue-first',
   'parts',
   'restarts',
   'erase-last',
@@ -46,6 +47,10 @@ export function orderOf({ steps, packages }: Planned, family: Family): readonly 
     steps.findIndex((one) => one.kind === 'lock' && one.to === to)
   const resets = steps.findLastIndex((one) => one.kind === 'by-hand' && one.what === 'reset')
   const starts = first('first-start')
+  const installs = first('install')
+  const rescues = steps.findIndex(
+    ({ kind, ...one }) => kind === 'write' && 'image' in one && one.image.role === 'rescue',
+  )
   const begins = Math.max(
     0,
     steps.findIndex(({ kind }) => WRITING.includes(kind)),
@@ -57,6 +62,7 @@ export function orderOf({ steps, packages }: Planned, family: Family): readonly 
     ...before('permit-first', 'permit'),
     ...(turns('open') >= 0 && turns('open') < begins ? [plain('open-first')] : []),
     ...packages.flatMap((one, index) => comesAfter(one, packages.slice(0, index))),
+    ...(rescues >= 0 && rescues < installs ? [plain('rescue-first')] : []),
     ...partsIn(steps, family),
     ...restartsIn(steps, family),
     ...(first('erase') > writes && writes >= 0 ? [plain('erase-last')] : []),

@@ -10,20 +10,23 @@ import type { PartRole } from '../terms/device.ts'
 /** Of these an owner's own is kept: nothing else starts from them. */
 const KEPT: readonly PartRole[] = ['rescue']
 
-export function ownParts(
-  { house, identity, intent, evidence, shelf }: Case,
-  { images }: Manifest,
-): readonly PartRole[] {
+export function ownParts(at: Case, { images }: Manifest): readonly PartRole[] {
+  const { house, identity, intent, evidence } = at
   const open = settled(identity, 'bootLock') === 'open'
   if (house.rescue !== 'kept' || !open || intent === 'relock') return []
   return images
-    .filter(({ role, partition }) => {
-      const found = evidence.get(partition)
-      const own = found?.kind === 'digest' ? found.sha256 : undefined
-      return KEPT.includes(role) && own !== undefined && !isKnown(shelf, own)
-    })
+    .filter(
+      ({ role, partition }) =>
+        KEPT.includes(role) &&
+        evidence.get(partition)?.kind === 'digest' &&
+        !isKnown(at, partition),
+    )
     .map(({ role }) => role)
 }
 
-const isKnown = (shelf: Case['shelf'], sha256: string): boolean =>
-  shelf.some(({ manifest }) => manifest.images.some((image) => image.sha256 === sha256))
+/** Whether some package that is known holds what stands on a partition, by the device's own digest. */
+export function isKnown({ evidence, shelf }: Pick<Case, 'evidence' | 'shelf'>, partition: string) {
+  const found = evidence.get(partition)
+  const own = found?.kind === 'digest' ? found.sha256 : undefined
+  return shelf.some(({ manifest }) => manifest.images.some(({ sha256 }) => sha256 === own))
+}

@@ -1,8 +1,11 @@
 /** What a master technician says of a package on a phone's own storage, as runs on the twin. */
 import { describe, expect, it } from 'vitest'
 import type { Manifest } from '../firmware/manifest.ts'
+import { archiveOf } from '../firmware/manifest.ts'
+import { orderOf } from '../plan/order.ts'
 import { makePlan } from '../route/make-plan.ts'
-import { alder, benchOf, caseOf, packageOf } from '../testing/families.ts'
+import type { Bench, OnBench } from '../testing/families.ts'
+import { alder, benchOf, caseOf, modifiedOf, packageOf } from '../testing/families.ts'
 import { planned, run, say } from '../testing/installs.ts'
 import { archived } from '../testing/packages.ts'
 import { kinds } from '../testing/told.ts'
@@ -78,5 +81,54 @@ describe('a package on a phone’s own storage', () => {
     const plan = planned(there, cache, 'storage')
     expect(plan.steps.some((one) => one.kind === 'by-hand' && one.what === 'reset')).toBe(false)
     expect(run(there, plan).device.data.form).toBe('readable')
+  })
+
+  it('goes on by the maker’s rescue: one that its owner changed is overwritten first, and takes nothing', () => {
+    const own = modifiedOf(on, 'rescue')
+    const stock = on.images.find(({ role }) => role === 'rescue')?.sha256 ?? ''
+    const phoneOf = (more: Partial<OnBench> = {}) =>
+      benchOf({ family: alder, on, shelf: [on, next], more: { lock: 'open' }, own: [own], ...more })
+    const madeOn = (bench: Bench, rescue: string | undefined) => {
+      const evidence = new Map(
+        rescue === undefined ? [] : [['rescue', { kind: 'digest', sha256: rescue } as const]],
+      )
+      const at = caseOf(bench, next, { intent: 'update', keepData: true, evidence })
+      return makePlan({ at, mode: 'system', permission: true, way: 'storage' })
+    }
+    const orderOn = (bench: Bench, rescue: string | undefined) => {
+      const made = madeOn(bench, rescue)
+      return made.ok ? kinds(made.value) : []
+    }
+    const made = madeOn(phoneOf(), own.image)
+    if (!made.ok) throw new Error(JSON.stringify(made.refusal))
+    const order = kinds(made.value)
+    expect(order.indexOf('write')).toBeGreaterThan(order.indexOf('prove-copy'))
+    expect(order.indexOf('write')).toBeLessThan(order.indexOf('install'))
+    expect(orderOf(made.value, alder).map(({ code }) => code)).toContain('rescue-first')
+    expect(run(phoneOf(), made.value).device).toMatchObject({ outcome: 'normal', files: [] })
+    /* Where nobody read it, it goes on as well; where a known one stands there, or the lock is closed, it need not. */
+    expect(orderOn(phoneOf(), undefined)).toContain('write')
+    expect(orderOn(phoneOf({ own: [] }), stock)).not.toContain('write')
+    expect(orderOn(phoneOf({ own: [], more: { lock: 'closed' } }), undefined)).not.toContain(
+      'write',
+    )
+    /* A family whose rescue takes what it is given needs none of it. */
+    const lax = {
+      ...alder,
+      installs: alder.installs.map((rule) => ({
+        ...rule,
+        checks: rule.checks.filter((one) => one !== 'stock-rescue'),
+      })),
+    }
+    expect(orderOn(phoneOf({ family: lax }), own.image)).not.toContain('write')
+    const bare = phoneOf()
+    const { sha256: holds = '', bytes: size = 0 } = archiveOf(next) ?? {}
+    const file = { store: 'storage', name: '0.tar', size, holds } as const
+    const there = { ...bare.device, mode: 'rescue', files: [file] }
+    const install = { kind: 'install', store: 'storage', name: undefined } as const
+    expect(say(bare, there, install).output).toMatchObject({ kind: 'refused', code: 'not-allowed' })
+    expect(
+      say({ ...bare, nature: { ...bare.nature, family: lax } }, there, install).output.kind,
+    ).toBe('done')
   })
 })

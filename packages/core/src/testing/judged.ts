@@ -12,7 +12,7 @@ import type { Permit } from '../wire/permit.ts'
 import { DISK_BYTES, case0417 } from './cases.ts'
 import { reading, readings0417, without } from './devices.ts'
 import { alder, benchOf, caseOf, fen, packageOf } from './families.ts'
-import { SCALE, digestOf, newest, proven } from './packages.ts'
+import { SCALE, digestOf, newest, proven, onDevice } from './packages.ts'
 import { tarn } from './tarn.ts'
 
 const [aTarget] = newest.targets
@@ -34,6 +34,9 @@ export const shows = (...facts: readonly (readonly [Fact, string | number])[]): 
   })
 export const unread = (...facts: readonly Fact[]): Case =>
   case0417({ identity: identify(tarn, without(...facts)) })
+/** An older build, and by what the data were last used nobody read; and they need not survive. */
+export const unreadOld: Case = { ...unread('release'), shelved: proven(onDevice) }
+export const unreadMayGo: Case = { ...unreadOld, keepData: false }
 export const aimed = (more: Partial<Manifest['targets'][number]>): Case =>
   of({ targets: [{ ...target, ...more }] })
 export const state = (is: PackageState): Case =>

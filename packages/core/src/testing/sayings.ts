@@ -35,6 +35,8 @@ import {
   tablet,
   target,
   unread,
+  unreadMayGo,
+  unreadOld,
   vouched,
   variantPart,
   wants,
@@ -256,15 +258,8 @@ export const SAID: readonly (readonly [rule: string, say: string, at: Case])[] =
   ['owner.account', 'shut', said({ 'owner.account': 'nobody' }, phone(sold, { keepData: false }))],
   ['promise.data', 'kept', case0417()],
   ['promise.data', 'unseen', unread('release')],
-  ['promise.data', 'unread', { ...unread('release'), shelved: proven(onDevice) }],
-  [
-    'promise.data',
-    'cleared',
-    said(
-      { 'history.starts': 'stops' },
-      { ...unread('release'), shelved: proven(onDevice), keepData: false },
-    ),
-  ],
+  ['promise.data', 'unread', unreadOld],
+  ['promise.data', 'cleared', said({ 'history.starts': 'stops' }, unreadMayGo)],
   [
     'promise.data',
     'unreadable',

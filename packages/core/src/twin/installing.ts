@@ -136,11 +136,14 @@ function lookedOver(
   { rule, pack }: Found,
 ): DeviceRefusal | undefined {
   const { fused } = device
+  const looks = (what: (typeof rule.checks)[number]) => rule.checks.includes(what)
+  const rescue = partIn(device, 'rescue', device.slots?.runs)
+  const own = rescue !== undefined && imageOn(rescue, catalogue)?.modified === true
+  if (looks('stock-rescue') && own) return 'not-allowed'
   if (device.battery < rule.leastPercent) return 'battery-low'
   if (rule.merges && device.merge !== 'none') return 'merging'
   const images = pack.images.map(({ image }) => catalogue.get(image))
   if (images.some((one) => one === undefined || one.modified)) return 'not-signed'
-  const looks = (what: (typeof rule.checks)[number]) => rule.checks.includes(what)
   const fits = pack.targets.some(
     ({ model, boards }) => model === fused.model && boards.includes(fused.board),
   )

@@ -194,3 +194,15 @@ describe('a cut', () => {
     expect(edge.parts['loader']?.map.map(({ kind }) => kind)).toEqual(['image', 'old'])
   })
 })
+
+describe('an account that is on it', () => {
+  const signedOut = (more: Partial<DeviceModel>) =>
+    tell(device0417({ mode: 'normal', account: 'on', ...more }), [{ kind: 'sign-out' }]).device
+      .account
+
+  it('is taken off in its settings, while its system runs, and not once it is asked for', () => {
+    expect(signedOut({})).toBe('none')
+    expect(signedOut({ mode: 'loader' })).toBe('on')
+    expect(signedOut({ account: 'asked' })).toBe('asked')
+  })
+})

@@ -71,9 +71,8 @@ export function step(nature: Nature, device: DeviceModel, input: TwinInput, at: 
     case 'reset':
       return reset(nature, met)
     case 'lock-switch':
-      return lockSwitch(nature, met, input.on)
     case 'sign-out':
-      return signOut(nature, met)
+      return inSettings(nature, met, input)
     case 'power-off':
       return switchedOff(nature, met)
     case 'charge':
@@ -223,16 +222,24 @@ function reset(nature: Nature, device: DeviceModel): Stepped {
   return runs(family, device) ? keys(nature, reached.device, device.mode) : reached
 }
 
-/** The switch is found in a system that runs; greyed, it stays as it is. */
-function lockSwitch({ family }: Nature, device: DeviceModel, on: boolean): Stepped {
-  const reached = runs(family, device) && device.outcome === 'normal' && !isGreyed(family, device)
-  return told(reached ? { ...device, lockSwitch: on } : device, { kind: 'silent' })
-}
-
-/** An account is taken off in a system that runs; one that a wiped device asks for is not on it. */
-function signOut({ family }: Nature, device: DeviceModel): Stepped {
-  const can = runs(family, device) && device.outcome === 'normal' && device.account === 'on'
-  return told(can ? { ...device, account: 'none' } : device, { kind: 'silent' })
+/**
+ * In the settings of a system that runs: the switch for its lock, which greyed stays as it is; the account that is on
+ * it taken off, which one that a wiped device asks for is not.
+ */
+function inSettings(
+  { family }: Nature,
+  device: DeviceModel,
+  input: Extract<TwinInput, { kind: 'lock-switch' | 'sign-out' }>,
+): Stepped {
+  const reached = runs(family, device) && device.outcome === 'normal'
+  const switches = input.kind === 'lock-switch' && !isGreyed(family, device)
+  const signsOut = input.kind === 'sign-out' && device.account === 'on'
+  const after = {
+    ...device,
+    ...(switches ? { lockSwitch: input.on } : {}),
+    ...(signsOut ? { account: 'none' as const } : {}),
+  }
+  return told(reached ? after : device, { kind: 'silent' })
 }
 
 /** The link permission is given in a system that runs; at the set-up page that means to go through it. */

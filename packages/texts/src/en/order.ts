@@ -16,6 +16,8 @@ export const order = {
     'It is erased after everything is written: stopped before that, the data are still there.',
   'plan.order.slot-last':
     'The other slot is tried once everything in it was read back; until then it starts what it had.',
+  'plan.order.rescue-first':
+    'The maker’s rescue goes on first: one that its owner changed takes nothing that the maker signed.',
   'plan.order.wiped-start':
     'It is emptied after the install and before the first start, which could not open the data.',
   'plan.order.drop-last': 'The copy on the device goes once the new build has shown what it is.',

@@ -1,0 +1,30 @@
+// @vitest-environment jsdom
+/** What may hold a start that nobody hears. */
+import { describe, expect, it } from 'vitest'
+import { mounted } from '../../testing/mounted.ts'
+import { job, run } from '../testing/job.ts'
+import RunLive from './RunLive.vue'
+
+const at = '/slips/0417/write'
+
+describe('a start that nobody hears', () => {
+  it('says of one that was wiped that it may ask for the account that was on it, where its family does', async () => {
+    const [step] = run().steps
+    if (step === undefined) throw new Error('no step')
+    const waiting = {
+      mode: { id: 'normal', name: 'normal mode', kind: 'system' },
+      seen: null,
+    } as const
+    const words = async (wiped: 'true' | 'false', asksAccount: boolean) => {
+      const start = { ...step, kind: 'first-start', facts: { wiped, say: '' } } as const
+      const of = run({ waiting, steps: [start] })
+      const told = job('write')
+      const family = told.family === null ? null : { ...told.family, asksAccount }
+      const { shown } = await mounted(RunLive, { run: of, job: { ...told, family } }, { at })
+      return shown.text()
+    }
+    expect(await words('true', true)).toContain('If it asks for the account')
+    expect(await words('true', false)).not.toContain('If it asks for the account')
+    expect(await words('false', true)).not.toContain('If it asks for the account')
+  })
+})
