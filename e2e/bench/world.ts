@@ -1,17 +1,20 @@
 /** What a whole shop is made of: devices and packages of the demo, and what a test adds to them. */
-import type { Family, ImageFacts } from '@plain-slate/core'
+import type { Family, ImageFacts, PartRole } from '@plain-slate/core'
 import { catalogueOf } from '@plain-slate/core'
-import type { DemoDevice, PackageDraft } from '@plain-slate/demo'
+import type { DemoDevice, Line, PackageDraft } from '@plain-slate/demo'
 import {
   DEMO_DEVICES,
   DEMO_PACKAGES,
   DEMO_SCALE,
   buildPackage,
+  bytesOf,
   demoFamilies,
   demoImages,
   idOfDraft,
+  imageBytes,
   makeDevice,
   modifiedFacts,
+  modifiedOrigin,
 } from '@plain-slate/demo'
 
 /** What a test adds to the demo's world: devices, packages, and families that its devices are of. */
@@ -19,7 +22,16 @@ export type Added = {
   readonly families?: readonly Family[]
   readonly drafts?: readonly PackageDraft[]
   readonly devices?: readonly DemoDevice[]
+  /** Images of owners' own that stand on no device yet. */
+  readonly carried?: readonly OwnImage[]
 }
+
+/** A part that an owner changed, made from a build. */
+export type OwnImage = { readonly line: Line; readonly role: PartRole; readonly build: string }
+
+/** Its bytes, at the scale of the demo. */
+export const bytesOfOwn = ({ line, role, build }: OwnImage): Uint8Array =>
+  bytesOf(modifiedOrigin(line, role, build), 0, imageBytes(line, role, DEMO_SCALE))
 
 export const familiesOf = ({ families = [] }: Added): readonly Family[] => [
   ...demoFamilies(),
@@ -37,9 +49,19 @@ export function makeDevices(folder: string, serials: readonly string[], added: A
 }
 
 /** Every image that the stand-ins may hold, with what they know of it. */
-export function imagesOf({ drafts = [], devices = [] }: Added): readonly ImageFacts[] {
+export function imagesOf({
+  drafts = [],
+  devices = [],
+  carried = [],
+}: Added): readonly ImageFacts[] {
   const signed = catalogueOf([...DEMO_PACKAGES, ...drafts].map((one) => buildPackage(one).manifest))
-  return [...demoImages(), ...signed.values(), ...modifiedFacts(devices, signed)]
+  const brought = carried.map(({ line, role, build }) => ({
+    line,
+    build,
+    loader: 0,
+    modified: [role],
+  }))
+  return [...demoImages(), ...signed.values(), ...modifiedFacts([...devices, ...brought], signed)]
 }
 
 export function draftNamed(

@@ -91,6 +91,7 @@ export class Technician {
   job = () => this.#get<Job>('job')
   ready = () => this.#get<Ready>('ready')
   plan = () => this.#get<PlanPage>('plan')
+  carries = (archive: string, key: string) => this.#post<Job>('carry', { archive, package: key })
   say = (answers: Readonly<Record<string, string>>) => this.#post<Job>('lines', linesOf(answers))
   type = (fact: Fact, value: string, source: Source) =>
     this.#post<Job>('readings', { fact, value, source })

@@ -12,6 +12,8 @@ export type Origin = {
   readonly board: string
   /** The builds of the line up to and with this one. */
   readonly line: readonly string[]
+  /** Its owner changed it: a fifth of its blocks are their own, the first among them. */
+  readonly changed?: true
 }
 
 /** Content changes from build to build by stretches of this many bytes. */
@@ -27,6 +29,9 @@ const RENEWED: Readonly<Partial<Record<PartRole, number>>> = {
   rescue: 0,
   variant: 0,
 }
+/** Of a hundred blocks of this many bytes, how many an owner changed. */
+const CHANGED = 20
+const BLOCK = 4096
 /** Of a hundred stretches, how many are empty, and how many (of the rest) are text. */
 const EMPTY = 6
 const TEXT = 20
@@ -46,7 +51,19 @@ export function bytesOf(origin: Origin, from: number, to: number): Uint8Array {
   return bytes
 }
 
-function stretchOf({ role, board, line }: Origin, stretch: number): Buffer {
+function stretchOf(origin: Origin, stretch: number): Buffer {
+  const made = madeStretch(origin, stretch)
+  if (origin.changed !== true) return made
+  const { role, board, line } = origin
+  for (let at = 0; at < STRETCH; at += BLOCK) {
+    const seed = `changed ${role} ${board} ${line.at(-1) ?? ''} ${stretch * STRETCH + at}`
+    const own = stretch + at === 0 || chance(seed) < CHANGED
+    if (own) noiseOf(seed).copy(made, at, 0, BLOCK)
+  }
+  return made
+}
+
+function madeStretch({ role, board, line }: Origin, stretch: number): Buffer {
   const renews = RENEWED[role] ?? 50
   const renewed = line.filter(
     (build, index) => index === 0 || chance(`${role} ${board} ${build} ${stretch}`) < renews,

@@ -54,7 +54,7 @@ export function originOf(line: Line, role: PartRole, build: string, loader?: num
 /** A part that its owner changed: of the build it was made from, and of nobody's signature. */
 export const modifiedOrigin = (line: Line, role: PartRole, build: string): Origin => ({
   ...originOf(line, role, build),
-  board: `${line.key} changed`,
+  changed: true,
 })
 
 export const draftOf = (

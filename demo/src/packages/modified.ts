@@ -7,7 +7,7 @@ import { modifiedOrigin, originOf } from './line.ts'
 
 /** Facts of every changed part on these devices: of the builds of the image it was made from. */
 export const modifiedFacts = (
-  devices: readonly DemoDevice[],
+  devices: readonly Pick<DemoDevice, 'line' | 'build' | 'loader' | 'modified'>[],
   signed: Catalogue,
   scale = DEMO_SCALE,
 ): readonly ImageFacts[] =>

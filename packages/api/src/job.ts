@@ -79,6 +79,16 @@ export const jobRoutes = {
     }),
     answer: jobSchema,
   }),
+  jobCarry: route({
+    method: 'post',
+    path: '/api/slips/{number}/carry',
+    needs: leastOf('slip.change'),
+    secret: true,
+    summary: 'Carry an owner’s image over into a package, held against it block by block',
+    params: byNumber,
+    body: z.object({ archive: z.uuid(), package: oneLine(300).min(1) }),
+    answer: jobSchema,
+  }),
   jobReading: route({
     method: 'post',
     path: '/api/slips/{number}/readings',

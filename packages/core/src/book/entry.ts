@@ -26,6 +26,7 @@ export const BOOK_ACTS = [
   'slip.reading',
   'slip.read',
   'rule.overruled',
+  'package.carried',
   'house.changed',
   'family.taken',
   'plan.taken',

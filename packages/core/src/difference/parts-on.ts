@@ -4,6 +4,7 @@
  * gives a row a partition that was read, in device order. A digest that is nobody's image is of no build that is known
  * here: modified, half written, or of a build that nobody has. `runs`: of a device with two slots the one that runs.
  */
+import { isCarried } from '../firmware/carried.ts'
 import { placesOf, slotOf } from '../family/layout.ts'
 import type { Family } from '../family/profile.ts'
 import type { Manifest } from '../firmware/manifest.ts'
@@ -26,7 +27,7 @@ export type PartsOn = {
 export function partsOn(
   family: Family,
   evidence: ReadonlyMap<string, Evidence>,
-  manifests: readonly Pick<Manifest, 'build' | 'images'>[],
+  manifests: readonly Pick<Manifest, 'build' | 'images' | 'carried'>[],
   runs?: Slot,
 ): PartsOn {
   const known = buildsOf(family, manifests)
@@ -41,13 +42,13 @@ export function partsOn(
 /** Builds by the place and the digest of their images. */
 function buildsOf(
   family: Family,
-  manifests: readonly Pick<Manifest, 'build' | 'images'>[],
+  manifests: readonly Pick<Manifest, 'build' | 'images' | 'carried'>[],
 ): ReadonlyMap<string, readonly string[]> {
   const known = new Map<string, Set<string>>()
   const put = (key: string, build: string) =>
     known.set(key, (known.get(key) ?? new Set()).add(build))
-  for (const { build, images } of manifests)
-    for (const image of images)
+  for (const { build, images, carried } of manifests)
+    for (const image of images.filter(({ sha256 }) => !isCarried({ carried }, sha256)))
       for (const { name } of placesOf(family, image)) put(`${name} ${image.sha256}`, build)
   return new Map([...known].map(([key, builds]) => [key, [...builds]]))
 }

@@ -81,6 +81,24 @@ export const manifestSchema = z.looseObject({
   supportedUntil: z.exactOptional(z.iso.date()),
   effects: z.looseObject({ erases: z.array(name) }),
   images: z.array(imageSchema).min(1),
+  /**
+   * Images in it that are not its maker's but of the owner of one device, made from this package: put to it by the shelf,
+   * and taken from no manifest that comes in. `percent` of each that is still the maker's.
+   */
+  carried: z.exactOptional(
+    z.object({
+      serial: name,
+      images: z
+        .array(
+          z.object({
+            role: z.enum(['kernel', 'rescue', 'main', 'support']),
+            sha256: digestSchema,
+            percent: z.int().min(0).max(100),
+          }),
+        )
+        .min(1),
+    }),
+  ),
   published: z.looseObject({
     source: name,
     sourceKind: z.enum(['maker', 'mirror', 'person']),
@@ -148,7 +166,11 @@ export function readManifest(
       refusal: { kind: 'unreadable', path: '', problem: 'a text with a NUL or half a character' },
     }
   const parsed = manifestSchema.safeParse(raw)
-  if (parsed.success) return { ok: true, value: parsed.data }
+  if (parsed.success) {
+    /* Nobody outside says of an image that it was carried over here. */
+    const { carried: _, ...value } = parsed.data
+    return { ok: true, value }
+  }
   const format =
     typeof raw === 'object' && raw !== null && 'format' in raw ? String(raw.format) : ''
   if (/^plain-slate\/manifest@\d+$/.test(format) && format !== 'plain-slate/manifest@1')

@@ -87,6 +87,9 @@ export function better(at: Unheld, a: Manifest, b: Manifest): number {
   const first = (wanted: (one: Manifest) => boolean) => Number(wanted(b)) - Number(wanted(a))
   const newer = compareBuilds(at, b.build, a.build)
   const isStable = (one: Manifest) => one.channel === 'stable'
+  /* Whoever brought an image of their own for a build wants it with that build. */
+  const own = b.build === a.build ? first((one) => one.carried !== undefined) : 0
+  if (own !== 0) return own
   switch (at.intent) {
     case 'restore':
     case 'relock':

@@ -59,6 +59,7 @@ import { supported } from './rules/supported.ts'
 import { target } from './rules/target.ts'
 import { things } from './rules/things.ts'
 import { together } from './rules/together.ts'
+import { carried } from './rules/carried.ts'
 import { unreleased } from './rules/unreleased.ts'
 import { unreleasedSource } from './rules/unreleased-source.ts'
 import { untouched } from './rules/untouched.ts'
@@ -110,6 +111,7 @@ export const DECLARED = [
   channel,
   unreleasedSource,
   unreleased,
+  carried,
   requires,
   supported,
   present,

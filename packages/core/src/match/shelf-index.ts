@@ -19,7 +19,8 @@ function indexOf(shelf: readonly Shelved[]): Index {
   if (known !== undefined) return known
   const fullByBuild = new Map<string, Shelved[]>()
   for (const one of shelf) {
-    if (one.manifest.kind !== 'full') continue
+    /* With an owner's image in it, it is not what its maker made of that build. */
+    if (one.manifest.kind !== 'full' || one.manifest.carried !== undefined) continue
     const alike = fullByBuild.get(one.manifest.build)
     if (alike === undefined) fullByBuild.set(one.manifest.build, [one])
     else alike.push(one)

@@ -51,7 +51,9 @@ export function modelled(
     assumedFacts[fact] = usual
     return usual
   }
-  const present = shelf.find(({ build, kind }) => build === facts.build && kind === 'full')
+  const present = shelf.find(
+    ({ build, kind, carried }) => build === facts.build && kind === 'full' && carried === undefined,
+  )
   const made = madeOf(family, facts, present, taken)
   const known = new Map(catalogueOf(shelf))
   const { parts, assumed } = partsOf(family, read, { made, present, known })

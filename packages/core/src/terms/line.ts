@@ -24,9 +24,9 @@ export const THINGS = [
   'work-profile',
 ] as const
 /** What the owner agrees to at the counter. */
-export const CONSENTS = ['mark', 'preview', 'no-guarantee'] as const
+export const CONSENTS = ['mark', 'preview', 'carried', 'no-guarantee'] as const
 /** Those of them that only some packages need. */
-export const ROAD_CONSENTS = ['mark', 'preview'] as const
+export const ROAD_CONSENTS = ['mark', 'preview', 'carried'] as const
 /** What the owner agrees to where a plan cannot keep a thing: for each fate that is not kept. */
 export const FATE_CONSENTS = ['wiped', 'unreadable', 'unpromised'] as const
 export const ACCESSORIES = ['sim', 'card', 'case'] as const

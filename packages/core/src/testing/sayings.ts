@@ -3,6 +3,7 @@ import { identify } from '../device/identity.ts'
 import { USUAL_HOUSE } from '../match/house.ts'
 import type { Case } from '../match/rule.ts'
 import { ACTS_SAID } from './acting.ts'
+import { CARRIED_SAID } from './carrying.ts'
 import { DISK_BYTES, case0417 } from './cases.ts'
 import { alder } from './families.ts'
 import { digestOf, loader7, newest, onDevice, proven } from './packages.ts'
@@ -148,6 +149,7 @@ export const SAID: readonly (readonly [rule: string, say: string, at: Case])[] =
   ['state.lock', 'foreign', phone(open, { intent: 'relock' }, opened)],
   ['state.lock', 'partly', phone(variantPart, { intent: 'relock' }, opened)],
   ...ACTS_SAID,
+  ...CARRIED_SAID,
   ['permit.here', 'fits', service()],
   ['permit.here', 'none', service({ permit: undefined })],
   ['permit.device', 'fits', service()],

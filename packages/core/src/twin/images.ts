@@ -5,6 +5,7 @@
  */
 import { z } from 'zod'
 import type { Manifest } from '../firmware/manifest.ts'
+import { isCarried } from '../firmware/carried.ts'
 import { generationFor } from '../firmware/manifest.ts'
 import { partRoleSchema } from '../terms/device.ts'
 import { BLOCK_BYTES } from './blocks.ts'
@@ -61,7 +62,7 @@ export function catalogueOf(manifests: readonly Manifest[]): Catalogue {
         role,
         blocks: Math.ceil(size / BLOCK_BYTES),
         loaderVersion: role === 'loader' ? (manifest.loaderVersion ?? null) : null,
-        modified: false,
+        modified: isCarried(manifest, image),
         builds: [...before, buildIn(manifest, role)],
       })
     }

@@ -17,6 +17,7 @@ import { drawLabel, labelOf } from './label.ts'
 import { loadJob } from './load.ts'
 import { otherwiseOf } from './otherwise.ts'
 import { planPage, takePlan } from './plan.ts'
+import { carryOver } from './carry.ts'
 import { overruleRule } from './overrule.ts'
 import { paperFor } from './after.ts'
 import { proofOf } from './proof.ts'
@@ -60,6 +61,8 @@ export function jobHandlers(workshop: Workshop) {
     shown(await sayLines(workshop, number, body.lines, actor))
   const jobOverrule: Of<'jobOverrule'> = async (call) =>
     shown(await overruleRule(workshop, call.params.number, { ...call.body, who: someone(call) }))
+  const jobCarry: Of<'jobCarry'> = async ({ params: { number }, body, actor }) =>
+    shown(await carryOver(workshop, number, { ...body, by: actor?.id ?? null }))
   const jobReading: Of<'jobReading'> = async ({ params: { number }, body, actor }) =>
     shown(await typeReading(workshop, number, body, actor?.id ?? null))
   const jobRead: Of<'jobRead'> = async ({ params: { number }, body, actor }) =>
@@ -95,6 +98,7 @@ export function jobHandlers(workshop: Workshop) {
     job,
     jobLines,
     jobOverrule,
+    jobCarry,
     jobReading,
     jobRead,
     jobRoutes,

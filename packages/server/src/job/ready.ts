@@ -83,6 +83,9 @@ function planOf(job: JobAt, stale: boolean): ReadyFacts['plan'] {
     )
       ? ['preview' as const]
       : []),
+    ...(packages.some(({ manifest }) => manifest.carried !== undefined)
+      ? ['carried' as const]
+      : []),
   ]
   const needsAlone = chargeWith(shown.draws, { ...job.house, batteryFloor: null })
   return {

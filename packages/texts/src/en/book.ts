@@ -47,6 +47,7 @@ export const book = {
   'act.house.changed': 'decided house rules anew: {names}. {reason}',
   'act.rule.overruled':
     '{stands, select, 1 {overruled the rule} other {no longer overrules the rule}} {rule} for {package}',
+  'act.package.carried': 'carried {roles} of the owner’s own over into {package}',
   'act.slip.reading': 'put down {fact} {value}, from {source}',
   'act.slip.read': 'read device {serial} over the link',
   'act.family.taken': 'took in the family {id}, version {version}',

@@ -65,6 +65,27 @@ export const errors = {
   'error.house.moved': 'Somebody decided the house rules anew meanwhile.',
   'error.house.moved.kept': 'Nothing was changed by you.',
   'error.house.moved.remedy': 'Look at what stands now, then decide again.',
+  'error.carry.unread':
+    'The device of slip {number} has not been read, and an image is carried over for one device.',
+  'error.carry.unread.kept': 'The archive stays on the shelf.',
+  'error.carry.unread.remedy': 'Read the device first, then carry it over.',
+  'error.carry.base': '{title} is no whole package that an image could be carried over into.',
+  'error.carry.base.kept': 'The archive stays on the shelf.',
+  'error.carry.base.remedy': 'Take a full package whose archives are all here.',
+  'error.carry.none':
+    'Nothing in {name} is an image of its own: a kernel, a rescue, a main or a support, named after its part (kernel.img).',
+  'error.carry.none.kept': 'The archive stays on the shelf.',
+  'error.carry.none.remedy':
+    'Name the images after their parts, and leave out what is the package’s own.',
+  'error.carry.other':
+    'Its {role} was made from {build} ({percent} % of it is that one’s), and not from this package ({here} %).',
+  'error.carry.other.kept': 'The archive stays on the shelf, and nothing was carried over.',
+  'error.carry.other.remedy':
+    'Carry it over into {build}, or have its owner make it from this package.',
+  'error.carry.unlike':
+    'Of its {role} {here} % is this package’s: nothing shows that it was made from it.',
+  'error.carry.unlike.kept': 'The archive stays on the shelf, and nothing was carried over.',
+  'error.carry.unlike.remedy': 'Bring an image that was made from this package.',
   'error.rule.final': 'Nobody overrules the rule {rule}.',
   'error.rule.final.kept': 'Nothing was put down.',
   'error.rule.final.remedy': 'Take another package, or what the rule asks for.',

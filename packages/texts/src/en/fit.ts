@@ -75,6 +75,8 @@ export const fit = {
     'Floor of the system {here}, package {generation}: it rises {when, select, write {as it is written} lock {as the boot lock closes} good {as its slot is found good} other {at the first start}}',
   'fit.state.floor.main.below':
     'Generation {generation} of the system is below its floor {here}, which the hardware keeps',
+  'fit.state.known-fault.cured':
+    'Known, and the reason for its owner’s own {role}: {says} ({source} on {devices, plural, one {one device} other {# devices}}, {date})',
   'fit.state.known-fault.shows':
     'A known fault, if the owner takes it: {says}; it drains {drain} times as fast ({source} on {devices, plural, one {one device} other {# devices}}, {date})',
   'fit.state.base.fits': 'It goes on build {wanted}, which is on it',
@@ -198,6 +200,18 @@ export const fit = {
     'Its maker has not released it: it goes on with the owner’s word and a lead’s',
   'fit.package.unreleased.early':
     'Its maker gives it to a few before its release: it goes on with the owner’s word and a lead’s',
+  'fit.package.carried.agreed':
+    'With the owner’s own {roles}, made from this very package ({percent} % of it is the maker’s still): on record as not stock',
+  'fit.package.carried.ask':
+    'With the owner’s own {roles}, made from this very package ({percent} % of it is the maker’s still): nobody signed it, the lock stays open, and it is on record for good ({marks}). The owner must agree',
+  'fit.package.carried.refused': 'With the owner’s own {roles}, and the owner wants that no more',
+  'fit.package.carried.another': 'It holds {roles} of another device’s owner',
+  'fit.package.carried.closes':
+    'With the owner’s own {roles}: no lock is closed over what nobody signed',
+  'fit.package.carried.closed':
+    'With the owner’s own {roles}, which nobody signed: it starts under an open lock only',
+  'fit.package.carried.maker':
+    'With the owner’s own {roles}, which nobody signed, and the lock is its maker’s to open',
   'fit.package.unreleased-source.maker': 'Not released, and from its maker: {source}',
   'fit.package.unreleased-source.other':
     'Not released by its maker, and from {source}: nobody vouches for it',

@@ -81,6 +81,7 @@ export const job = {
   'topic.lighter.reset': 'A reset: everything of its owner’s goes',
   'topic.use.region': 'In which region',
   'topic.consent.mark': 'A mark that stays may be left',
+  'topic.consent.carried': 'An image of the owner’s own may go on it, which nobody signed',
   'topic.consent.preview': 'Preview software may go on it',
   'topic.consent.no-guarantee': 'Nothing is guaranteed',
   'topic.accessory.sim': 'SIM',

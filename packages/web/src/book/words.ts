@@ -90,6 +90,11 @@ function slipWords(say: Say, line: EventLine, name: (id: string) => string): str
         package: textOf(facts['package']),
         stands: textOf(facts['stands']),
       })
+    case 'package.carried':
+      return say('act.package.carried', {
+        roles: textOf(facts['roles']),
+        package: textOf(facts['package']),
+      })
     case 'slip.changed': {
       const fields = Array.isArray(facts['fields']) ? (facts['fields'] as readonly Json[]) : []
       const words = fields.map((field) => word(say, 'slip.short', field))

@@ -1,4 +1,9 @@
-/** A fault of the board that is known to show under the package's own images, with who saw it, and when. */
+/**
+ * A fault of the board that is known to show under the package's own images, with who saw it, and when. An image that its
+ * owner brought in place of that one is why somebody brings one.
+ */
+import { rolesCarried } from '../../firmware/carried.ts'
+import type { PartRole } from '../../terms/device.ts'
 import { faultsUnder } from '../../family/faults.ts'
 import { rule } from '../rule.ts'
 
@@ -6,14 +11,28 @@ export const knownFault = rule({
   id: 'state.known-fault',
   overruled: 'anyone',
   needs: ['model', 'board'],
-  says: { shows: ['fits-if', 'says', 'source', 'devices', 'date', 'drain'] },
+  says: {
+    shows: ['fits-if', 'says', 'source', 'devices', 'date', 'drain'],
+    cured: ['fits', 'says', 'role', 'source', 'devices', 'date'],
+  },
   concerns: ({ family }) => family.knownFaults.length > 0,
   check: ({ model, board }, { family, shelved: { manifest } }) => {
     const about = { model: String(model), board: String(board) }
-    const [fault] = faultsUnder(family, about, (role) =>
-      manifest.images.some((image) => image.role === role) ? [manifest.build] : [],
-    )
-    if (fault === undefined) return undefined
+    const under = (brings: (role: PartRole) => boolean) =>
+      faultsUnder(family, about, (role) => (brings(role) ? [manifest.build] : []))
+    const has = (role: PartRole) => manifest.images.some((image) => image.role === role)
+    const own = rolesCarried(manifest)
+    const [fault] = under((role) => has(role) && !own.some((one) => one === role))
+    if (fault === undefined) {
+      const [cured] = under(has)
+      if (cured === undefined) return undefined
+      const { says, role, source, devices, date } = cured
+      return {
+        say: 'cured',
+        facts: { says, role, source, devices, date },
+        rests: { date, on: devices },
+      }
+    }
     const { says, source, devices, date, drain = 1 } = fault
     const facts = { says, source, devices, date, drain }
     return { say: 'shows', facts, rests: { date, on: devices } }

@@ -1,0 +1,154 @@
+/** Jobs of phones that keep an image of their owner's own, carried over into what goes on. */
+import { tarOf } from '@plain-slate/archives'
+import type { PartRole } from '@plain-slate/core'
+import type { DemoDevice, Line } from '@plain-slate/demo'
+import { ALDER_4, ALDER_5C } from '@plain-slate/demo'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { WholeShop } from '../bench/whole-shop.ts'
+import { built } from '../bench/whole-shop.ts'
+import type { OwnImage } from '../bench/world.ts'
+import { bytesOfOwn } from '../bench/world.ts'
+import { everything } from './answers.ts'
+import { deviceOf, openShop, person } from './shop.ts'
+import { Refused, Technician } from './technician.ts'
+
+const KEEPS_ITS_OWN = 'COR5NC309414'
+const early = deviceOf('COR4NB100411')
+/** An early board: its sensors fail under new kernels; its rescue is its owner's. */
+const EARLY_BOARD: DemoDevice = {
+  ...early,
+  serial: 'COR4NB100911',
+  name: 'an early board',
+  modified: ['rescue'],
+  permission: true,
+  more: { lock: 'open', marks: ['custom'] },
+}
+const own = (line: Line, build: string, role: PartRole = 'kernel'): OwnImage => ({
+  line,
+  role,
+  build,
+})
+const NEW_5 = own(ALDER_5C, '21-2641.1-HO')
+const OLD_5 = own(ALDER_5C, '20-2634.0-HO')
+const NEW_4 = own(ALDER_4, '20-2640.1-HO')
+
+let shop: WholeShop
+beforeAll(async () => {
+  const packages = [
+    'alder-20-2634.0-HO',
+    'alder-21-2641.1-HO',
+    'alder-20-2638.0-HO',
+    'alder-20-2640.1-HO',
+  ]
+  const added = { devices: [EARLY_BOARD], carried: [NEW_5, OLD_5, NEW_4] }
+  shop = await openShop(packages, [KEEPS_ITS_OWN], added)
+}, 240_000)
+afterAll(() => shop.close())
+
+const fileOf = (image: OwnImage) => ({ name: `${image.role}.img`, bytes: bytesOfOwn(image) })
+const keyOf = async (job: Technician, title: string) => {
+  const { routes } = await job.routes()
+  return routes.find((one) => one.title === title)?.package ?? ''
+}
+const begun = async (
+  serial: string,
+  port: string,
+  model: string,
+  device: string,
+): Promise<Technician> => {
+  const customer = { device, model, intent: 'update' } as const
+  const answers = { ...everything('not-there'), 'survive.photos': 'must' }
+  const job = await Technician.takesIn(shop, { ...customer, answers }, serial, port)
+  await job.read()
+  await job.leaves()
+  await job.read(true)
+  return job
+}
+
+describe('job 15: the newest, with its owner’s own kernel and rescue', () => {
+  it('takes a kernel that was made from this very package, and refuses last month’s and odd companions', async () => {
+    const job = await begun(KEEPS_ITS_OWN, 'P4', 'CORV-5N', 'Alder 5')
+    const lead = await person(shop, 'Ilse')
+    await lead.decides({ rescue: 'kept' })
+    const newest = '21-2641.1-HO'
+    const key = await keyOf(job, newest)
+    const last = await shop.sends('last-month.tar', tarOf([fileOf(OLD_5)]))
+    const refused = await job.carries(last, key).catch((error: unknown) => error)
+    expect(refused).toBeInstanceOf(Refused)
+    expect((refused as Refused).code).toBe('carry.other')
+    expect((refused as Refused).message).toContain('20-2634.0-HO')
+    /* What goes with it must be this package's as well: here its support is of the build before. */
+    const support = { ...OLD_5, role: 'support' } as const
+    const odd = await shop.sends('odd.tar', tarOf([fileOf(NEW_5), fileOf(support)]))
+    await expect(job.carries(odd, key)).rejects.toMatchObject({ code: 'carry.other' })
+    const nothing = await shop.sends(
+      'nothing.tar',
+      tarOf([{ name: 'readme', bytes: Buffer.from('x') }]),
+    )
+    await expect(job.carries(nothing, key)).rejects.toMatchObject({ code: 'carry.none' })
+
+    const mine = await shop.sends('mine.tar', tarOf([fileOf(NEW_5)]))
+    await job.carries(mine, key)
+    const routes = async () => (await job.routes()).routes
+    const [best] = await routes()
+    expect(best?.title).toBe(`${newest} with its owner’s kernel`)
+    expect(best?.findings.map(({ code }) => code)).toContain('fit.package.carried.ask')
+    const carried = best?.route ?? ''
+    await job.say({ 'consent.carried': 'no' })
+    expect((await routes()).map(({ title }) => title)).not.toContain(best?.title)
+    await job.say({ 'consent.carried': 'yes' })
+    const { taken } = await job.takes(carried)
+    const told = taken?.shown.writes.map(({ partition, reason }) => `${partition} ${reason}`)
+    expect(told).toContain('rescue own')
+    const open = (await job.ready()).signed.filter((one) => !one.signed).map(({ topic }) => topic)
+    console.log(
+      open,
+      (await job.ready()).checks.filter((c) => !c.holds),
+    )
+    await lead.call('POST', `/api/slips/${job.number}/lines`, {
+      lines: [
+        { topic: 'overrule.unpublished', answer: best?.package ?? '', note: 'made by its owner' },
+      ],
+    })
+    await job.signs()
+    const end = await job.ends(await job.starts())
+    expect(end.word).toBe('done')
+    const after = await job.read(true)
+    expect(after.facts.find(({ fact }) => fact === 'build')?.value).toBe(newest)
+    expect(after.facts.find(({ fact }) => fact === 'bootLock')?.value).toBe('open')
+    expect(shop.flash(KEEPS_ITS_OWN).readable.length).toBeGreaterThan(0)
+    const wrong = shop.flash(KEEPS_ITS_OWN).wrong(built('alder-21-2641.1-HO').manifest)
+    expect([...wrong].sort()).toEqual(['kernel', 'loader', 'rescue'])
+    expect(after.worse).toEqual([])
+  }, 180_000)
+})
+
+describe('job 11: an early board whose sensors fail under new kernels', () => {
+  it('has the fault choose its owner’s kernel, with who saw it, and keeps the lock open', async () => {
+    const { serial } = EARLY_BOARD
+    const job = await begun(serial, 'P2', 'CORV-4N', 'Alder 4')
+    const newest = '20-2640.1-HO'
+    const found = async (key: string, code: string) =>
+      (await job.why(key)).findings.find((one) => one.code.startsWith(code))?.code
+    const key = await keyOf(job, newest)
+    expect(await found(key, 'fit.state.known-fault')).toBe('fit.state.known-fault.shows')
+    await job.carries(await shop.sends('older-chip.tar', tarOf([fileOf(NEW_4)])), key)
+    await job.say({ 'consent.carried': 'yes' })
+    const road = (await job.routes()).routes.find(({ title }) => title.startsWith(`${newest} with`))
+    expect(await found(road?.package ?? '', 'fit.state.known-fault')).toBe(
+      'fit.state.known-fault.cured',
+    )
+    const lead = await person(shop, 'Ilse')
+    await lead.call('POST', `/api/slips/${job.number}/lines`, {
+      lines: [
+        { topic: 'overrule.unpublished', answer: road?.package ?? '', note: 'made by its owner' },
+      ],
+    })
+    const end = await job.does(road?.route ?? '')
+    expect(end.word).toBe('done')
+    const after = await job.read(true)
+    expect(after.facts.find(({ fact }) => fact === 'build')?.value).toBe(newest)
+    expect(after.facts.find(({ fact }) => fact === 'bootLock')?.value).toBe('open')
+    expect(after.worse).toEqual([])
+  }, 180_000)
+})
