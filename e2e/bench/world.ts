@@ -1,20 +1,18 @@
 /** What a whole shop is made of: devices and packages of the demo, and what a test adds to them. */
-import type { Family, ImageFacts, PartRole } from '@plain-slate/core'
+import type { Family, ImageFacts } from '@plain-slate/core'
 import { catalogueOf } from '@plain-slate/core'
-import type { DemoDevice, Line, PackageDraft } from '@plain-slate/demo'
+import type { DemoDevice, OwnImage, PackageDraft } from '@plain-slate/demo'
 import {
   DEMO_DEVICES,
   DEMO_PACKAGES,
   DEMO_SCALE,
   buildPackage,
-  bytesOf,
   demoFamilies,
   demoImages,
   idOfDraft,
-  imageBytes,
   makeDevice,
   modifiedFacts,
-  modifiedOrigin,
+  ownFacts,
 } from '@plain-slate/demo'
 
 /** What a test adds to the demo's world: devices, packages, and families that its devices are of. */
@@ -25,13 +23,6 @@ export type Added = {
   /** Images of owners' own that stand on no device yet. */
   readonly carried?: readonly OwnImage[]
 }
-
-/** A part that an owner changed, made from a build. */
-export type OwnImage = { readonly line: Line; readonly role: PartRole; readonly build: string }
-
-/** Its bytes, at the scale of the demo. */
-export const bytesOfOwn = ({ line, role, build }: OwnImage): Uint8Array =>
-  bytesOf(modifiedOrigin(line, role, build), 0, imageBytes(line, role, DEMO_SCALE))
 
 export const familiesOf = ({ families = [] }: Added): readonly Family[] => [
   ...demoFamilies(),
@@ -55,13 +46,12 @@ export function imagesOf({
   carried = [],
 }: Added): readonly ImageFacts[] {
   const signed = catalogueOf([...DEMO_PACKAGES, ...drafts].map((one) => buildPackage(one).manifest))
-  const brought = carried.map(({ line, role, build }) => ({
-    line,
-    build,
-    loader: 0,
-    modified: [role],
-  }))
-  return [...demoImages(), ...signed.values(), ...modifiedFacts([...devices, ...brought], signed)]
+  return [
+    ...demoImages(),
+    ...signed.values(),
+    ...modifiedFacts(devices, signed),
+    ...ownFacts(carried, signed),
+  ]
 }
 
 export function draftNamed(

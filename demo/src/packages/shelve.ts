@@ -1,6 +1,7 @@
 /** Shelving the demo's packages: sent to the running server as anybody would send them. */
 import { Readable } from 'node:stream'
 import type { ApiError } from '@plain-slate/api'
+import { tarOf } from '@plain-slate/archives'
 import type { ImageFacts } from '@plain-slate/core'
 import { catalogueOf } from '@plain-slate/core'
 import { DEMO_DEVICES } from '../devices/devices.ts'
@@ -8,13 +9,17 @@ import { buildPackage, digestOfVolume } from './build.ts'
 import type { Volume } from './build.ts'
 import { DEMO_PACKAGES, ON_DEVICES_ONLY } from './all.ts'
 import { DEPOT, DEPOT_NUMBER, demoCatalogue } from './catalogue.ts'
-import { modifiedFacts } from './modified.ts'
+import { OWN_OF_0414, bytesOfOwn, modifiedFacts, ownFacts } from './modified.ts'
 
 /** Facts of every image the demo's makers have signed, and of the parts that owners changed. */
 export const demoImages = (): readonly ImageFacts[] => {
   const drafts = [...DEMO_PACKAGES, ...ON_DEVICES_ONLY]
   const signed = catalogueOf(drafts.map((draft) => buildPackage(draft).manifest))
-  return [...signed.values(), ...modifiedFacts(DEMO_DEVICES, signed)]
+  return [
+    ...signed.values(),
+    ...modifiedFacts(DEMO_DEVICES, signed),
+    ...ownFacts([OWN_OF_0414], signed),
+  ]
 }
 
 /** Has the depot's catalogue taken in, where the shelf does not know it yet. */
@@ -54,7 +59,17 @@ export async function shelveDemo(address: string, secret: string): Promise<numbe
       })
       sent += 1
     }
-  return sent
+  const own = ownVolume()
+  if (here.has(own.file)) return sent
+  await sendVolume(address, headers, own, { whole: false, maker: '' })
+  return sent + 1
+}
+
+/** What the owner of 0414 brought, in an archive by itself. */
+function ownVolume(): Volume {
+  const { role } = OWN_OF_0414
+  const bytes = tarOf([{ name: `${role}.img`, bytes: bytesOfOwn(OWN_OF_0414) }])
+  return { file: `owner-of-0414-${role}.tar`, bytes: bytes.length, chunks: () => [bytes] }
 }
 
 /** Sends one volume; with its digest where it is whole. */

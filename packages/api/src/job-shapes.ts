@@ -172,6 +172,8 @@ export const jobSchema = z.object({
       /** The mode that shows what stands on a device: its name; null: none does. */
       shows: z.string().nullable(),
       idleDrain: z.number(),
+      /** Whether an image of an owner's own could start: its lock is no one's alone to open. */
+      carries: z.boolean(),
       /** Whether it asks, once wiped, for the account that was on it. */
       asksAccount: z.boolean(),
       /** What is tried when it fails. */

@@ -51,11 +51,10 @@ async function takenPage(workshop: Workshop, taken: Result<JobAt, Refusal>) {
   return ok(await planPage(workshop, taken.value))
 }
 
-export function jobHandlers(workshop: Workshop) {
+/** What people say of a job, read of it, and bring to it. */
+function toldHandlers(workshop: Workshop) {
   const shown = async (job: Result<JobAt, Refusal>): Promise<Result<Job, Refusal>> =>
     job.ok ? ok(await showJob(workshop, job.value)) : job
-  const judge: Of<'judge'> = ({ body }) => judgeAsked(workshop, body)
-  const plan: Of<'plan'> = ({ body }) => planAsked(workshop, body)
   const job: Of<'job'> = async ({ params: { number } }) => shown(await loadJob(workshop, number))
   const jobLines: Of<'jobLines'> = async ({ params: { number }, body, actor }) =>
     shown(await sayLines(workshop, number, body.lines, actor))
@@ -67,6 +66,12 @@ export function jobHandlers(workshop: Workshop) {
     shown(await typeReading(workshop, number, body, actor?.id ?? null))
   const jobRead: Of<'jobRead'> = async ({ params: { number }, body, actor }) =>
     shown(await readForSlip(workshop, number, { ...body, by: actor?.id ?? null }))
+  return { job, jobLines, jobOverrule, jobCarry, jobReading, jobRead }
+}
+
+export function jobHandlers(workshop: Workshop) {
+  const judge: Of<'judge'> = ({ body }) => judgeAsked(workshop, body)
+  const plan: Of<'plan'> = ({ body }) => planAsked(workshop, body)
   const jobRoutes: Of<'jobRoutes'> = ({ params: { number } }) =>
     showing(workshop, number, (at) => routesOf(workshop, at))
   const jobWhy: Of<'jobWhy'> = async ({ params: { number }, query }) => {
@@ -95,12 +100,7 @@ export function jobHandlers(workshop: Workshop) {
   return {
     judge,
     plan,
-    job,
-    jobLines,
-    jobOverrule,
-    jobCarry,
-    jobReading,
-    jobRead,
+    ...toldHandlers(workshop),
     jobRoutes,
     jobWhy,
     jobCase,

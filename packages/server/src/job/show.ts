@@ -139,6 +139,7 @@ const familyShown = ({
   dataKeys,
   drainPerMinute,
   account,
+  lock,
   remedies,
 }: NonNullable<JobAt['family']>): NonNullable<Job['family']> => ({
   id,
@@ -156,6 +157,7 @@ const familyShown = ({
   dataKeys: [...dataKeys.hangOn],
   shows: modes.find(({ takes }) => takes.table !== undefined)?.name ?? null,
   idleDrain: drainPerMinute.idle,
+  carries: lock.opens === 'command',
   asksAccount: account.asksAfterReset,
   remedies: [...remedies],
 })

@@ -1,6 +1,7 @@
 /** The house's own language, British English, put together from its rooms. */
 import { bench } from './bench.ts'
 import { book } from './book.ts'
+import { carry } from './carry.ts'
 import { command } from './command.ts'
 import { dues } from './dues.ts'
 import { errors } from './errors.ts'
@@ -31,6 +32,7 @@ export const en = {
   ...slips,
   ...book,
   ...errors,
+  ...carry,
   ...command,
   ...fit,
   ...fitUnread,

@@ -66,6 +66,22 @@ function otherWords(say: Say, topic: string): string {
   return group === 'due' ? word(say, 'due', what) : topic.replace(/^survive\./, '')
 }
 
+/** What was done about a package for one slip. */
+function packageWords(
+  say: Say,
+  act: 'rule.overruled' | 'package.carried',
+  facts: EventLine['facts'],
+): string {
+  const name = { package: textOf(facts['package']) }
+  return act === 'rule.overruled'
+    ? say('act.rule.overruled', {
+        ...name,
+        rule: textOf(facts['rule']),
+        stands: textOf(facts['stands']),
+      })
+    : say('act.package.carried', { ...name, roles: textOf(facts['roles']) })
+}
+
 function slipWords(say: Say, line: EventLine, name: (id: string) => string): string {
   const { facts } = line
   switch (line.act) {
@@ -85,16 +101,8 @@ function slipWords(say: Say, line: EventLine, name: (id: string) => string): str
     case 'house.changed':
       return houseWords(say, facts)
     case 'rule.overruled':
-      return say('act.rule.overruled', {
-        rule: textOf(facts['rule']),
-        package: textOf(facts['package']),
-        stands: textOf(facts['stands']),
-      })
     case 'package.carried':
-      return say('act.package.carried', {
-        roles: textOf(facts['roles']),
-        package: textOf(facts['package']),
-      })
+      return packageWords(say, line.act, facts)
     case 'slip.changed': {
       const fields = Array.isArray(facts['fields']) ? (facts['fields'] as readonly Json[]) : []
       const words = fields.map((field) => word(say, 'slip.short', field))

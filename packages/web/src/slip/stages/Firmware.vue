@@ -15,6 +15,7 @@ import Peg from '../../pictures/Peg.vue'
 import Ruler from '../../pictures/Ruler.vue'
 import { useSay } from '../../base/said.ts'
 import type { Answer } from '../../server/call.ts'
+import CarryOver from '../sheet/CarryOver.vue'
 import BlockedRows from '../sheet/BlockedRows.vue'
 import Departures from '../sheet/Departures.vue'
 import Dues from '../sheet/Dues.vue'
@@ -145,6 +146,7 @@ const reason = ({ reason: gravest }: Routes['left'][number]) =>
         <p v-if="data.open > 0" class="dim">{{ say('routes.open', { n: data.open }) }}</p>
         <p v-if="data.limit" class="dim">{{ say('routes.limit') }}</p>
       </template>
+      <CarryOver :routes="data.routes" />
       <PermitForm v-if="job.data.value?.intent === 'service'" />
       <Dues v-if="job.data.value" :dues="job.data.value.dues" :only="['permit']" />
       <h2 id="left">

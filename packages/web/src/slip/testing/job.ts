@@ -46,6 +46,7 @@ const TARN: Job['family'] = {
   permissionSteps: [],
   dataKeys: [],
   idleDrain: 0.2,
+  carries: false,
   asksAccount: false,
   remedies: [
     { trouble: 'transfer', does: 'again', chance: 55, minutes: 1, hands: 0.5, of: 74 },
