@@ -32,7 +32,8 @@ const SECRET = 'bench-secret'
 export const LEAD = 'TRN4490077F31'
 export const OTHER = 'TRN4490081C04'
 
-export type Name = 'server' | 'stand-ins' | `agent ${string}`
+/** `server b`: a second one on the same database and vault. */
+export type Name = 'server' | 'server b' | 'stand-ins' | `agent ${string}`
 
 const PORTS = ['P1', 'P2', 'P3', 'P4', 'P5', 'P6'] as const
 
@@ -51,8 +52,10 @@ export class WholeShop {
   }
 
   get address(): string {
-    return `http://127.0.0.1:${this.#ports['server'] ?? 0}`
+    return this.addressOf('server')
   }
+
+  addressOf = (name: 'server' | 'server b'): string => `http://127.0.0.1:${this.#ports[name] ?? 0}`
 
   /** Lays everything out and begins it; shelves what is named. */
   async open(
@@ -61,7 +64,7 @@ export class WholeShop {
     added: Added = {},
   ): Promise<void> {
     this.#drafts = [...DEMO_PACKAGES, ...(added.drafts ?? [])]
-    const names = ['server', 'control', ...PORTS] as const
+    const names = ['server', 'server b', 'control', ...PORTS] as const
     const ports = await freePorts(names.length)
     this.#ports = Object.fromEntries(names.map((name, index) => [name, ports[index] ?? 0]))
     const devices = join(this.folder, 'devices')
@@ -150,13 +153,13 @@ export class WholeShop {
         { PLAIN_SLATE_CONTROL_PORT: String(this.#ports['control']) },
         [folder],
       ]
-    if (name === 'server')
+    if (name === 'server' || name === 'server b')
       return [
         'packages/server/src/main.ts',
         {
           ...vault,
           DATABASE_URL: this.#databaseUrl,
-          PLAIN_SLATE_PORT: String(this.#ports['server']),
+          PLAIN_SLATE_PORT: String(this.#ports[name]),
           PLAIN_SLATE_SECRETS: join(folder, 'server.secrets'),
           PLAIN_SLATE_FAMILIES: FAMILIES_FOLDER,
           PLAIN_SLATE_STANDINS: join(folder, 'control'),
@@ -200,8 +203,17 @@ export class WholeShop {
     await gone
   }
 
-  async call<Body>(method: 'GET' | 'POST', path: string, body?: object): Promise<Body> {
-    const response = await fetch(this.address + path, {
+  call = <Body>(method: 'GET' | 'POST', path: string, body?: object): Promise<Body> =>
+    this.callAt<Body>('server', method, path, body)
+
+  /** The same at one of two servers. */
+  async callAt<Body>(
+    name: 'server' | 'server b',
+    method: 'GET' | 'POST',
+    path: string,
+    body?: object,
+  ): Promise<Body> {
+    const response = await fetch(this.addressOf(name) + path, {
       method,
       headers: { authorization: `Bearer ${SECRET}`, 'content-type': 'application/json' },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
