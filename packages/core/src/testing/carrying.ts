@@ -43,4 +43,9 @@ export const CARRIED_SAID: readonly (readonly [rule: string, say: string, at: Ca
   ['package.carried', 'closed', said(yes, at({}, 'closed'))],
   ['package.carried', 'maker', said(yes, makers)],
   ['state.known-fault', 'cured', at()],
+  [
+    'package.published',
+    'carried',
+    ((one) => ({ ...one, shelved: { ...one.shelved, state: 'whole' } }))(at()),
+  ],
 ]

@@ -174,6 +174,8 @@ export const fit = {
     '{title} is its maker’s own: it was digested, and this house compares it with nothing',
   'fit.package.published.whole':
     '{title} is whole by its own word alone: give the digest that is published for it',
+  'fit.package.published.carried':
+    'Nobody outside vouches for what its owner made: {title} goes on with a lead’s word at Ready',
   'fit.package.published.refuted': '{title} is not what the maker published',
   'fit.package.source.maker': 'It comes from its maker: {source}',
   'fit.package.source.equal': 'It comes from {source}, and equals what its maker published',

@@ -1,7 +1,7 @@
 /**
  * Its bytes equal a digest from outside. One that nobody outside vouches for wants a digest, or a lead's word at
  * Ready. A depot's signed catalogue is worth more than what one person typed in, which weakens with age. In a house that compares none of its maker's own downloads, one that came from its maker does without. A refuted
- * one never fits.
+ * one never fits. For what an owner made nobody ever publishes a digest.
  */
 import type { Manifest, Vouched } from '../../firmware/manifest.ts'
 import type { HouseRules } from '../house.ts'
@@ -17,6 +17,7 @@ export const published = rule({
     told: ['fits', 'title', 'date'],
     whole: ['fits-if', 'title'],
     own: ['fits', 'title'],
+    carried: ['fits-if', 'title'],
     refuted: ['does-not-fit', 'title'],
   },
   concerns: ({ shelved }) => shelved.state !== 'known',
@@ -25,6 +26,7 @@ export const published = rule({
     const facts = { title: manifest.title }
     if (state === 'refuted') return { say: 'refuted', facts }
     if (state === 'published') return vouchedFor(shelved.vouched, facts)
+    if (manifest.carried !== undefined) return { say: 'carried', facts }
     return needsNoDigest(house, manifest)
       ? { say: 'own', facts }
       : { say: 'whole', facts, remedy: { kind: 'publish' } }

@@ -118,6 +118,14 @@ async function go() {
 section {
   margin: 14px 0 0;
 }
+form {
+  display: grid;
+  gap: 12px;
+  justify-items: start;
+}
+form p {
+  margin: 4px 0 0;
+}
 .row {
   display: flex;
   flex-wrap: wrap;
