@@ -5,8 +5,6 @@
 import type { ChildProcess } from 'node:child_process'
 import { spawn } from 'node:child_process'
 import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
-import { createServer } from 'node:net'
-import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -23,6 +21,7 @@ import {
   sendVolume,
 } from '@plain-slate/demo'
 import { flashOf } from './flash-of.ts'
+import { freePorts } from './free-ports.ts'
 import type { Added } from './world.ts'
 import { draftNamed, familiesOf, imagesOf, makeDevices } from './world.ts'
 import { INTAKE, SIGNED, linesOf } from './lines.ts'
@@ -221,10 +220,10 @@ export class WholeShop {
     return (await response.json()) as Body
   }
 
-  /** Sends a package of the demo, and waits until it was read. */
-  async shelve(name: string): Promise<void> {
+  /** Sends a package of the demo, or some of its volumes, and waits until they were read. */
+  async shelve(name: string, which: (volume: number) => boolean = () => true): Promise<void> {
     const draft = draftNamed(name, this.#drafts)
-    for (const volume of buildPackage(draft).volumes) {
+    for (const volume of buildPackage(draft).volumes.filter((_, at) => which(at))) {
       await sendVolume(this.address, { authorization: `Bearer ${SECRET}` }, volume, {
         whole: draft.truncatedTo === undefined,
         maker: draft.line.maker,
@@ -356,12 +355,4 @@ export async function until(what: string, is: () => Promise<boolean>): Promise<v
     if (Date.now() > late) throw new Error(`never: ${what}`)
     await new Promise((resolve) => setTimeout(resolve, 50))
   }
-}
-
-async function freePorts(count: number): Promise<readonly number[]> {
-  const servers = Array.from({ length: count }, () => createServer().listen(0, '127.0.0.1'))
-  await Promise.all(servers.map((one) => new Promise((resolve) => one.once('listening', resolve))))
-  const ports = servers.map((one) => (one.address() as AddressInfo).port)
-  await Promise.all(servers.map((one) => new Promise((resolve) => one.close(resolve))))
-  return ports
 }

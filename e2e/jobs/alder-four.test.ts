@@ -1,12 +1,13 @@
 /** More jobs of the smaller phones: what somebody left half written, and one whose owner leaves his carrier. */
+import { tarOf } from '@plain-slate/archives'
 import type { DemoDevice, Line } from '@plain-slate/demo'
-import { ALDER_4, draftOf } from '@plain-slate/demo'
+import { ALDER_4, buildPackage, draftOf } from '@plain-slate/demo'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { WholeShop } from '../bench/whole-shop.ts'
 import { built } from '../bench/whole-shop.ts'
 import { everything } from './answers.ts'
 import { deviceOf, openShop, person } from './shop.ts'
-import { Technician } from './technician.ts'
+import { Refused, Technician } from './technician.ts'
 
 const wiped = deviceOf('COR4MB200424')
 /** Somebody's write stopped in its main part; the kernel is of a build before, its data were used by the newest. */
@@ -48,6 +49,28 @@ const CARRIERS = [
     requires,
   }),
 ]
+/** The newest in four volumes, its variant part in two forms. */
+const FOUR = draftOf(
+  ALDER_4,
+  '20-2640.1-HO',
+  {
+    id: 'alder-4-of-four',
+    title: '20-2640.1-HO in four',
+    release: 20,
+    patchDate: '2026-10-01',
+    loaderVersion: 31,
+    radioVersion: '20.3',
+    requires,
+  },
+  { volumes: [['kernel', 'rescue'], ['main', 'support'], ['variant']], forms: true },
+)
+/** It loops: its kernel is of another build than what stands beside it. */
+const LOOPS: DemoDevice = {
+  ...deviceOf('COR4NB201177'),
+  serial: 'COR4NB200908',
+  name: 'loops, four archives lie beside it',
+  port: null,
+}
 const bought = deviceOf('COR4NB200423')
 const sold = (serial: string): DemoDevice => ({
   ...bought,
@@ -65,8 +88,8 @@ const LEFT_ON = sold('COR4NB200926')
 let shop: WholeShop
 beforeAll(async () => {
   const packages = ['alder-20-2638.0-HO', 'alder-20-2640.1-HO', 'alder-20-2640.1-HS']
-  const devices = [HALF_WRITTEN, SIGNED_OUT, LEFT_ON]
-  shop = await openShop(packages, [], { drafts: CARRIERS, devices })
+  const devices = [HALF_WRITTEN, SIGNED_OUT, LEFT_ON, LOOPS]
+  shop = await openShop(packages, [], { drafts: [...CARRIERS, FOUR], devices })
 }, 240_000)
 afterAll(() => shop.close())
 
@@ -120,6 +143,56 @@ describe('job 6: half written by somebody, to be stock and closed', () => {
     expect(shop.flash(serial).readable).toEqual([])
     const after = await job.read()
     expect(after.facts.find(({ fact }) => fact === 'bootLock')?.value).toBe('closed')
+    expect(after.worse).toEqual([])
+  }, 120_000)
+})
+
+describe('job 8: a restart loop, and the package in four archives', () => {
+  it('is one package once all four are here, whatever they are called, and goes on in the form that keeps', async () => {
+    const { serial } = LOOPS
+    const { id = '' } = FOUR.more
+    const customer = { device: 'Alder 4', model: 'CORV-4N', intent: 'restore' } as const
+    const answers = {
+      ...everything('not-there'),
+      'survive.photos': 'must',
+      'history.starts': 'stops',
+    }
+    const job = await Technician.takesIn(shop, { ...customer, answers }, serial, 'P4')
+    await job.hands({ kind: 'keys', serial, to: 'loader' })
+    await job.read()
+    await job.read(true)
+    const four = async () =>
+      (await job.routes()).routes.find(({ title }) => title === FOUR.more.title)
+    const volumes = buildPackage(FOUR).volumes
+    /* Three of four; then the fourth by name, with another build's bytes in it. */
+    await shop.shelve(id, (at) => at !== 2)
+    const here = async () =>
+      (await job.why(id)).findings.find(({ code }) => code.startsWith('fit.package.here'))?.code
+    expect(await here()).toBe('fit.package.here.fetch')
+    const lacking = await four()
+    await expect(job.takes(lacking?.route ?? '')).resolves.toMatchObject({
+      now: expect.anything() as unknown,
+    })
+    await expect(job.starts()).rejects.toBeInstanceOf(Refused)
+    const stranger = { name: 'main.img', bytes: Buffer.alloc(8192, 7) }
+    await shop.sends(volumes[2]?.file ?? '', tarOf([stranger]))
+    expect(await here()).toBe('fit.package.here.fetch')
+    /* The right one, under a name that is there already. */
+    await shop.shelve(id, (at) => at === 2)
+    await expect.poll(here, { timeout: 20_000 }).toBe('fit.package.here.fits')
+    const road = await four()
+    const { taken } = await job.takes(road?.route ?? '')
+    const told = taken?.shown.writes.map(({ partition, reason }) => `${partition} ${reason}`)
+    expect(told).toContain('variant wiping')
+    expect(taken?.shown.fates.every(({ fate }) => fate === 'kept')).toBe(true)
+    const before = shop.flash(serial).marks
+    await job.signs()
+    const end = await job.ends(await job.starts())
+    expect(end.word).toBe('done')
+    expect(shop.flash(serial).marks).toEqual(before)
+    expect(shop.flash(serial).wrong(built('alder-20-2640.1-HO').manifest)).toEqual([])
+    const after = await job.read()
+    expect(after.facts.find(({ fact }) => fact === 'build')?.value).toBe('20-2640.1-HO')
     expect(after.worse).toEqual([])
   }, 120_000)
 })

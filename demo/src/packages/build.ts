@@ -6,6 +6,7 @@
 import { createHash } from 'node:crypto'
 import { tarEnd, tarHeader, tarPadding } from '@plain-slate/archives'
 import type { Image, Manifest, PartRole } from '@plain-slate/core'
+import type { Origin } from './content.ts'
 import { digestOf, piecesOf } from './content.ts'
 import type { Line, PackageDraft } from './line.ts'
 import { idOfDraft, originOf } from './line.ts'
@@ -33,7 +34,7 @@ export function buildPackage(draft: PackageDraft, scale = DEMO_SCALE): BuiltPack
   const fileOf = (index: number) =>
     volumes.length === 0 ? `${named}.tar` : `${named}-${index + 1}of${volumes.length + 1}.tar`
   const volumeOf = (role: PartRole) => volumes.findIndex((parts) => parts.includes(role)) + 1
-  const images = roles.map((role) => imageOf(draft, role, fileOf(volumeOf(role)), scale))
+  const images = roles.flatMap((role) => imagesOf(draft, role, fileOf(volumeOf(role)), scale))
   const later = volumes.map((_, index) => {
     const own = images.filter(({ role }) => volumeOf(role) === index + 1)
     return volume(fileOf(index + 1), filesOf(draft, own))
@@ -74,6 +75,27 @@ export function listedPackage(draft: PackageDraft, scale = DEMO_SCALE): Manifest
   const archives = [{ file, sha256: sha256([Buffer.from(id)]), bytes }]
   return manifestOf(draft, images, archives, scale)
 }
+
+/** An image of a role; of a variant part that comes in two forms both. */
+function imagesOf(
+  draft: PackageDraft,
+  role: PartRole,
+  archive: string,
+  scale: number,
+): readonly Image[] {
+  const image = imageOf(draft, role, archive, scale)
+  if (role !== 'variant' || draft.forms === undefined) return [image]
+  const sha256 = digestOf(wipingOrigin(draft, role), image.size)
+  return [
+    { ...image, form: 'keeping' },
+    { ...image, form: 'wiping', file: `${role}-wiping.img`, sha256 },
+  ]
+}
+
+const wipingOrigin = ({ line, build }: PackageDraft, role: PartRole): Origin => ({
+  ...originOf(line, role, build),
+  board: `${line.key} wiping`,
+})
 
 function imageOf(draft: PackageDraft, role: PartRole, archive: string, scale: number): Image {
   const size = imageBytes(draft.line, role, scale)
@@ -119,10 +141,16 @@ type FileIn = {
 }
 
 const filesOf = (draft: PackageDraft, images: readonly Image[]): readonly FileIn[] =>
-  images.map(({ role, file, size }) => ({
+  images.map(({ role, file, size, form }) => ({
     name: file,
     bytes: size,
-    chunks: () => piecesOf(originOf(draft.line, role, draft.build, draft.more.loaderVersion), size),
+    chunks: () =>
+      piecesOf(
+        form === 'wiping'
+          ? wipingOrigin(draft, role)
+          : originOf(draft.line, role, draft.build, draft.more.loaderVersion),
+        size,
+      ),
   }))
 
 function sumsOf(images: readonly Image[]): FileIn {

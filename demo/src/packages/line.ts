@@ -34,6 +34,8 @@ export type PackageDraft = {
   readonly roles: readonly PartRole[]
   /** Volumes beyond the first, with the parts that lie in each. */
   readonly volumes: readonly (readonly PartRole[])[]
+  /** Its variant part comes in a keeping and a wiping form. */
+  readonly forms?: true
   /** Share of the archive that is left of a damaged one. */
   readonly truncatedTo?: number
   /** True when only the first volume came: the rest is still to be fetched. */

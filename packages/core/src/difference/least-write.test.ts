@@ -1,8 +1,11 @@
 import { describe, expect, it } from 'vitest'
-import { digestOf, newest } from '../testing/packages.ts'
+import { wipesByForm } from '../firmware/forms.ts'
+import { fateIn } from '../match/rules/data-fate.ts'
+import { case0417 } from '../testing/cases.ts'
+import { digestOf, newest, proven } from '../testing/packages.ts'
 import { tarn } from '../testing/tarn.ts'
 import type { Evidence } from './least-write.ts'
-import { fullWrite, leastWrite } from './least-write.ts'
+import { fullWrite, installedWrite, leastWrite } from './least-write.ts'
 
 /** The device of slip 0417 says by digest what stands on it: build 0ZC throughout. */
 const roles = ['modem', 'kernel', 'rescue', 'main', 'support', 'variant']
@@ -51,5 +54,42 @@ describe('the least write', () => {
 
   it('does not follow the other school, which writes everything', () => {
     expect(fullWrite(tarn, newest, new Map()).every(({ write }) => write)).toBe(true)
+  })
+})
+
+describe('a part in two forms', () => {
+  const variant = newest.images.filter(({ role }) => role === 'variant')
+  const rest = newest.images.filter(({ role }) => role !== 'variant')
+  const wiping = variant.map((one) => ({
+    ...one,
+    form: 'wiping' as const,
+    file: 'variant-wiping.img',
+    sha256: digestOf('variant that wipes'),
+  }))
+  const keeping = variant.map((one) => ({ ...one, form: 'keeping' as const }))
+  const both = { ...newest, images: [...rest, ...wiping, ...keeping] }
+  const alone = { ...newest, images: [...rest, ...wiping] }
+  const of = (pack: typeof newest, decide: typeof leastWrite) =>
+    decide(tarn, pack, device())
+      .filter(({ image }) => image.role === 'variant')
+      .map(({ image, write, reason }) => `${image.form ?? ''} ${String(write)} ${reason.kind}`)
+
+  it('goes on in the one that keeps, and in the other only where there is none', () => {
+    expect(of(both, leastWrite)).toEqual(['keeping false same-digest', 'wiping false wiping'])
+    expect(of(both, fullWrite)).toEqual(['keeping true house', 'wiping false wiping'])
+    expect(of(alone, leastWrite)).toEqual(['wiping true differs'])
+    expect(installedWrite(tarn, both).filter(({ write }) => !write)).toMatchObject([
+      { image: { form: 'wiping' } },
+    ])
+  })
+
+  it('takes the data only where it comes in the form that wipes alone', () => {
+    expect([wipesByForm(both), wipesByForm(alone), wipesByForm(newest)]).toEqual([
+      false,
+      true,
+      false,
+    ])
+    const fate = (pack: typeof newest) => fateIn(case0417({ shelved: proven(pack) }))
+    expect([fate(both), fate(alone), fate(newest)]).toEqual(['untouched', 'erased', 'untouched'])
   })
 })

@@ -5,6 +5,7 @@
  * Package held against package proves nothing about a device, and is never evidence here.
  */
 import type { Family } from '../family/profile.ts'
+import { isOtherForm } from '../firmware/forms.ts'
 import type { Image, Manifest } from '../firmware/manifest.ts'
 import type { PartRole } from '../terms/device.ts'
 import { loaderStays } from './loader-stays.ts'
@@ -22,6 +23,8 @@ export type Reason =
   | { readonly kind: 'loader-stays'; readonly why: 'older' | 'enough'; readonly here: number }
   /** What is there is its owner's own, and is kept. */
   | { readonly kind: 'own' }
+  /** The other form of its part leaves the customer's data, and goes on in its place. */
+  | { readonly kind: 'wiping' }
   /** Written. */
   | { readonly kind: 'differs' }
   | { readonly kind: 'no-evidence' }
@@ -42,6 +45,12 @@ export type Here = { readonly loader?: number; readonly own?: readonly PartRole[
 
 const left = (image: Image): ImageDecision => ({ image, write: false, reason: { kind: 'own' } })
 
+/** Those that are decided on, and beside them what is left out for another form of its part. */
+const others = ({ images }: Manifest): readonly ImageDecision[] =>
+  images
+    .filter((image) => isOtherForm(images, image))
+    .map((image) => ({ image, write: false, reason: { kind: 'wiping' } }))
+
 /** Decides on every image; `evidence` is by partition. */
 export function leastWrite(
   family: Family,
@@ -50,20 +59,23 @@ export function leastWrite(
   { loader, own = [] }: Here = {},
 ): readonly ImageDecision[] {
   const why = loader === undefined ? undefined : loaderStays(family, pack, loader)
-  const alone = inWriteOrder(family, pack.images).map((image): ImageDecision => {
+  const alone = inWriteOrder(family, pack).map((image): ImageDecision => {
     if (own.includes(image.role)) return left(image)
     const decided = decide(pack, image, evidence.get(image.partition))
     if (image.role !== 'loader' || why === undefined || loader === undefined || !decided.write)
       return decided
     return { image, write: false, reason: { kind: 'loader-stays', why, here: loader } }
   })
-  return together(groupsOf(family, pack), alone)
+  return [...together(groupsOf(family, pack), alone), ...others(pack)]
 }
 
 /** Everything, written by the device itself. */
 export function installedWrite(family: Family, pack: Manifest): readonly ImageDecision[] {
   const reason = { kind: 'installed' } as const
-  return inWriteOrder(family, pack.images).map((image) => ({ image, write: true, reason }))
+  return [
+    ...inWriteOrder(family, pack).map((image) => ({ image, write: true, reason })),
+    ...others(pack),
+  ]
 }
 
 /** Writes everything, whatever the device shows: the other school. An older loader never goes on. */
@@ -74,20 +86,21 @@ export function fullWrite(
   { loader, own = [] }: Here = {},
 ): readonly ImageDecision[] {
   const older = loader !== undefined && loaderStays(family, pack, loader) === 'older'
-  return inWriteOrder(family, pack.images).map((image): ImageDecision => {
+  const decided = inWriteOrder(family, pack).map((image): ImageDecision => {
     if (own.includes(image.role)) return left(image)
     return older && image.role === 'loader'
       ? { image, write: false, reason: { kind: 'loader-stays', why: 'older', here: loader } }
       : { image, write: true, reason: { kind: 'house' } }
   })
+  return [...decided, ...others(pack)]
 }
 
-function inWriteOrder(family: Family, images: readonly Image[]): readonly Image[] {
+function inWriteOrder(family: Family, { images }: Manifest): readonly Image[] {
   const rank = ({ role }: Image) => {
     const at = family.writeOrder.indexOf(role)
     return at < 0 ? family.writeOrder.length : at
   }
-  return [...images].sort((a, b) => rank(a) - rank(b))
+  return images.filter((image) => !isOtherForm(images, image)).sort((a, b) => rank(a) - rank(b))
 }
 
 function decide(pack: Manifest, image: Image, found: Evidence | undefined): ImageDecision {

@@ -28,6 +28,8 @@ export const imageSchema = z.looseObject({
   size: z.int().positive(),
   storedSize: z.int().positive(),
   sha256: digestSchema,
+  /** Of a part that comes in two: one that leaves the customer's data, and one whose start takes them. */
+  form: z.exactOptional(z.enum(['keeping', 'wiping'])),
 })
 export type Image = z.infer<typeof imageSchema>
 

@@ -9,6 +9,7 @@ import { isKnown, ownParts } from './own-parts.ts'
 import { fullWrite, installedWrite, leastWrite } from '../difference/least-write.ts'
 import { placesOf } from '../family/layout.ts'
 import type { Family } from '../family/profile.ts'
+import { wipesByForm } from '../firmware/forms.ts'
 import type { Manifest } from '../firmware/manifest.ts'
 import type { Case } from '../match/rule.ts'
 import type { FateWhy } from '../match/rules/data-fate.ts'
@@ -310,7 +311,7 @@ const inSlot = (family: Family, manifest: Manifest, slot: Slot | undefined): Man
  */
 function partsErased(at: Case): readonly { readonly name: string; readonly role: PartRole }[] {
   const { family, shelved } = at
-  const wipes = whyErased(at) !== undefined
+  const wipes = whyErased(at) !== undefined || wipesByForm(shelved.manifest)
   const told = shelved.manifest.effects.erases
   return family.partitions.filter(
     ({ name, role }) => told.includes(name) || (wipes && family.wipe.includes(role)),

@@ -58,6 +58,7 @@ export const runs = {
   'fate.unpromised': 'cannot be promised',
   'write.differs': 'differs on the device',
   'write.same-digest': 'the device’s own digest is the image’s',
+  'write.wiping': 'left out: the form of it that keeps the data goes on',
   'write.loader-stays':
     'loader {here} stays: {why, select, older {the one it brings is older} other {it starts this build, and is risked for nothing}}',
   'write.own': 'its owner’s own is on it, and is kept',

@@ -6,6 +6,7 @@
  */
 import type { FactValue } from '../../device/identity.ts'
 import { settled } from '../../device/identity.ts'
+import { wipesByForm } from '../../firmware/forms.ts'
 import { modeTaking } from '../../family/modes.ts'
 import type { Family } from '../../family/profile.ts'
 import { isTrackBack } from '../../family/profile.ts'
@@ -80,7 +81,15 @@ export const dataFate = rule({
   sees: [...HANG, ...BESIDES],
   alike: (manifest) => {
     const { kind, release, patchDate, track, effects } = manifest
-    const own = [kind, release, patchDate, track, bringsVariant(manifest), effects.erases]
+    const own = [
+      kind,
+      release,
+      patchDate,
+      track,
+      bringsVariant(manifest),
+      effects.erases,
+      wipesByForm(manifest),
+    ]
     return `${own.join()} ${targetsText(manifest)}`
   },
   reads: ['intent', 'keepData', 'shelf', 'house', 'data', 'lines'],
@@ -173,7 +182,9 @@ export function fateWhy(values: DataValues, at: About): FateWhy {
   /* What is gone already nothing takes. */
   if (at.data !== undefined) return 'untouched'
   const theirs = family.partitions.filter(({ role }) => role === 'customer')
-  if (theirs.some(({ name }) => shelved.manifest.effects.erases.includes(name))) return 'erased'
+  const { manifest } = shelved
+  if (wipesByForm(manifest)) return 'erased'
+  if (theirs.some(({ name }) => manifest.effects.erases.includes(name))) return 'erased'
   const back = goneBackIn(values, at)
   const own = erasedFor(values, at)
   if (back !== undefined) return own ?? (back === 'patchDate' ? back : 'release')
