@@ -21,6 +21,7 @@ import {
   sendVolume,
 } from '@plain-slate/demo'
 import { flashOf } from './flash-of.ts'
+import { benchFileFor, writeParts } from './bench-files.ts'
 import { freePorts } from './free-ports.ts'
 import type { Added } from './world.ts'
 import { draftNamed, familiesOf, imagesOf, makeDevices } from './world.ts'
@@ -174,12 +175,16 @@ export class WholeShop {
         PLAIN_SLATE_SERVER: this.address,
         PLAIN_SLATE_BENCH_SECRET: join(folder, 'bench.secret'),
         PLAIN_SLATE_LINK_SECRET: join(folder, 'link.secret'),
-        PLAIN_SLATE_BENCH: join(folder, 'agent.json'),
+        PLAIN_SLATE_BENCH: benchFileFor(folder, name),
         PLAIN_SLATE_AGENT_FOLDER: this.agentFolder(name),
       },
       [],
     ]
   }
+
+  /** Two benches: each agent holds its own ports, and its own computer beside them. */
+  parts = (benches: Readonly<Record<`agent ${string}`, readonly string[]>>): void =>
+    writeParts(this.folder, benches)
 
   agentFolder = (name: Name): string => join(this.folder, name.replace(' ', '-'))
 

@@ -58,7 +58,7 @@ const USUAL: Readonly<Record<string, string>> = { ...INTAKE, 'survive.tickets': 
 export class Technician {
   readonly number: string
   readonly serial: string
-  readonly port: string
+  port: string
   readonly #shop: WholeShop
   private constructor(shop: WholeShop, number: string, serial: string, port: string) {
     this.#shop = shop
@@ -95,6 +95,12 @@ export class Technician {
   say = (answers: Readonly<Record<string, string>>) => this.#post<Job>('lines', linesOf(answers))
   type = (fact: Fact, value: string, source: Source) =>
     this.#post<Job>('readings', { fact, value, source })
+
+  /** It is at another port from now on. */
+  async goesTo(port: string): Promise<void> {
+    this.port = port
+    await this.seen()
+  }
 
   /** Plugs it into its port; whatever hung there is taken off. */
   async plugsIn(): Promise<void> {
@@ -177,6 +183,9 @@ export class Technician {
   }
 
   run = (id: string) => this.#shop.run(id)
+  /** Goes on with a run at the port at which its device is seen now. */
+  moves = (id: string, port: string) =>
+    asked<RunShown>(this.#shop, 'POST', `/api/runs/${id}/move`, { port })
 
   /** Does what a run asks of hands until something is so. */
   async follows(id: string, what: string, is: (run: RunShown) => boolean): Promise<RunShown> {

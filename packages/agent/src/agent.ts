@@ -100,6 +100,9 @@ class Agent {
 
   #hearRun(run: Work['runs'][number]): void {
     const port = this.#at(run.port)
+    /* It goes on at another port, of this bench or of another: here it is let go. */
+    for (const { name, keeper } of this.#ports)
+      if (keeper?.run === run.id && name !== run.port) keeper.abandon()
     if (port?.keeper?.run === run.id) port.keeper.wanted(run)
     else if (run.wanted) left(port?.take(run))
   }

@@ -81,6 +81,7 @@ export const ERROR_CODES = [
   'run.over',
   'run.single-copy',
   'run.driven',
+  'run.not-there',
   'route.unknown',
   'events.full',
   'database.away',

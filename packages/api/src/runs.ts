@@ -209,6 +209,8 @@ export const runSchema = runRowSchema.extend({
   /** The step under way, by number; and the command of a person who is asked, by its place. */
   step: z.int(),
   asked: z.object({ command: z.int(), ask: z.string(), text: z.string() }).nullable(),
+  /** Another port at which its device is seen, and that no run holds: it can go on there; null: none, or it need not. */
+  elsewhere: z.string().nullable(),
   /** The way that hands are to go in this step; null: none. */
   way: z.object({ from: modeShownSchema.nullable(), to: modeShownSchema }).nullable(),
   why: z.object({ code: z.string(), facts: factsSchema }).nullable(),
@@ -308,6 +310,16 @@ export const runRoutes = {
     secret: true,
     summary: 'Take up a run that stopped, or that nobody drives any more',
     params: runParams,
+    answer: runSchema,
+  }),
+  runMove: route({
+    method: 'post',
+    path: '/api/runs/{id}/move',
+    needs: leastOf('run.start'),
+    secret: true,
+    summary: 'Go on with a run at another port, where its device is seen now',
+    params: runParams,
+    body: z.object({ port: z.string().min(1).max(12) }),
     answer: runSchema,
   }),
   runPutAway: route({

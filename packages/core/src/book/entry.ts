@@ -41,6 +41,7 @@ export const BOOK_ACTS = [
   'cable.moved',
   'run.started',
   'run.taken-up',
+  'run.moved',
   'run.done-by-hand',
   'run.stop-asked',
   'run.stopped',

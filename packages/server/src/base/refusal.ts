@@ -89,6 +89,7 @@ const STATUS: Readonly<Record<ErrorCode, number>> = {
   'run.over': 409,
   'run.single-copy': 409,
   'run.driven': 409,
+  'run.not-there': 409,
   'route.unknown': 404,
   'events.full': 429,
   'database.away': 503,

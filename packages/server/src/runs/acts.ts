@@ -1,4 +1,4 @@
-/** What people do with runs: start, say that hands are done, stop, take up, put away. */
+/** What people do with runs: start, say that hands are done, stop, take up, go on at another port, put away. */
 import { randomUUID } from 'node:crypto'
 import type { Ask, BookAct, Command, Plan, Result } from '@plain-slate/core'
 import { READINESS, flatten, ok, refuse } from '@plain-slate/core'
@@ -6,7 +6,7 @@ import { enter } from '../book/append.ts'
 import type { Workshop } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
 import { listPorts } from '../tables/bench.ts'
-import { anyAgent, forgetDigests } from '../tables/devices.ts'
+import { anyAgent, forgetDigests, listSights } from '../tables/devices.ts'
 import type { Transaction } from '../tables/database.ts'
 import { tell } from '../tables/news.ts'
 import type { PlaceRow, RunRow } from '../tables/runs.ts'
@@ -15,11 +15,12 @@ import {
   askStop,
   freePort,
   insertRun,
+  moveRunTo,
   readJournal,
   readRun,
   wishRun,
 } from '../tables/runs.ts'
-import { holdOf, phaseOf } from './show.ts'
+import { holdOf, isOwnerless, phaseOf } from './show.ts'
 import type { Planned } from '../plans/plan.ts'
 
 /** What a run is entered with, beside its plan. */
@@ -182,6 +183,26 @@ export async function takeUpRun(
   })
 }
 
+/** Goes on with a run at another port, where its device is seen now: of this bench, or of another. */
+export async function moveRun(
+  workshop: Workshop,
+  { id, by }: By,
+  port: string,
+): Promise<Result<RunRow, Refusal>> {
+  const run = await readRun(workshop.db, id)
+  if (run === undefined) return refuse({ code: 'run.unknown', facts: { id } })
+  const sight = (await listSights(workshop.db)).find((one) => one.port === port)
+  if (sight?.facts?.serial !== run.serial) return refuse({ code: 'run.not-there', facts: { port } })
+  const { kind } = phaseOf(run)
+  const waits = isOwnerless(run) || ['lost', 'looking', 'stopped'].includes(kind)
+  if (!waits || run.port === port) return refuse({ code: 'run.driven', facts: { id } })
+  return word(workshop, id, 'port.busy', async (trx, { slip, port: from }) => {
+    if (!(await moveRunTo(trx, id, port))) return false
+    await note(workshop, trx, id, 'run.moved', by, slip, { from, port })
+    return true
+  })
+}
+
 /** Takes a run that is over off its port: never while of what is in doubt there is one copy. */
 export async function putAwayRun(workshop: Workshop, { id }: By): Promise<Result<RunRow, Refusal>> {
   const run = await readRun(workshop.db, id)
@@ -200,11 +221,11 @@ export async function putAwayRun(workshop: Workshop, { id }: By): Promise<Result
 async function word(
   workshop: Workshop,
   id: string,
-  otherwise: 'run.over' | 'run.driven',
+  otherwise: 'run.over' | 'run.driven' | 'port.busy',
   say: (trx: Transaction, run: RunRow) => Promise<boolean>,
 ): Promise<Result<RunRow, Refusal>> {
   const run = await readRun(workshop.db, id)
   if (run === undefined) return refuse({ code: 'run.unknown', facts: { id } })
   const taken = await workshop.db.transaction((trx) => say(trx, run))
-  return taken ? runNow(workshop, id) : refuse({ code: otherwise, facts: { id } })
+  return taken ? runNow(workshop, id) : refuse({ code: otherwise, facts: { id, port: run.port } })
 }

@@ -7,7 +7,7 @@ import type { Workshop } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
 import type { RunRow } from '../tables/runs.ts'
 import { listRuns, readRun } from '../tables/runs.ts'
-import { doneByHand, putAwayRun, stopRun, takeUpRun } from './acts.ts'
+import { doneByHand, moveRun, putAwayRun, stopRun, takeUpRun } from './acts.ts'
 import { runRowOf, showRun } from './show.ts'
 
 type Of<Name extends keyof Contract> = Handler<Contract[Name]>
@@ -28,7 +28,9 @@ export function runHandlers(workshop: Workshop) {
     shown(await stopRun(workshop, { id, by: actor?.id ?? null }))
   const runTakeUp: Of<'runTakeUp'> = async ({ params: { id }, actor }) =>
     shown(await takeUpRun(workshop, { id, by: actor?.id ?? null }))
+  const runMove: Of<'runMove'> = async ({ params: { id }, body, actor }) =>
+    shown(await moveRun(workshop, { id, by: actor?.id ?? null }, body.port))
   const runPutAway: Of<'runPutAway'> = async ({ params: { id }, actor }) =>
     shown(await putAwayRun(workshop, { id, by: actor?.id ?? null }))
-  return { runs, run, runDone, runStop, runTakeUp, runPutAway }
+  return { runs, run, runDone, runStop, runTakeUp, runMove, runPutAway }
 }

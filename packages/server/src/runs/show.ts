@@ -12,9 +12,10 @@ import {
   stopWaits,
 } from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
+import type { Sight } from '../tables/devices.ts'
 import { listSights } from '../tables/devices.ts'
 import type { RunRow } from '../tables/runs.ts'
-import { readJournal } from '../tables/runs.ts'
+import { listRuns, readJournal } from '../tables/runs.ts'
 import { kindSeen, modeShown, seenOf } from '../devices/seen.ts'
 import { stepShown } from '../plans/shown.ts'
 import { leftOf, logOf, looksNow } from './told.ts'
@@ -69,7 +70,8 @@ export function runRowOf(families: readonly Family[], run: RunRow): RunRowShown 
 export async function showRun(workshop: Workshop, run: RunRow): Promise<RunShown> {
   const journal = await readJournal(workshop.db, run.id)
   const family = workshop.families.find(({ id }) => id === run.plan.family)
-  const sight = (await listSights(workshop.db)).find(({ port }) => port === run.port)
+  const sights = await listSights(workshop.db)
+  const sight = sights.find(({ port }) => port === run.port)
   const next = Math.max(placeOf(journal).next, run.shown?.next ?? 0)
   const step = stepAt(run.steps, next)
   const command = commandAt(run, next)
@@ -81,6 +83,7 @@ export async function showRun(workshop: Workshop, run: RunRow): Promise<RunShown
     steps: run.steps.map(stepShown),
     step: run.state === 'ended' ? run.steps.length + 1 : (step?.number ?? 1),
     asked: askedOf(run, phase, command, next),
+    elsewhere: await elsewhere(workshop, run, { phase, sights }),
     way: wayOf(family, run, step),
     why: phase.kind === 'stopped' ? whyOf(phase.why) : null,
     stop:
@@ -105,6 +108,21 @@ export async function showRun(workshop: Workshop, run: RunRow): Promise<RunShown
     scale: run.plan.packages.at(-1)?.manifest.scale ?? 1,
     losses: shown?.losses ?? 0,
   }
+}
+
+/** Another port that no run holds, at which its device is seen while the run waits for it. */
+async function elsewhere(
+  { db }: Workshop,
+  run: RunRow,
+  { phase, sights }: { readonly phase: Phase; readonly sights: readonly Sight[] },
+): Promise<string | null> {
+  const waits = isOwnerless(run) || ['lost', 'looking', 'stopped'].includes(phase.kind)
+  const there = sights.find(
+    ({ port, facts }) => port !== run.port && facts !== null && facts.serial === run.serial,
+  )
+  if (!waits || run.putAway || there === undefined) return null
+  const held = await listRuns(db, 'at-ports')
+  return held.some(({ port }) => port === there.port) ? null : there.port
 }
 
 /** The way that hands are to go in a step. */

@@ -297,6 +297,25 @@ export async function wishRun(trx: Transaction, id: string): Promise<boolean> {
   return lapsed === 1
 }
 
+/**
+ * Puts a run at another port, to be claimed there at a higher epoch: whoever drove it writes no more. False where it is
+ * over, or a run holds that port.
+ */
+export async function moveRunTo(trx: Transaction, id: string, port: string): Promise<boolean> {
+  const held = await trx('runs').where({ port, put_away: false }).whereNot({ id }).first('id')
+  if (held !== undefined) return false
+  const change = { port, wanted: true, until: trx.fn.now(), stop_met: trx.ref('stop_asked') }
+  const moved = await trx('runs')
+    .where({ id, put_away: false })
+    .whereIn('state', ['running', 'stopped', 'wanted'])
+    .update({
+      ...change,
+      state: trx.raw(`case when state = 'running' then state else 'wanted' end`),
+      ...next(trx),
+    })
+  return moved === 1
+}
+
 /** Takes a run that is over off its port. False while it is not over, or when it is off already. */
 export async function freePort(trx: Transaction, id: string): Promise<boolean> {
   const count = await trx('runs')

@@ -65,6 +65,7 @@ export const book = {
   'act.cable.moved': 'hung cable {cable} on {to}, before on {from}',
   'act.run.started': 'started writing {package} to {serial} at {port}',
   'act.run.taken-up': 'took a run up',
+  'act.run.moved': 'went on with a run at another port',
   'act.run.done-by-hand': 'said: {ask}',
   'act.run.stop-asked': 'asked a run to stop',
   'act.run.stopped': 'stopped a run: {why}',

@@ -201,6 +201,9 @@ export const errors = {
   'error.port.empty.kept': 'Nothing was changed.',
   'error.port.empty.remedy':
     'Look at the cable, bring the device into a mode in which it answers, then try again.',
+  'error.run.not-there': 'The device of this run is not seen at {port}.',
+  'error.run.not-there.kept': 'The run waits where it was.',
+  'error.run.not-there.remedy': 'Plug it in there, and wait until the port shows it.',
   'error.port.busy': 'At {port} a run is under way or was not put away.',
   'error.port.busy.kept': 'That run goes on; nothing else was begun.',
   'error.port.busy.remedy': 'Let it end, or stop it and put it away.',

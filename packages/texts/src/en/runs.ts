@@ -171,6 +171,7 @@ export const runs = {
   'run.waiting.seen': 'What answers now: {model} in {mode}, serial …{end}.',
   'run.waiting.do':
     'Plug the cable in again. Nothing is lost by waiting: what was kept stays, and what is in doubt is looked at first.',
+  'run.move': 'Its device is seen at {port}: go on there',
   'run.ownerless.do':
     'What is new, old and in doubt stands below. Take it up: what is in doubt is looked at on the device before anything is sent again.',
   'run.take-up': 'Take it up',

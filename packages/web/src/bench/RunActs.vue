@@ -1,5 +1,5 @@
 <script lang="ts">
-/** What a person can do with a run now: say that hands are done, stop, take up, put away. */
+/** What a person can do with a run now: say that hands are done, stop, take up, go on elsewhere, put away. */
 </script>
 
 <script setup lang="ts">
@@ -22,6 +22,7 @@ const ways = {
   done: useChange('runDone'),
   stop: useChange('runStop'),
   takeUp: useChange('runTakeUp'),
+  move: useChange('runMove'),
   putAway: useChange('runPutAway'),
 }
 const may = computed(() => reaches(session.person?.role, leastOf('run.hands')))
@@ -57,6 +58,11 @@ async function go(way: 'stop' | 'takeUp' | 'putAway') {
   await ways[way].mutateAsync({ params: params.value }).catch(() => undefined)
   settle()
 }
+async function move(port: string) {
+  const input = { params: params.value, body: { port } }
+  await ways.move.mutateAsync(input).catch(() => undefined)
+  settle()
+}
 useShortcuts([{ key: '.', label: 'keys.done', group: 'everywhere', act: () => void done() }])
 </script>
 
@@ -65,7 +71,12 @@ useShortcuts([{ key: '.', label: 'keys.done', group: 'everywhere', act: () => vo
     <v-btn :disabled="busy" @click="done">{{ say('run.ask.done') }}<kbd>.</kbd></v-btn>
   </p>
   <p v-if="may" class="row">
-    <template v-if="mayTakeUp && canBeTakenUp">
+    <template v-if="mayTakeUp && run.elsewhere">
+      <v-btn :disabled="busy" @click="move(run.elsewhere)">{{
+        say('run.move', { port: run.elsewhere })
+      }}</v-btn>
+    </template>
+    <template v-else-if="mayTakeUp && canBeTakenUp">
       <v-btn :disabled="busy" @click="go('takeUp')">{{ say('run.take-up') }}</v-btn>
     </template>
     <template v-if="under && run.stop === null && run.hold === null">

@@ -28,3 +28,18 @@ describe('a start that nobody hears', () => {
     expect(await words('false', true)).not.toContain('If it asks for the account')
   })
 })
+
+describe('a run whose device is seen at another port', () => {
+  it('goes on there in one act, and where it is not offers to be taken up where it is', async () => {
+    const shownAt = async (elsewhere: string | null) => {
+      const of = run({ elsewhere, ownerless: true, word: 'in-doubt' })
+      return mounted(RunLive, { run: of, job: job('write') }, { at, answer: of })
+    }
+    const { shown, asked } = await shownAt('P5')
+    const button = shown.findAll('button').find((one) => one.text().includes('seen at P5'))
+    await button?.trigger('click')
+    const sent = asked.find(({ path }) => path.endsWith('/move'))
+    expect(sent?.body).toEqual({ port: 'P5' })
+    expect((await shownAt(null)).shown.text()).not.toContain('go on there')
+  })
+})

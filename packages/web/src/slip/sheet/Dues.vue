@@ -88,7 +88,7 @@ ul {
 }
 li {
   display: grid;
-  grid-template-columns: minmax(0, 22em) minmax(0, 1fr) auto;
+  grid-template-columns: minmax(0, 26em) minmax(0, 1fr) auto;
   gap: 2px 16px;
   align-items: baseline;
   padding: 6px 0;

@@ -244,6 +244,7 @@ export const run = (more: Partial<RunShown> = {}): RunShown => ({
   steps: plan().steps,
   step: 1,
   asked: null,
+  elsewhere: null,
   way: null,
   why: null,
   stop: null,
