@@ -5,6 +5,7 @@
 import { cloneTemplate } from '@plain-slate/server/testing'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { Refused, Technician } from '../jobs/technician.ts'
+import { writeParts } from './bench-files.ts'
 import { deviceOf } from '../jobs/shop.ts'
 import { LEAD, WholeShop, newestPackage, until } from './whole-shop.ts'
 
@@ -20,7 +21,7 @@ beforeAll(async () => {
   shop = new WholeShop(databaseUrl, PACE)
   await shop.open(undefined, [LEAD], { devices: [BESIDE] })
   await shop.kill('agent a')
-  shop.parts({ 'agent a': ['P1', 'P2', 'P3'], 'agent b': ['P4', 'P5', 'P6'] })
+  writeParts(shop.folder, { 'agent a': ['P1', 'P2', 'P3'], 'agent b': ['P4', 'P5', 'P6'] })
   await shop.begin('agent a')
   await shop.begin('agent b')
 }, 120_000)

@@ -21,7 +21,7 @@ import {
   sendVolume,
 } from '@plain-slate/demo'
 import { flashOf } from './flash-of.ts'
-import { benchFileFor, writeParts } from './bench-files.ts'
+import { benchFileFor } from './bench-files.ts'
 import { freePorts } from './free-ports.ts'
 import type { Added } from './world.ts'
 import { draftNamed, familiesOf, imagesOf, makeDevices } from './world.ts'
@@ -181,10 +181,6 @@ export class WholeShop {
       [],
     ]
   }
-
-  /** Two benches: each agent holds its own ports, and its own computer beside them. */
-  parts = (benches: Readonly<Record<`agent ${string}`, readonly string[]>>): void =>
-    writeParts(this.folder, benches)
 
   agentFolder = (name: Name): string => join(this.folder, name.replace(' ', '-'))
 
