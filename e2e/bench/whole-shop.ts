@@ -100,8 +100,8 @@ export class WholeShop {
     await this.begin('agent a')
     for (const name of shelved) await this.shelve(name)
     const first = DEMO_DEVICES.find(({ serial }) => serial === serials[0])
-    const port = first?.port ?? null
-    if (port === null) return
+    const port = first?.port
+    if (port === null || port === undefined) return
     await until('the device is seen', async () => (await this.port(port)).seen !== null)
   }
 
@@ -346,11 +346,9 @@ export class WholeShop {
 export const built = (name: string) => buildPackage(draftNamed(name))
 export const newestPackage = (): Manifest => built('tarn-H2.104.r4').manifest
 
-const PATIENCE_MS = 60_000
-
-/** Waits until something is so; says what it waited for. */
+/** Waits until something is so, at most a minute; says what it waited for. */
 export async function until(what: string, is: () => Promise<boolean>): Promise<void> {
-  const late = Date.now() + PATIENCE_MS
+  const late = Date.now() + 60_000
   for (;;) {
     if (await is()) return
     if (Date.now() > late) throw new Error(`never: ${what}`)
