@@ -99,8 +99,7 @@ export class WholeShop {
     await this.begin('server')
     await this.begin('agent a')
     for (const name of shelved) await this.shelve(name)
-    const first = DEMO_DEVICES.find(({ serial }) => serial === serials[0])
-    const port = first?.port
+    const port = DEMO_DEVICES.find(({ serial }) => serial === serials[0])?.port
     if (port === null || port === undefined) return
     await until('the device is seen', async () => (await this.port(port)).seen !== null)
   }
@@ -240,9 +239,10 @@ export class WholeShop {
   /** Sends an archive that no maker vouches for, and waits until it was read; answers its id. */
   async sends(file: string, bytes: Uint8Array): Promise<string> {
     const volume = { file, bytes: bytes.length, chunks: () => [bytes] }
-    const vouched = { whole: false, maker: '' }
-    await sendVolume(this.address, { authorization: `Bearer ${SECRET}` }, volume, vouched)
-    const found = async () => (await this.shelf()).archives.find(({ name }) => name === file)
+    const by = { authorization: `Bearer ${SECRET}` }
+    await sendVolume(this.address, by, volume, { whole: false, maker: '' })
+    const as = file.replace(/\.img$/, '.tar')
+    const found = async () => (await this.shelf()).archives.find(({ name }) => name === as)
     await until(`${file} is read`, async () => (await found())?.state === 'whole')
     return (await found())?.id ?? ''
   }

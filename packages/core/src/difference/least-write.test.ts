@@ -1,8 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { wipesByForm } from '../firmware/forms.ts'
-import { fateIn } from '../match/rules/data-fate.ts'
-import { case0417 } from '../testing/cases.ts'
-import { digestOf, newest, proven } from '../testing/packages.ts'
+import { digestOf, newest } from '../testing/packages.ts'
 import { tarn } from '../testing/tarn.ts'
 import type { Evidence } from './least-write.ts'
 import { fullWrite, installedWrite, leastWrite } from './least-write.ts'
@@ -81,15 +78,5 @@ describe('a part in two forms', () => {
     expect(installedWrite(tarn, both).filter(({ write }) => !write)).toMatchObject([
       { image: { form: 'wiping' } },
     ])
-  })
-
-  it('takes the data only where it comes in the form that wipes alone', () => {
-    expect([wipesByForm(both), wipesByForm(alone), wipesByForm(newest)]).toEqual([
-      false,
-      true,
-      false,
-    ])
-    const fate = (pack: typeof newest) => fateIn(case0417({ shelved: proven(pack) }))
-    expect([fate(both), fate(alone), fate(newest)]).toEqual(['untouched', 'erased', 'untouched'])
   })
 })

@@ -5,7 +5,7 @@
 import { randomUUID } from 'node:crypto'
 import { statfs } from 'node:fs/promises'
 import type { Archive } from '@plain-slate/api'
-import { shownName } from '@plain-slate/archives'
+import { shownName, tarEnd, tarHeader, tarPadding } from '@plain-slate/archives'
 import type { OutsideSource, Result } from '@plain-slate/core'
 import { ok, refuse } from '@plain-slate/core'
 import type { Received } from '@plain-slate/vault'
@@ -41,7 +41,7 @@ export async function takeIn(
   workshop: Workshop,
   incoming: Incoming,
 ): Promise<Result<Archive, Refusal>> {
-  const archive = { ...incoming, name: shownName(incoming.name) }
+  const archive = inArchive({ ...incoming, name: shownName(incoming.name) })
   const { name, bytes } = archive
   if (!(bytes > 0 && bytes <= ARCHIVE_BYTES_MAX))
     return refuse({ code: 'archive.length', facts: { name } })
@@ -60,6 +60,38 @@ export async function takeIn(
   const row = await readArchiveRow(workshop.db, id)
   return row === undefined ? refuse({ code: 'server.fault', facts: { id } }) : ok(row)
 }
+
+const IMAGE = '.img'
+
+/** An image by itself is put into an archive: that is what is read here, and what packages are made of. */
+function inArchive<One extends Incoming>(incoming: One): One {
+  const { name, bytes, source, published } = incoming
+  if (
+    published !== undefined ||
+    !name.endsWith(IMAGE) ||
+    !(bytes > 0 && bytes <= ARCHIVE_BYTES_MAX)
+  )
+    return incoming
+  const [head, padding, end] = [
+    tarHeader(name.slice(-NAME_MOST), bytes),
+    tarPadding(bytes),
+    tarEnd(),
+  ]
+  async function* parts() {
+    yield head
+    yield* source
+    yield padding
+    yield end
+  }
+  return {
+    ...incoming,
+    name: `${name.slice(0, -IMAGE.length)}.tar`,
+    bytes: head.length + bytes + padding.length + end.length,
+    source: parts(),
+  }
+}
+/** Characters of a name that fit into an archive, whatever they are. */
+const NAME_MOST = 24
 
 /** Into the vault under a draft's name, counted; nothing stays of what is short, long, or not what was promised. */
 async function receive(

@@ -7,7 +7,6 @@
 
 <script setup lang="ts">
 import type { RouteShown } from '@plain-slate/api'
-import { tarEnd, tarHeader, tarPadding } from '@plain-slate/archives/write'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import Trouble from '../../parts/Trouble.vue'
@@ -45,16 +44,9 @@ const packages = computed(() => {
   return [...new Map(whole.map((one) => [one.package, one.title]))]
 })
 
-/** An image by itself is put into an archive: that is what the shelf reads. */
-function archived(file: File): File {
-  if (!file.name.endsWith('.img')) return file
-  const { name, size } = file
-  const parts = [tarHeader(name, size), file, tarPadding(size), tarEnd()] as BlobPart[]
-  return new File(parts, name.replace(/\.img$/, '.tar'))
-}
 function chosen(event: Event) {
   const field = event.target as HTMLInputElement
-  shelving.shelve([...(field.files ?? [])].map(archived))
+  shelving.shelve([...(field.files ?? [])])
   field.value = ''
 }
 async function go() {
