@@ -182,7 +182,9 @@ test('firmware of the sibling with another chipset is out, and nobody’s word c
   await desk.signIn('Ilse', `/slips/${number}/firmware`)
   await expect(title(page)).toContainText('the best ends on 20-2640.1-EO')
   const row = page.getByRole('main').getByRole('listitem').filter({ hasText: '21-2641.1-HO' })
-  await expect(row).toContainText('For CORV-5N, one letter off from CORV-5X: its sibling')
+  await expect(row).toContainText(
+    'For CORV-5N, one letter off from CORV-5X and with another chipset (Mica 3)',
+  )
   await askWhy(page, '21-2641.1-HO')
   await expect(margin(page)).toContainText('Mica 3')
   const chipset = margin(page).locator('[data-rule="identity.chipset"]')
