@@ -117,7 +117,9 @@ test('a tablet on trial goes back to stable with a wipe, and where data must sur
   await desk.signIn('Ilse', `/slips/${saved}/firmware`)
   const plain = routes(page).filter({ hasText: 'FEN-26.21B-S by parts over the cable' })
   await expect(plain).toContainText('wiped')
-  await expect(margin(page)).toContainText('The customer’s data are wiped (release 9 to 8)')
+  await expect(margin(page)).toContainText(
+    'The customer’s data are wiped: what goes on could not open them',
+  )
   await expect(
     page.locator('details li').filter({ hasText: 'FEN-26.21A-T' }).first(),
   ).toContainText('its build is not what is wanted')
