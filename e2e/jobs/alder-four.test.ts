@@ -241,10 +241,7 @@ describe('job 16: a carrier’s phone whose owner is free to choose', () => {
     const { serial } = LEFT_ON
     const lead = await person(shop, 'Ilse')
     await lead.decides({ accounts: 'proof' })
-    const job = await Technician.takesIn(shop, { ...customer, answers }, serial, 'P3')
-    await job.read()
-    await job.leaves()
-    await job.read(true)
+    const job = await Technician.readsIn(shop, { ...customer, answers }, serial, 'P3')
     const open = (await job.routes()).routes.find(({ title }) => title === '20-2640.1-HO')
     await job.takes(open?.route ?? '')
     await job.signs()

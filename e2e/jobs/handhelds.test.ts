@@ -73,10 +73,7 @@ describe('job 4: the lead handheld to the newest, its tickets kept', () => {
   it('writes the loader first, waits for a key at the end, and is as promised', async () => {
     const customer = { device: 'Brakken H2K', model: 'BRAK-H2K', intent: 'update' } as const
     const answers = { 'survive.tickets': 'must' }
-    const job = await Technician.takesIn(shop, { ...customer, answers }, LEAD, 'P2')
-    await job.read()
-    await job.leaves()
-    await job.read(true)
+    const job = await Technician.readsIn(shop, { ...customer, answers }, LEAD, 'P2')
     const [best] = (await job.routes()).routes
     expect([best?.title, best?.first.map(({ title }) => title)]).toEqual([
       'H2.104.r4',
@@ -158,13 +155,8 @@ describe('job 19: two builds side by side, most of the newest on it already', ()
 describe('job 13: an early build, from a card, on exactly one stock build', () => {
   const customer = { device: 'Brakken H2', model: 'BRAK-H2', intent: 'preview' } as const
   const answers = { 'survive.tickets': 'must', 'accessory.card': 'none' }
-  const begun = async (serial: string, port: string) => {
-    const job = await Technician.takesIn(shop, { ...customer, answers }, serial, port)
-    await job.read()
-    await job.leaves()
-    await job.read(true)
-    return job
-  }
+  const begun = (serial: string, port: string) =>
+    Technician.readsIn(shop, { ...customer, answers }, serial, port)
   const found = async (job: Technician) =>
     (await job.why('tarn-to-early')).findings
       .filter(({ verdict }) => verdict !== 'fits')

@@ -104,10 +104,7 @@ describe('job 14: back to the last build of the release before, its wipe agreed'
   it('keeps the older loader away, erases and proves it, and holds updates back until a day', async () => {
     const customer = { device: 'Alder 4', model: 'CORV-4N', intent: 'downgrade' } as const
     const answers = { ...NOT_THERE, 'survive.photos': 'must', 'survive.settings': 'may-go' }
-    const job = await Technician.takesIn(shop, { ...customer, answers }, GOES_BACK.serial, 'P1')
-    await job.read()
-    await job.leaves()
-    await job.read(true)
+    const job = await Technician.readsIn(shop, { ...customer, answers }, GOES_BACK.serial, 'P1')
     /* Without the erase it would loop: where its photos must stay it is not offered. */
     const offered = async () => (await job.routes()).routes.map(({ title }) => title)
     expect(await offered()).not.toContain('19-2620.1-HO')
@@ -132,10 +129,7 @@ describe('job 14: back to the last build of the release before, its wipe agreed'
   it('is refused where a floor forbids it, and the nearest that goes is named', async () => {
     const customer = { device: 'Alder 4', model: 'CORV-4M', intent: 'downgrade' } as const
     const answers = { ...NOT_THERE, 'survive.photos': 'may-go' }
-    const job = await Technician.takesIn(shop, { ...customer, answers }, TOO_HIGH, 'P5')
-    await job.read()
-    await job.leaves()
-    await job.read(true)
+    const job = await Technician.readsIn(shop, { ...customer, answers }, TOO_HIGH, 'P5')
     const roads = await job.routes()
     expect(roads.routes.map(({ title }) => title)).not.toContain('19-2620.1-HO')
     const [left] = [...roads.left, ...roads.blocked].filter(({ title }) => title === '19-2620.1-HO')
@@ -149,10 +143,7 @@ describe('job 20: a carrier’s phone made open', () => {
   it('takes the variant up in place, photos and messages kept, and the network lock is what it was', async () => {
     const customer = { device: 'Alder 5', model: 'CORV-5N', intent: 'variant-change' } as const
     const answers = { ...NOT_THERE, 'survive.photos': 'must', 'survive.messages': 'must' }
-    const job = await Technician.takesIn(shop, { ...customer, answers }, SOLD_BY_S, 'P2')
-    await job.read()
-    await job.leaves()
-    await job.read(true)
+    const job = await Technician.readsIn(shop, { ...customer, answers }, SOLD_BY_S, 'P2')
     const { routes } = await job.routes()
     /* Both roads: the variant alone, in place, and its newest build whole. */
     const titles = routes.map(({ title }) => title)
@@ -169,10 +160,7 @@ describe('job 5: all stock, its lock to be closed', () => {
   it('closes it last, after a first start that was proven, and starts once more', async () => {
     const customer = { device: 'Alder 5', model: 'CORV-5M', intent: 'relock' } as const
     const answers = { ...NOT_THERE, 'survive.photos': 'may-go', 'survive.apps': 'may-go' }
-    const job = await Technician.takesIn(shop, { ...customer, answers }, STOCK_OPEN, 'P3')
-    await job.read()
-    await job.leaves()
-    await job.read(true)
+    const job = await Technician.readsIn(shop, { ...customer, answers }, STOCK_OPEN, 'P3')
     const { routes } = await job.routes()
     const closing = routes.find(
       ({ route, title }) => title === '21-2641.1-HO' && route.includes('close'),
@@ -196,10 +184,7 @@ describe('job 12: the maker’s diagnosis, by its permit, and stock again', () =
     const device = deviceIdOf(SERVICED)
     const customer = { device: 'Alder 4', model: 'CORV-4M', intent: 'service' } as const
     const answers = { ...NOT_THERE, 'consent.mark': 'yes' }
-    const job = await Technician.takesIn(shop, { ...customer, answers }, SERVICED, 'P4')
-    await job.read()
-    await job.leaves()
-    await job.read(true)
+    const job = await Technician.readsIn(shop, { ...customer, answers }, SERVICED, 'P4')
     const granted = { id: 'PM-2610-0413', device, scope: 'service', until: '2026-11-30' } as const
     const permit = (more: Partial<Permit>) =>
       job.say({ [PERMIT_TOPIC]: permitText({ ...granted, ...more }) })

@@ -87,10 +87,7 @@ describe('job 3: a pilot build before its release, two builds behind its base', 
 
   it('goes step by step from one exact build to the next, with the owner’s word and a lead’s', async () => {
     const { serial } = BEHIND
-    const job = await Technician.takesIn(shop, { ...customer, answers }, serial, 'P3')
-    await job.read()
-    await job.leaves()
-    await job.read(true)
+    const job = await Technician.readsIn(shop, { ...customer, answers }, serial, 'P3')
     const pilot = async () => (await job.routes()).routes.find(({ title }) => title.endsWith(PILOT))
     const found = async () =>
       (await job.why(TO_PILOT)).findings
@@ -145,10 +142,7 @@ describe('job 3: a pilot build before its release, two builds behind its base', 
 
   it('is refused a tablet whose system was changed, before anything is pushed', async () => {
     const { serial } = CHANGED
-    const job = await Technician.takesIn(shop, { ...customer, answers }, serial, 'P4')
-    await job.read()
-    await job.leaves()
-    await job.read(true)
+    const job = await Technician.readsIn(shop, { ...customer, answers }, serial, 'P4')
     const found = (await job.why('fen-11C-FEN-26.19A-S-to-FEN-26.20A-S')).findings
     expect(found.filter(({ verdict }) => verdict === 'does-not-fit')).toMatchObject([
       { code: 'fit.state.untouched.changed' },
@@ -164,10 +158,7 @@ describe('job 10: a tablet on trial, back to stable', () => {
   it('is wiped before its first start, its documents saved before, the trial build kept as its way back', async () => {
     const customer = { device: 'Fen 11', model: 'OSTR-11A', intent: 'leave-channel' } as const
     const answers = { ...NOT_THERE, 'survive.photos': 'must' }
-    const job = await Technician.takesIn(shop, { ...customer, answers }, ON_TRIAL, 'P5')
-    await job.read()
-    await job.leaves()
-    await job.read(true)
+    const job = await Technician.readsIn(shop, { ...customer, answers }, ON_TRIAL, 'P5')
     /* Trial to stable keeps nothing: where its documents must stay on it there is no road. */
     const stable = async () =>
       (await job.routes()).routes.filter(({ title }) => title === 'FEN-26.21B-S')

@@ -82,6 +82,15 @@ export class Technician {
     return technician
   }
 
+  /** Takes it in and reads it: its facts, what is done before it leaves its system, what stands on it. */
+  static async readsIn(...into: Parameters<typeof Technician.takesIn>): Promise<Technician> {
+    const technician = await Technician.takesIn(...into)
+    await technician.read()
+    await technician.leaves()
+    await technician.read(true)
+    return technician
+  }
+
   #at = (path: string) => `/api/slips/${this.number}/${path}`
   #get = <Body>(path: string) => asked<Body>(this.#shop, 'GET', this.#at(path))
   #post = <Body>(path: string, body: object) =>

@@ -28,6 +28,7 @@ export const ERROR_CODES = [
   'carry.unread',
   'carry.base',
   'carry.none',
+  'carry.twice',
   'carry.other',
   'carry.unlike',
   'house.moved',

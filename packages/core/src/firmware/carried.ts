@@ -5,11 +5,9 @@
  */
 import type { Result } from '../result/result.ts'
 import { ok, refuse } from '../result/result.ts'
-import type { PartRole } from '../terms/device.ts'
 import type { Image, Manifest } from './manifest.ts'
+import { CARRIED_ROLES } from './manifest.ts'
 
-/** Parts of which an owner may carry over an image of their own: a loader is kept once, and a radio is the maker's. */
-export const CARRIED_ROLES = ['kernel', 'rescue', 'main', 'support'] as const satisfies PartRole[]
 export type CarriedRole = (typeof CARRIED_ROLES)[number]
 const isCarriedRole = (role: string): role is CarriedRole =>
   CARRIED_ROLES.some((one) => one === role)

@@ -5,6 +5,7 @@
  */
 import { z } from 'zod'
 import { digestSchema } from '../book/entry.ts'
+import type { PartRole } from '../terms/device.ts'
 import { partRoleSchema } from '../terms/device.ts'
 
 /** Texts of a manifest go into lists, sentences and file names: no control characters in them. */
@@ -17,6 +18,14 @@ const name = z
 const generation = z.int().nonnegative()
 
 export const KINDS = ['full', 'incremental', 'part', 'service'] as const
+/** Parts of which an owner may carry over an image of their own: a loader is kept once, and a radio is the maker's. */
+export const CARRIED_ROLES = [
+  'kernel',
+  'rescue',
+  'main',
+  'support',
+] as const satisfies readonly PartRole[]
+
 export const CHANNELS = ['stable', 'preview', 'pilot', 'unreleased'] as const
 
 /** `size` is what the partition holds, `storedSize` what lies in the archive. */
@@ -93,7 +102,7 @@ export const manifestSchema = z.looseObject({
       images: z
         .array(
           z.object({
-            role: z.enum(['kernel', 'rescue', 'main', 'support']),
+            role: z.enum(CARRIED_ROLES),
             sha256: digestSchema,
             percent: z.int().min(0).max(100),
           }),

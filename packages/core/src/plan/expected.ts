@@ -4,6 +4,7 @@
  */
 import { settled } from '../device/identity.ts'
 import { hasSlottedLoader } from '../difference/loader-stays.ts'
+import { isCarried } from '../firmware/carried.ts'
 import { faultsUnder } from '../family/faults.ts'
 import type { Rise } from '../family/rules.ts'
 import type { Manifest } from '../firmware/manifest.ts'
@@ -85,13 +86,15 @@ function floorsAfter({ at, manifests }: Aim, moments: readonly Rise[]): Partial<
   return Object.fromEntries(known)
 }
 
-/** Known faults of this board under the package's own images. */
+/** Known faults of this board under the package's own images; of what its owner carries over none is foreseen. */
 function limitsOf({ at }: Aim): Pick<Expected, 'limits'> {
   const { manifest } = at.shelved
   const [model, board] = [settled(at.identity, 'model'), settled(at.identity, 'board')]
   const about = { model: String(model ?? ''), board: String(board ?? '') }
   const buildsOn = (role: PartRole) =>
-    manifest.images.some((image) => image.role === role) ? [manifest.build] : []
+    manifest.images.some((image) => image.role === role && !isCarried(manifest, image.sha256))
+      ? [manifest.build]
+      : []
   const limits = faultsUnder(at.family, about, buildsOn).flatMap(({ limit }) => limit ?? [])
   return limits.length === 0 ? {} : { limits: [...new Set(limits)] }
 }

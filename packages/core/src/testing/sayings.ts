@@ -260,6 +260,7 @@ export const SAID: readonly (readonly [rule: string, say: string, at: Case])[] =
   ['owner.account', 'shut', said({ 'owner.account': 'nobody' }, phone(sold, { keepData: false }))],
   ['promise.data', 'kept', case0417()],
   ['promise.data', 'unseen', unread('release')],
+  ['promise.data', 'same', { ...case0417(), shelved: proven(onDevice) }],
   ['promise.data', 'unread', unreadOld],
   ['promise.data', 'cleared', said({ 'history.starts': 'stops' }, unreadMayGo)],
   [

@@ -36,6 +36,7 @@ const STATUS: Readonly<Record<ErrorCode, number>> = {
   'carry.unread': 409,
   'carry.base': 422,
   'carry.none': 422,
+  'carry.twice': 422,
   'carry.other': 422,
   'carry.unlike': 422,
   'house.moved': 409,

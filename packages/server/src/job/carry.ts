@@ -107,6 +107,8 @@ async function heldAgainst(
   const own: Carried[] = []
   for (const { role, name, offset, size, sha256 } of images) {
     if (against.base.manifest.images.some((one) => one.sha256 === sha256)) continue
+    if (own.some((one) => one.role === role))
+      return refuse({ code: 'carry.twice', facts: { role } })
     const place = { archive: against.archive, offset, size }
     const made = madeFrom(await likenesses(workshop, against, { role, place }), against.base.key)
     if (!made.ok) return refuse(refusalOf(role, made.refusal))
@@ -115,7 +117,7 @@ async function heldAgainst(
   return ok(own)
 }
 
-/** How alike it is to the image of its role in every package whose bytes are here; of one build once. */
+/** How alike it is to the image of its role in every package whose bytes are here; the same image is read once. */
 async function likenesses(
   workshop: Workshop,
   { base, shelf }: Against,
@@ -128,11 +130,13 @@ async function likenesses(
     return key === base.key || (kind === 'full' && !carried && build !== base.manifest.build)
   })
   const found: Likeness[] = []
+  const alike = new Map<string, ReturnType<typeof likenessOf>>()
   for (const { key, manifest, proof } of others) {
     const image = manifest.images.find((one) => one.role === role)
     const its = image && proof.places.get(image.sha256)
-    if (its === undefined) continue
-    const like = likenessOf(mine, await blocksAt(vault, its))
+    if (image === undefined || its === undefined) continue
+    const like = alike.get(image.sha256) ?? likenessOf(mine, await blocksAt(vault, its))
+    alike.set(image.sha256, like)
     found.push({ package: key, build: manifest.build, ...like })
   }
   return found

@@ -20,7 +20,7 @@ import {
   readRun,
   wishRun,
 } from '../tables/runs.ts'
-import { holdOf, isOwnerless, phaseOf } from './show.ts'
+import { holdOf, isLeft, phaseOf } from './show.ts'
 import type { Planned } from '../plans/plan.ts'
 
 /** What a run is entered with, beside its plan. */
@@ -161,7 +161,7 @@ export async function doneByHand(
 
 /** Orders a stop: it is shown as stopped when whoever drives it has met the order. */
 export const stopRun = (workshop: Workshop, { id, by }: By): Promise<Result<RunRow, Refusal>> =>
-  word(workshop, id, 'run.over', async (trx, run) => {
+  word(workshop, id, { code: 'run.over', facts: { id } }, async (trx, run) => {
     if (!(await askStop(trx, id))) return false
     await note(workshop, trx, id, 'run.stop-asked', by, run.slip, {})
     return true
@@ -176,7 +176,7 @@ export async function takeUpRun(
   if (run?.state === 'ended' || run?.putAway === true)
     return refuse({ code: 'run.over', facts: { id } })
   if (!(await anyAgent(workshop.db))) return refuse({ code: 'port.no-agent' })
-  return word(workshop, id, 'run.driven', async (trx, { slip }) => {
+  return word(workshop, id, { code: 'run.driven', facts: { id } }, async (trx, { slip }) => {
     if (!(await wishRun(trx, id))) return false
     await note(workshop, trx, id, 'run.taken-up', by, slip, {})
     return true
@@ -193,14 +193,18 @@ export async function moveRun(
   if (run === undefined) return refuse({ code: 'run.unknown', facts: { id } })
   const sight = (await listSights(workshop.db)).find((one) => one.port === port)
   if (sight?.facts?.serial !== run.serial) return refuse({ code: 'run.not-there', facts: { port } })
-  const { kind } = phaseOf(run)
-  const waits = isOwnerless(run) || ['lost', 'looking', 'stopped'].includes(kind)
-  if (!waits || run.port === port) return refuse({ code: 'run.driven', facts: { id } })
-  return word(workshop, id, 'port.busy', async (trx, { slip, port: from }) => {
-    if (!(await moveRunTo(trx, id, port))) return false
-    await note(workshop, trx, id, 'run.moved', by, slip, { from, port })
-    return true
-  })
+  if (!isLeft(run, phaseOf(run)) || run.port === port)
+    return refuse({ code: 'run.driven', facts: { id } })
+  return word(
+    workshop,
+    id,
+    { code: 'port.busy', facts: { port } },
+    async (trx, { slip, port: from }) => {
+      if (!(await moveRunTo(trx, id, port))) return false
+      await note(workshop, trx, id, 'run.moved', by, slip, { from, port })
+      return true
+    },
+  )
 }
 
 /** Takes a run that is over off its port: never while of what is in doubt there is one copy. */
@@ -210,7 +214,7 @@ export async function putAwayRun(workshop: Workshop, { id }: By): Promise<Result
   const journal = await readJournal(workshop.db, id)
   const part = run && holdOf(family, run, phaseOf(run), journal)
   if (part !== undefined) return refuse({ code: 'run.single-copy', facts: { part } })
-  return word(workshop, id, 'run.driven', async (trx) => {
+  return word(workshop, id, { code: 'run.driven', facts: { id } }, async (trx) => {
     if (!(await freePort(trx, id))) return false
     for (const topic of ['run', 'bench', 'work'] as const) await tell(trx, topic, id, 1)
     return true
@@ -221,11 +225,11 @@ export async function putAwayRun(workshop: Workshop, { id }: By): Promise<Result
 async function word(
   workshop: Workshop,
   id: string,
-  otherwise: 'run.over' | 'run.driven' | 'port.busy',
+  otherwise: Refusal,
   say: (trx: Transaction, run: RunRow) => Promise<boolean>,
 ): Promise<Result<RunRow, Refusal>> {
   const run = await readRun(workshop.db, id)
   if (run === undefined) return refuse({ code: 'run.unknown', facts: { id } })
   const taken = await workshop.db.transaction((trx) => say(trx, run))
-  return taken ? runNow(workshop, id) : refuse({ code: otherwise, facts: { id, port: run.port } })
+  return taken ? runNow(workshop, id) : refuse(otherwise)
 }

@@ -110,17 +110,22 @@ export async function showRun(workshop: Workshop, run: RunRow): Promise<RunShown
   }
 }
 
+/** Nobody writes at its port now: it is not over, and may be gone on with elsewhere. */
+export const isLeft = (run: RunRow, { kind }: Phase): boolean =>
+  run.state !== 'ended' &&
+  !run.putAway &&
+  (!run.held || ['lost', 'looking', 'stopped'].includes(kind))
+
 /** Another port that no run holds, at which its device is seen while the run waits for it. */
 async function elsewhere(
   { db }: Workshop,
   run: RunRow,
   { phase, sights }: { readonly phase: Phase; readonly sights: readonly Sight[] },
 ): Promise<string | null> {
-  const waits = isOwnerless(run) || ['lost', 'looking', 'stopped'].includes(phase.kind)
   const there = sights.find(
     ({ port, facts }) => port !== run.port && facts !== null && facts.serial === run.serial,
   )
-  if (!waits || run.putAway || there === undefined) return null
+  if (!isLeft(run, phase) || there === undefined) return null
   const held = await listRuns(db, 'at-ports')
   return held.some(({ port }) => port === there.port) ? null : there.port
 }

@@ -77,6 +77,9 @@ export const errors = {
   'error.carry.none.kept': 'The archive stays on the shelf.',
   'error.carry.none.remedy':
     'Name the images after their parts, and leave out what is the package’s own.',
+  'error.carry.twice': 'In the archive two images are called {role}.',
+  'error.carry.twice.kept': 'The archive stays on the shelf, and nothing was carried over.',
+  'error.carry.twice.remedy': 'Leave the one in it that is meant.',
   'error.carry.other':
     'Its {role} was made from {build} ({percent} % of it is that one’s), and not from this package ({here} %).',
   'error.carry.other.kept': 'The archive stays on the shelf, and nothing was carried over.',

@@ -75,8 +75,8 @@ export const fit = {
     'Floor of the system {here}, package {generation}: it rises {when, select, write {as it is written} lock {as the boot lock closes} good {as its slot is found good} other {at the first start}}',
   'fit.state.floor.main.below':
     'Generation {generation} of the system is below its floor {here}, which the hardware keeps',
-  'fit.state.known-fault.cured':
-    'Known, and the reason for its owner’s own {role}: {says} ({source} on {devices, plural, one {one device} other {# devices}}, {date})',
+  'fit.state.known-fault.replaced':
+    'Known under the maker’s {role}, in whose place its owner’s own goes: {says} ({source} on {devices, plural, one {one device} other {# devices}}, {date}). Whether it helps the first start shows',
   'fit.state.known-fault.shows':
     'A known fault, if the owner takes it: {says}; it drains {drain} times as fast ({source} on {devices, plural, one {one device} other {# devices}}, {date})',
   'fit.state.base.fits': 'It goes on build {wanted}, which is on it',
@@ -236,6 +236,7 @@ export const fit = {
     'After a wipe it asks for an account that nobody here can sign in to: it stays shut',
   'fit.promise.data.kept':
     'The customer’s data stay readable: {by, select, patchDate {the patch date} track {the track} other {the release}} goes from {here} to {brings}',
+  'fit.promise.data.same': 'The customer’s data stay readable: what they hang on stays as it is',
   'fit.promise.data.unseen':
     'Nothing shows by what the data were last used. No build known for it is newer than release {release}: they open after, if they are whole',
   'fit.promise.data.unread':

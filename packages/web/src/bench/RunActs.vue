@@ -35,8 +35,9 @@ const trouble = computed(() => {
 const params = computed(() => ({ id: props.run.id }))
 const under = computed(() => ['wanted', 'running'].includes(props.run.state))
 /** A journal that cannot be followed is not taken up: the way on is a new plan. */
+const isFollowed = computed(() => props.run.why?.code !== 'journal')
 const canBeTakenUp = computed(
-  () => props.run.ownerless || (props.run.state === 'stopped' && props.run.why?.code !== 'journal'),
+  () => props.run.ownerless || (props.run.state === 'stopped' && isFollowed.value),
 )
 const stopWord = computed(() => {
   if (props.run.ownerless) return 'run.stop.here'
@@ -71,7 +72,7 @@ useShortcuts([{ key: '.', label: 'keys.done', group: 'everywhere', act: () => vo
     <v-btn :disabled="busy" @click="done">{{ say('run.ask.done') }}<kbd>.</kbd></v-btn>
   </p>
   <p v-if="may" class="row">
-    <template v-if="mayTakeUp && run.elsewhere">
+    <template v-if="mayTakeUp && run.elsewhere && isFollowed">
       <v-btn :disabled="busy" @click="move(run.elsewhere)">{{
         say('run.move', { port: run.elsewhere })
       }}</v-btn>

@@ -29,10 +29,10 @@ async function ask(take: boolean) {
   read.value = await change.mutateAsync({ body: { text: text.value, take } }).catch(() => undefined)
   if (read.value?.taken === true) renew(client, 'shop')
 }
-async function chosen(file: { readonly name: string; readonly text: string }) {
+async function chosen(file: File) {
   read.value = undefined
   name.value = file.name
-  text.value = file.text
+  text.value = await file.text()
   await ask(false)
 }
 const family = computed(() => read.value?.family ?? undefined)

@@ -1,19 +1,18 @@
 <script lang="ts">
-/** A text file that is chosen from the computer: its name and its text; choosing the same again tells it again. */
+/** A file that is chosen from the computer; choosing the same again tells it again. */
 </script>
 
 <script setup lang="ts">
 import { ref } from 'vue'
 
 defineProps<{ label: string; accept: string }>()
-const emit = defineEmits<{ chosen: [file: { readonly name: string; readonly text: string }] }>()
+const emit = defineEmits<{ chosen: [file: File] }>()
 const field = ref<HTMLInputElement>()
-async function read() {
+function read() {
   const [file] = field.value?.files ?? []
   if (file === undefined) return
-  const text = await file.text()
   if (field.value) field.value.value = ''
-  emit('chosen', { name: file.name, text })
+  emit('chosen', file)
 }
 </script>
 

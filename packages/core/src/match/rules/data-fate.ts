@@ -95,6 +95,7 @@ export const dataFate = rule({
   reads: ['intent', 'keepData', 'shelf', 'house', 'data', 'lines'],
   says: {
     kept: ['fits', 'by', 'here', 'brings'],
+    same: ['fits'],
     unseen: ['fits-if', 'release'],
     unread: ['cannot-tell', 'facts'],
     cleared: ['fits-if', 'facts'],
@@ -128,7 +129,8 @@ export const dataFate = rule({
             facts: { facts: missing.join(', ') },
             remedy: { kind: 'read', facts: missing },
           }
-    if (fate === 'kept') return { say: 'kept', facts }
+    const moves = hangsOn(at, facts.by) && facts.here !== facts.brings
+    if (fate === 'kept') return moves ? { say: 'kept', facts } : { say: 'same', facts: {} }
     return at.keepData
       ? { say: 'lost', facts, remedy: wish }
       : { say: 'unreadable', facts, remedy: consent }

@@ -1,6 +1,6 @@
 /**
- * A fault of the board that is known to show under the package's own images, with who saw it, and when. An image that its
- * owner brought in place of that one is why somebody brings one.
+ * A fault of the board that is known to show under the package's own images, with who saw it, and when. Where its owner's
+ * own image stands in place of that one nothing is known of it: none is foreseen, and the first start shows.
  */
 import { rolesCarried } from '../../firmware/carried.ts'
 import type { PartRole } from '../../terms/device.ts'
@@ -13,7 +13,7 @@ export const knownFault = rule({
   needs: ['model', 'board'],
   says: {
     shows: ['fits-if', 'says', 'source', 'devices', 'date', 'drain'],
-    cured: ['fits', 'says', 'role', 'source', 'devices', 'date'],
+    replaced: ['fits', 'says', 'role', 'source', 'devices', 'date'],
   },
   concerns: ({ family }) => family.knownFaults.length > 0,
   check: ({ model, board }, { family, shelved: { manifest } }) => {
@@ -24,11 +24,11 @@ export const knownFault = rule({
     const own = rolesCarried(manifest)
     const [fault] = under((role) => has(role) && !own.some((one) => one === role))
     if (fault === undefined) {
-      const [cured] = under(has)
-      if (cured === undefined) return undefined
-      const { says, role, source, devices, date } = cured
+      const [replaced] = under(has)
+      if (replaced === undefined) return undefined
+      const { says, role, source, devices, date } = replaced
       return {
-        say: 'cured',
+        say: 'replaced',
         facts: { says, role, source, devices, date },
         rests: { date, on: devices },
       }

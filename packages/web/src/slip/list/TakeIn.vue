@@ -21,7 +21,8 @@ const take = useChange('slipFileTake')
 const may = computed(() => reaches(session.person?.role, leastOf('slip.open')))
 const taken = ref<Answer<'slipFileTake'>>()
 
-async function chosen({ text }: { readonly text: string }) {
+async function chosen(file: File) {
+  const text = await file.text()
   taken.value = undefined
   taken.value = await take.mutateAsync({ body: { text } }).catch(() => undefined)
   renew(client, 'slip')

@@ -9,6 +9,7 @@
 import type { RouteShown } from '@plain-slate/api'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
+import FileField from '../../parts/FileField.vue'
 import Trouble from '../../parts/Trouble.vue'
 import { useSay } from '../../base/said.ts'
 import { troubleOf } from '../../server/call.ts'
@@ -44,11 +45,7 @@ const packages = computed(() => {
   return [...new Map(whole.map((one) => [one.package, one.title]))]
 })
 
-function chosen(event: Event) {
-  const field = event.target as HTMLInputElement
-  shelving.shelve([...(field.files ?? [])])
-  field.value = ''
-}
+const chosen = (file: File) => shelving.shelve([file])
 async function go() {
   const body = { archive: archive.value, package: into.value }
   const done = await carry.mutateAsync({ params: params.value, body }).catch(() => undefined)
@@ -72,10 +69,7 @@ async function go() {
     </button>
     <form v-if="open" id="carry-form" @submit.prevent="go">
       <p class="dim">{{ say('carry.what') }}</p>
-      <label>
-        {{ say('carry.file') }}
-        <input type="file" accept=".tar,.img" @change="chosen" />
-      </label>
+      <FileField :label="say('carry.file')" accept=".tar,.img" @chosen="chosen" />
       <p v-if="images.length === 0" role="status">{{ say('carry.none') }}</p>
       <div v-else class="row">
         <label>
@@ -124,20 +118,17 @@ form p {
   gap: 8px 16px;
   align-items: end;
 }
-label {
+label:has(select) {
   display: grid;
   gap: 3px;
 }
-select,
-input::file-selector-button {
+select {
   font: inherit;
   color: var(--ink);
   background: var(--raised);
   border: 1px solid var(--line);
   border-radius: 4px;
   padding: 3px 10px;
-}
-select {
   min-width: 200px;
   max-width: 100%;
 }
