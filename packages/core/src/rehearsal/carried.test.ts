@@ -70,4 +70,29 @@ describe('a package with an owner’s image', () => {
     expect(offered('no')).toContain(next.id)
     expect(offered('yes', 'SOMEBODY-ELSES')).not.toContain(own.id)
   })
+
+  it('foresees no fault that is known under the maker’s image in its place: what shows is told as worse', () => {
+    const early = (name: string) =>
+      packageOf(alder, { model: 'CORV-4N', board: 'B1', build: name, release: 20 })
+    const aim = early('20-2640.0-HO')
+    const limitsOf = (pack: typeof aim) => {
+      const bench = benchOf({
+        family: alder,
+        on: early('20-2632.0-HO'),
+        shelf: [aim, pack],
+        more: { lock: 'open' },
+      })
+      const { shelved, ...at } = said(
+        { 'consent.carried': 'yes', 'owner.managed': 'agreed' },
+        caseOf(bench, pack, { intent: 'update', keepData: true }),
+      )
+      const start = { at, mode: bench.device.mode, permission: bench.device.permission }
+      const made = planOf(start, [{ pack: shelved.key, way: 'images' }])
+      if (!made.ok) throw new Error(JSON.stringify(made.refusal))
+      return made.value.expected.limits
+    }
+    expect(limitsOf(aim)).toEqual(['no-sensors'])
+    expect(limitsOf(carriedIn(aim, of.serial))).toBeUndefined()
+    expect(limitsOf(carriedIn(aim, of.serial, 'rescue'))).toEqual(['no-sensors'])
+  })
 })
