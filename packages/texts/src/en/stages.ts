@@ -216,7 +216,7 @@ export const stages = {
   'remedy.fetch': 'Go to the shelf: drop its file there',
   'remedy.read': 'Read it now',
   'remedy.look': 'Have it read over the link',
-  'remedy.ask': 'Ask, and put the answer down at Intake',
+  'remedy.ask': 'Ask, and put the answer down at {stage}',
   'remedy.permit': 'Put the permit down, as its paper says it',
   'remedy.card': 'Say at Intake that a card is in it',
   'overrule.open': 'Overrule this rule for this package …',

@@ -53,6 +53,24 @@ describe('numbers of findings', () => {
     expect(there.shown.findAll('a').map((one) => one.attributes('href'))).toEqual(['/shelf'])
   })
 
+  it('lead to the question that is to be answered, at the stage that asks it', async () => {
+    const asks = (topic: string) =>
+      finding('fit.owner.account.asked', { facts: {}, remedy: { kind: 'ask', topic } })
+    const linked = async (topic: string, from = at) => {
+      const { shown } = await mounted(FindingList, { findings: [asks(topic)] }, { at: from })
+      const link = shown.find('a')
+      return link.exists() ? [link.attributes('href'), link.text()] : []
+    }
+    const account = '/slips/0417/intake#ask-owner.account'
+    expect((await linked('owner.account'))[0]).toBe(account)
+    expect((await linked('owner.account', '/slips/0417/intake'))[0]).toBe(account)
+    expect(await linked('ready.accounts')).toEqual([
+      '/slips/0417/ready#ask-ready.accounts',
+      'Ask, and put the answer down at Ready',
+    ])
+    expect(await linked('survive', '/slips/0417/intake')).toEqual([])
+  })
+
   it('offers to overrule a rule where that helps, to who may, and nothing beside one that is final', async () => {
     const region = finding('fit.identity.region.not', {
       verdict: 'does-not-fit',

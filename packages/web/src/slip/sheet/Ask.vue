@@ -1,9 +1,16 @@
 <script lang="ts">
-/** One thing that is asked, its answers as buttons; the one that stands is pressed, with who said it. */
+/**
+ * One thing that is asked, its answers as buttons; the one that stands is pressed, with who said it. An
+ * address that ends in its name leads to it: whoever follows it stands at its first answer.
+ */
+/** The end of an address that leads to a topic's question. */
+export const askedAt = (topic: string) => `#ask-${topic}`
 </script>
 
 <script setup lang="ts">
 import type { LineShown } from '@plain-slate/api'
+import { onMounted, useTemplateRef, watch } from 'vue'
+import { useRoute } from 'vue-router'
 import { useShortcutStore } from '../../keys/shortcuts.ts'
 import { useSay } from '../../base/said.ts'
 import { useShop } from '../../time/shop.ts'
@@ -24,6 +31,16 @@ const say = useSay()
 const { when } = useShop()
 const words = useLineWords()
 const shortcuts = useShortcutStore()
+const route = useRoute()
+const row = useTemplateRef<HTMLElement>('row')
+
+function stand() {
+  if (route.hash !== askedAt(props.topic)) return
+  const first = row.value?.querySelector<HTMLElement>('button:enabled') ?? row.value
+  first?.focus()
+}
+onMounted(stand)
+watch(() => route.hash, stand)
 
 /** The answer that stands, pressed again by key: nothing is said twice, Enter goes on. */
 function press(answer: string, { detail }: MouseEvent) {
@@ -34,7 +51,13 @@ function press(answer: string, { detail }: MouseEvent) {
 </script>
 
 <template>
-  <div class="ask" :class="{ open: needed && line === undefined }" :data-topic="topic">
+  <div
+    ref="row"
+    class="ask"
+    :class="{ open: needed && line === undefined }"
+    :data-topic="topic"
+    tabindex="-1"
+  >
     <span :id="`ask-${topic}`" class="name">{{ name }}</span>
     <span class="answers" role="group" :aria-labelledby="`ask-${topic}`">
       <button

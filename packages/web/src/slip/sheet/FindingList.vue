@@ -8,6 +8,7 @@
 <script setup lang="ts">
 import type { FindingShown, RemedyShown } from '@plain-slate/api'
 import type { Stage } from '@plain-slate/core'
+import { topicOf } from '@plain-slate/core'
 import { findingWords } from '@plain-slate/texts'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
@@ -16,6 +17,7 @@ import Marks from '../../pictures/Marks.vue'
 import Peg from '../../pictures/Peg.vue'
 import { useSay } from '../../base/said.ts'
 import { useJob } from '../job.ts'
+import { askedAt } from './Ask.vue'
 import Overrule from './Overrule.vue'
 import { isTold } from './routes.ts'
 
@@ -50,13 +52,18 @@ const PLACE: Readonly<Record<RemedyShown['kind'], Stage | 'shelf' | undefined>> 
 }
 function remedyOf({ remedy }: FindingShown) {
   if (remedy === null || remedy.kind === 'overruled') return undefined
-  const place = PLACE[remedy.kind]
-  const text = say(`remedy.${remedy.kind}`)
+  const topic = remedy.kind === 'ask' ? topicOf(remedy.topic ?? '') : undefined
+  const place = topic?.stage ?? PLACE[remedy.kind]
+  const text =
+    remedy.kind === 'ask'
+      ? say('remedy.ask', { stage: say(`stage.${topic?.stage ?? 'intake'}`) })
+      : say(`remedy.${remedy.kind}`)
   if (place === undefined) return { text, to: undefined }
   if (place === 'shelf') return { text, to: '/shelf' }
   /* Where one stands already, there is nowhere to go. */
-  if (place === route.params['stage']) return undefined
-  return { text, to: `/slips/${slip.value}/${place}` }
+  if (place === route.params['stage'] && topic === undefined) return undefined
+  const asked = topic === undefined ? '' : askedAt(topic.topic)
+  return { text, to: `/slips/${slip.value}/${place}${asked}` }
 }
 /** Something rules the package out that nobody overrules: then overruling another rule helps nobody. */
 const isShut = computed(() =>

@@ -3,7 +3,7 @@
 import type { Job, LineShown, TopicShown } from '@plain-slate/api'
 import { FUNCTIONS } from '@plain-slate/core'
 import { flushPromises } from '@vue/test-utils'
-import { describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
 import { job, line, slip, stagesAt } from '../testing/job.ts'
 import { posted, sheet } from '../testing/sheet.ts'
 import Intake from './Intake.vue'
@@ -88,6 +88,21 @@ describe('Intake', () => {
     expect(text).toContain('Something lighter first')
     expect(text).toContain('The battery out, ten seconds.')
     expect((await asks({})).text).not.toContain('Something lighter first')
+  })
+
+  it('stands at the question that an address leads to, and at none otherwise', async () => {
+    const stands = async (hash: string) => {
+      const at = job('intake', { topics: [topic({}), topic({ topic: 'survive.apps' })] })
+      const focus = vi.spyOn(HTMLElement.prototype, 'focus')
+      const { shown } = await sheet(Intake, { job: at, hash })
+      const row = shown.find('[data-topic="survive.apps"]').element
+      const stood = focus.mock.contexts.at(-1)
+      focus.mockRestore()
+      return stood instanceof HTMLElement && row.contains(stood)
+    }
+    expect(await stands('#ask-survive.apps')).toBe(true)
+    expect(await stands('#ask-survive.photos')).toBe(false)
+    expect(await stands('')).toBe(false)
   })
 
   it('keeps what was tried before as a note, and a build id in it as a reading', async () => {

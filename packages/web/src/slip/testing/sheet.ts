@@ -14,6 +14,8 @@ export type Says = {
   readonly role?: 'lead' | 'technician' | 'trainee'
   /** What the address asks for. */
   readonly query?: Readonly<Record<string, string>>
+  /** The part of the page that it leads to. */
+  readonly hash?: string
 }
 export const SHOP = {
   name: 'Ninebark',
@@ -34,7 +36,7 @@ export async function sheet(component: Component, says: Says) {
     if (/^\d+$/.test(end)) return says.slip ?? slip()
     return {}
   }
-  const at = `/slips/0417/${says.job.at}?${new URLSearchParams(says.query).toString()}`
+  const at = `/slips/0417/${says.job.at}?${new URLSearchParams(says.query).toString()}${says.hash ?? ''}`
   const made = await mounted(component, {}, { at, answer, role: says.role ?? 'lead' })
   await flushPromises()
   const { shown } = made
