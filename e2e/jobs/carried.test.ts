@@ -2,7 +2,7 @@
 import { tarOf } from '@plain-slate/archives'
 import type { PartRole } from '@plain-slate/core'
 import type { DemoDevice, Line, OwnImage } from '@plain-slate/demo'
-import { ALDER_4, ALDER_5C, bytesOfOwn } from '@plain-slate/demo'
+import { ALDER_4, ALDER_5C, bytesOfOwn, draftOf } from '@plain-slate/demo'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { WholeShop } from '../bench/whole-shop.ts'
 import { built } from '../bench/whole-shop.ts'
@@ -21,12 +21,33 @@ const EARLY_BOARD: DemoDevice = {
   permission: true,
   more: { lock: 'open', marks: ['custom'] },
 }
+/** It loops, kernel and rescue are its owner's, and that rescue opens no storage that is locked. */
+const OPENS_NOTHING: DemoDevice = {
+  ...deviceOf(KEEPS_ITS_OWN),
+  serial: 'COR5NC309918',
+  name: 'its rescue opens no storage',
+  modified: ['kernel', 'rescue'],
+  strange: { support: '21-2641.1-HO' },
+  mode: 'off',
+  port: null,
+}
+/** The newest of it in one archive, as its rescue takes it over the cable. */
+const IN_ONE = draftOf(ALDER_5C, '21-2641.1-HO', {
+  id: 'alder-5N-in-one',
+  title: '21-2641.1-HO in one',
+  release: 21,
+  patchDate: '2026-10-01',
+  loaderVersion: 32,
+  radioVersion: '21.0',
+  requires: { minLoader: 31, maxLoader: 33 },
+})
 const own = (line: Line, build: string, role: PartRole = 'kernel'): OwnImage => ({
   line,
   role,
   build,
 })
 const NEW_5 = own(ALDER_5C, '21-2641.1-HO')
+const OWN_RESCUE = own(ALDER_5C, '21-2641.1-HO', 'rescue')
 const OLD_5 = own(ALDER_5C, '20-2634.0-HO')
 const NEW_4 = own(ALDER_4, '20-2640.1-HO')
 
@@ -37,8 +58,13 @@ beforeAll(async () => {
     'alder-21-2641.1-HO',
     'alder-20-2638.0-HO',
     'alder-20-2640.1-HO',
+    'alder-5N-in-one',
   ]
-  const added = { devices: [EARLY_BOARD], carried: [NEW_5, OLD_5, NEW_4] }
+  const added = {
+    devices: [EARLY_BOARD, OPENS_NOTHING],
+    carried: [NEW_5, OWN_RESCUE, OLD_5, NEW_4],
+    drafts: [IN_ONE],
+  }
   shop = await openShop(packages, [KEEPS_ITS_OWN], added)
 }, 240_000)
 afterAll(() => shop.close())
@@ -144,6 +170,66 @@ describe('job 11: an early board whose sensors fail under new kernels', () => {
     const after = await job.read(true)
     expect(after.facts.find(({ fact }) => fact === 'build')?.value).toBe(newest)
     expect(after.facts.find(({ fact }) => fact === 'bootLock')?.value).toBe('open')
+    expect(after.worse).toEqual([])
+  }, 180_000)
+})
+
+describe('job 18: a rescue of its owner’s own that opens no locked storage', () => {
+  it('has the package pushed into the maker’s rescue, and its owner’s kernel and rescue put back', async () => {
+    const { serial } = OPENS_NOTHING
+    const newest = '21-2641.1-HO'
+    const customer = { device: 'Alder 5', model: 'CORV-5N', intent: 'update' } as const
+    const photos = { ...everything('not-there'), 'survive.photos': 'must' }
+    const answers = { ...photos, 'history.starts': 'stops' }
+    const job = await Technician.takesIn(shop, { ...customer, answers }, serial, 'P3')
+    await job.hands({ kind: 'keys', serial, to: 'loader' })
+    await job.read()
+    await job.read(true)
+    const lead = await person(shop, 'Ilse')
+    await lead.decides({ way: 'rescue' })
+    const { routes } = await job.routes()
+    /* It does not start: nothing can be copied to it; and nothing that wipes it is a road while its photos must stay. */
+    expect(routes.filter(({ route }) => route.includes('by storage'))).toEqual([])
+    const data = routes.flatMap(({ findings }) =>
+      findings.filter(({ rule }) => rule === 'promise.data').map(({ code }) => code),
+    )
+    expect(data.filter((code) => code.includes('wiped'))).toEqual([])
+    const pushed = routes.find(
+      ({ title, route }) => title === IN_ONE.more.title && route.includes('by push'),
+    )
+    const { taken } = await job.takes(pushed?.route ?? '')
+    const steps = taken?.shown.steps.map(({ kind }) => kind) ?? []
+    expect(steps.indexOf('write')).toBeLessThan(steps.indexOf('push'))
+    expect(steps).not.toContain('copy')
+    await job.signs()
+    expect((await job.ends(await job.starts())).word).toBe('done')
+    const between = await job.read(true)
+    expect(between.worse).toEqual([])
+    expect(shop.flash(serial).wrong(built(IN_ONE.more.id ?? '').manifest)).toEqual([])
+
+    await job.say({ 'again.plan': 'restore' })
+    await lead.decides({ rescue: 'kept', way: 'parts' })
+    const mine = await shop.sends('both.tar', tarOf([fileOf(NEW_5), fileOf(OWN_RESCUE)]))
+    await job.carries(mine, pushed?.package ?? '')
+    await job.say({ 'consent.carried': 'yes' })
+    const back = (await job.routes()).routes.find(({ title }) => title.includes('its owner’s'))
+    await lead.call('POST', `/api/slips/${job.number}/lines`, {
+      lines: [
+        { topic: 'overrule.unpublished', answer: back?.package ?? '', note: 'made by its owner' },
+      ],
+    })
+    const { taken: again } = await job.takes(back?.route ?? '')
+    const written = again?.shown.steps.flatMap(({ kind, facts }) =>
+      kind === 'write' && 'partition' in facts ? [facts.partition] : [],
+    )
+    expect(written).toEqual(['kernel', 'rescue'])
+    await job.signs()
+    expect((await job.ends(await job.starts())).word).toBe('done')
+    const after = await job.read(true)
+    expect(after.facts.find(({ fact }) => fact === 'build')?.value).toBe(newest)
+    expect(shop.flash(serial).readable.length).toBeGreaterThan(0)
+    const wrong = shop.flash(serial).wrong(built(IN_ONE.more.id ?? '').manifest)
+    expect([...wrong].sort()).toEqual(['kernel', 'rescue'])
     expect(after.worse).toEqual([])
   }, 180_000)
 })

@@ -27,8 +27,18 @@ export type BuiltPackage = { readonly manifest: Manifest; readonly volumes: read
 export const imageBytes = (line: Line, role: PartRole, scale: number): number =>
   Math.ceil(((line.imageMib[role] ?? 1) * MIB) / scale / BLOCK) * BLOCK
 
-/** Builds a package. */
+const builtOf = new WeakMap<PackageDraft, Map<number, BuiltPackage>>()
+
+/** Builds a package; whoever asks again for the same draft has the same. */
 export function buildPackage(draft: PackageDraft, scale = DEMO_SCALE): BuiltPackage {
+  const known = builtOf.get(draft) ?? new Map<number, BuiltPackage>()
+  builtOf.set(draft, known)
+  const built = known.get(scale) ?? buildAnew(draft, scale)
+  known.set(scale, built)
+  return built
+}
+
+function buildAnew(draft: PackageDraft, scale: number): BuiltPackage {
   const { roles, volumes } = draft
   const named = idOfDraft(draft)
   const fileOf = (index: number) =>

@@ -78,6 +78,8 @@ export const REFUSAL_TEXTS: Readonly<Record<DeviceRefusal, string>> = {
   'other-base': 'The package goes on another build than the one that is here.',
   modified: 'The package goes on an untouched system only.',
   merging: 'An update is being merged.',
+  'no-storage': 'No storage.',
+  'own-rescue': 'Not one of the packages that this rescue takes.',
   'other-device': 'The permit is for another device.',
   spent: 'The permit was used up.',
   'no-permit': 'Its maker permits no service software on it.',

@@ -5,7 +5,7 @@
  */
 import type { InstallRule, StoreRule } from '../family/rules.ts'
 import type { Manifest } from '../firmware/manifest.ts'
-import { modeProfile } from '../family/modes.ts'
+import { isKind, modeProfile } from '../family/modes.ts'
 import { menuSentence } from '../modes/menu.ts'
 import { archiveOf } from '../firmware/manifest.ts'
 import type { Case } from '../match/rule.ts'
@@ -60,6 +60,8 @@ export type Around = {
   readonly slot: Slot | undefined
   /** The loader that is on it once they are written, as far as anybody knows: menus go by it. */
   readonly loader: number | undefined
+  /** Its system starts: what is copied while that runs can be copied. */
+  readonly starts: boolean
 }
 
 /** The package brought and installed. Undefined: no way leads to a mode that it needs. */
@@ -84,12 +86,14 @@ function pushed(road: Road, install: Install, { before, slot }: Around): Road | 
 }
 
 /** Brought first: what is raised may leave no system behind to which a file could be brought. */
-function copied(road: Road, install: Install, { before, slot, loader }: Around): Road | undefined {
+function copied(road: Road, install: Install, around: Around): Road | undefined {
+  const { before, slot, loader, starts } = around
   const { rule, store, slowly } = install
   const [mode] = store.modes
   const { hands } = rule
   const at = mode === undefined ? undefined : toMode(road, mode)
   if (at === undefined || mode === undefined || hands === undefined) return undefined
+  if (!starts && mode !== road.here && isKind(road.family, mode, 'system')) return undefined
   const place = inStore(install, mode)
   const brought = adding(at, { kind: 'copy', ...place }, { kind: 'prove-copy', ...place })
   const there = raisedTo(brought, rule.mode, before)

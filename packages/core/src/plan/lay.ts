@@ -12,6 +12,7 @@ import type { Family } from '../family/profile.ts'
 import { wipesByForm } from '../firmware/forms.ts'
 import type { Manifest } from '../firmware/manifest.ts'
 import type { Case } from '../match/rule.ts'
+import { cannotStart } from '../match/starts.ts'
 import type { FateWhy } from '../match/rules/data-fate.ts'
 import { FATE_OF, fateIn, whyErased } from '../match/rules/data-fate.ts'
 import type { Result } from '../result/result.ts'
@@ -247,7 +248,12 @@ function installRoadOf(
 ): Road | undefined {
   const { at } = aim
   const loader = loaderBefore(aim)
-  const there = installed(begin, install, { before, slot: aim.slot, loader })
+  const there = installed(begin, install, {
+    before,
+    slot: aim.slot,
+    loader,
+    starts: !cannotStart(at),
+  })
   if (there === undefined) return undefined
   const emptied = wipes ? adding(there, byHand(there, 'reset', '', there.here)) : there
   const fresh = wipes || at.data === 'gone'

@@ -3,11 +3,13 @@ import { describe, expect, it } from 'vitest'
 import type { Manifest } from '../firmware/manifest.ts'
 import { archiveOf } from '../firmware/manifest.ts'
 import { orderOf } from '../plan/order.ts'
+import type { PlanWay } from '../plan/install.ts'
 import { makePlan } from '../route/make-plan.ts'
 import type { Bench, OnBench } from '../testing/families.ts'
 import { alder, benchOf, caseOf, modifiedOf, packageOf } from '../testing/families.ts'
 import { planned, run, say } from '../testing/installs.ts'
 import { archived } from '../testing/packages.ts'
+import { said } from '../testing/judged.ts'
 import { kinds } from '../testing/told.ts'
 
 describe('a package on a phone’s own storage', () => {
@@ -71,6 +73,40 @@ describe('a package on a phone’s own storage', () => {
     expect(ready(false, 'off')).not.toContain('permission')
   })
 
+  it('is no road of a device that does not start: nothing can be copied to it; what is pushed can', () => {
+    const madeAs = (starts: string, mode: string, way: PlanWay) => {
+      const at = caseOf(bench, next, { intent: 'update', keepData: true })
+      const lines = said({ 'history.starts': starts, 'owner.managed': 'agreed' }, at).lines
+      return makePlan({ at: { ...at, lines }, mode, permission: true, way }).ok
+    }
+    expect(madeAs('stops', 'off', 'storage')).toBe(false)
+    expect(madeAs('stops', 'off', 'push')).toBe(true)
+    expect(madeAs('runs', 'off', 'storage')).toBe(true)
+    /* It runs now, whatever was said when it came in. */
+    expect(madeAs('stops', 'system', 'storage')).toBe(true)
+  })
+
+  it('is pushed into a rescue that was told to listen, and one of its owner’s own takes nothing', () => {
+    const bare = benchOf({ family: alder, on, shelf: [on, next], more: { lock: 'open' } })
+    const at = caseOf(bare, next, { intent: 'update', keepData: true })
+    const made = makePlan({ at, mode: 'system', permission: true, way: 'push' })
+    if (!made.ok) throw new Error(JSON.stringify(made.refusal))
+    const { steps } = made.value
+    const push = steps.findIndex(({ kind }) => kind === 'push')
+    const menu = steps.slice(0, push).findLast(({ kind }) => kind === 'enter')
+    expect(menu).toMatchObject({ way: { to: 'listening', line: 'cable' } })
+    expect(run(bare, made.value).device).toMatchObject({ outcome: 'normal', files: [] })
+    expect(run(bare, made.value).device.data.form).toBe('readable')
+    const own = modifiedOf(on, 'rescue')
+    const theirs = benchOf({ family: alder, on, shelf: [next], more: { lock: 'open' }, own: [own] })
+    const { sha256: archive = '', bytes = 0 } = archiveOf(next) ?? {}
+    const file = { store: 'push', name: '0.tar', size: bytes, holds: archive } as const
+    const there = { ...theirs.device, mode: 'listening', files: [file] }
+    const install = { kind: 'install', store: 'push', name: '0.tar' } as const
+    expect(say(theirs, there, install).output).toMatchObject({ code: 'own-rescue' })
+    expect(say(bare, { ...there, parts: bare.device.parts }, install).output.kind).toBe('done')
+  })
+
   it('asks for no reset where only the cache is erased', () => {
     const cache = phone({
       build: '19-2636.0-HO',
@@ -126,7 +162,7 @@ describe('a package on a phone’s own storage', () => {
     const file = { store: 'storage', name: '0.tar', size, holds } as const
     const there = { ...bare.device, mode: 'rescue', files: [file] }
     const install = { kind: 'install', store: 'storage', name: undefined } as const
-    expect(say(bare, there, install).output).toMatchObject({ kind: 'refused', code: 'not-allowed' })
+    expect(say(bare, there, install).output).toMatchObject({ kind: 'refused', code: 'no-storage' })
     expect(
       say({ ...bare, nature: { ...bare.nature, family: lax } }, there, install).output.kind,
     ).toBe('done')

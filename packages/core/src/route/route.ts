@@ -9,7 +9,7 @@ import { inOrder, isAim, judge } from '../match/judge.ts'
 import type { OwnFigures } from '../pace/pace.ts'
 import type { PlanWay } from '../plan/install.ts'
 import type { Move } from '../plan/moves.ts'
-import { aimOf, isPack, routeName } from '../plan/moves.ts'
+import { isPack, routeName } from '../plan/moves.ts'
 import { heldAgainst, needsFirst } from '../plan/plan.ts'
 import type { DeviceState } from '../plan/state.ts'
 import type { Finding, Verdict } from '../verdict/verdict.ts'
@@ -20,7 +20,7 @@ import type { Found, Limits } from './search.ts'
 import { search } from './search.ts'
 import type { Miss } from './wish.ts'
 import { missesOf, weightOf } from './wish.ts'
-import { applied, judgedAt, worldOf } from './world.ts'
+import { applied, isOfSchool, judgedAt, worldOf } from './world.ts'
 
 export type Route = {
   readonly name: string
@@ -88,7 +88,7 @@ function houseOrder(
   b: Pick<Found<DeviceState, Move>, 'moves' | 'cost'>,
 ): number {
   const rank = ({ moves }: Pick<Found<DeviceState, Move>, 'moves'>) =>
-    (aimOf(moves)?.way === 'images') === (at.house.way === 'parts') ? 0 : 1
+    isOfSchool(at.house, moves) ? 0 : 1
   return rank(a) - rank(b) || costOrder(a.cost, b.cost)
 }
 

@@ -40,6 +40,8 @@ export type World<State, Move> = {
   readonly covers: (a: State, b: State) => boolean
   /** Whether an end in `a` is as good as one in `b`; left out: ends are held against each other by cost alone. */
   readonly endsAsWell?: (a: State, b: State) => boolean
+  /** A way that is asked for: none that is not does for it, whatever it costs; left out: none is. */
+  readonly prefers?: (moves: readonly Move[]) => boolean
 }
 
 export type Found<State, Move> = {
@@ -201,7 +203,7 @@ function offer<State, Move>(
   ends.set(end, [...front.filter((one) => !endsBetter(world, way, one)), way])
 }
 
-/** Whether the end of `a` does for that of `b`: it lacks less; or as much, at no higher cost. */
+/** Whether the end of `a` does for that of `b`: it lacks less; or as much, at no higher cost, and is asked for if that is. */
 function endsBetter<State, Move>(
   world: World<State, Move>,
   a: Found<State, Move>,
@@ -210,6 +212,7 @@ function endsBetter<State, Move>(
   const [mine, its] = [world.lacks?.(a.end) ?? [], world.lacks?.(b.end) ?? []]
   if (!mine.every((one) => its.includes(one))) return false
   if (mine.length < its.length) return true
+  if (world.prefers?.(b.moves) === true && !world.prefers(a.moves)) return false
   return world.endsAsWell?.(a.end, b.end) !== false && comesFirst(world, a, b)
 }
 

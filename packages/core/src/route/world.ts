@@ -5,6 +5,7 @@
  */
 import { settled } from '../device/identity.ts'
 import type { Manifest, Shelved } from '../firmware/manifest.ts'
+import type { HouseRules } from '../match/house.ts'
 import { judge } from '../match/judge.ts'
 import type { Case, Rule, Unheld } from '../match/rule.ts'
 import { ask as askRule, isAsked, verdictOf } from '../match/rule.ts'
@@ -13,7 +14,7 @@ import { byKey } from '../match/shelf-index.ts'
 import type { OwnFigures } from '../pace/pace.ts'
 import { installsOf, isByImages } from '../plan/install.ts'
 import type { Move, PackMove } from '../plan/moves.ts'
-import { isPack, moveName } from '../plan/moves.ts'
+import { aimOf, isPack, moveName } from '../plan/moves.ts'
 import { heldAgainst, intentBefore, needsFirst } from '../plan/plan.ts'
 import { actAlone } from '../plan/acts.ts'
 import { effectAlone, layAlone } from '../plan/alone.ts'
@@ -94,6 +95,7 @@ export function worldOf({
     idOf: moveName,
     endOf: (move) => (isPack(move) ? move.pack : ''),
     allows: allowing(),
+    prefers: (moves) => isOfSchool(at.house, moves),
     ...overwriting(at),
     peek: (state, move) => effectOf(state, move, false),
     apply: (state, move, last) => applied(state, move, { last, own }),
@@ -101,6 +103,10 @@ export function worldOf({
     covers,
   }
 }
+
+/** Put on as the house has it: by parts over the cable, or installed by the device. */
+export const isOfSchool = ({ way }: HouseRules, moves: readonly Move[]): boolean =>
+  (aimOf(moves)?.way === 'images') === (way === 'parts')
 
 /**
  * Whether a whole package leaves nothing of the one that went on before it: every part of that is a part of it. Of a

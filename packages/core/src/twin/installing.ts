@@ -129,6 +129,10 @@ function fileFor(
   return there.find(({ holds }) => packages.has(holds)) ?? there[0]
 }
 
+/** A rescue of its owner's own opens no locked storage; what is pushed into it, it does not take. */
+const refusedByOwn = ({ stores }: Nature['family'], { from }: InstallRule): DeviceRefusal =>
+  stores.find(({ id }) => id === from)?.partition === undefined ? 'own-rescue' : 'no-storage'
+
 /** Why it installs nothing of what it opened; undefined: it does. */
 function lookedOver(
   { family, catalogue }: Nature,
@@ -139,7 +143,7 @@ function lookedOver(
   const looks = (what: (typeof rule.checks)[number]) => rule.checks.includes(what)
   const rescue = partIn(device, 'rescue', device.slots?.runs)
   const own = rescue !== undefined && imageOn(rescue, catalogue)?.modified === true
-  if (looks('stock-rescue') && own) return 'not-allowed'
+  if (looks('stock-rescue') && own) return refusedByOwn(family, rule)
   if (device.battery < rule.leastPercent) return 'battery-low'
   if (rule.merges && device.merge !== 'none') return 'merging'
   const images = pack.images.map(({ image }) => catalogue.get(image))

@@ -98,6 +98,9 @@ export const REFUSALS = [
   'other-base',
   'modified',
   'merging',
+  /** Its rescue is its owner's own: it cannot open the locked storage, or takes nothing that its maker signed. */
+  'no-storage',
+  'own-rescue',
   /** Permits: for another device, used up, or none for what is written. */
   'other-device',
   'spent',

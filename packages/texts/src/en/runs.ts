@@ -281,6 +281,8 @@ export const runs = {
   'refused.other-target': 'the package is for another model or board',
   'refused.other-base': 'the package goes on another build than the one that is on it',
   'refused.modified': 'the package goes on an untouched system only, and this one was changed',
+  'refused.no-storage': 'its own rescue cannot open the locked storage',
+  'refused.own-rescue': 'its rescue is its owner’s own and takes none of its maker’s packages',
   'refused.merging': 'an update of its own is being merged',
   'refused.other-device': 'the permit is for another device',
   'refused.spent': 'the permit was used up',

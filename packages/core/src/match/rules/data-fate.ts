@@ -15,6 +15,7 @@ import { adoptionOf, bringsVariant } from '../adoption.ts'
 import type { Case } from '../rule.ts'
 import { rule } from '../rule.ts'
 import { newestOf } from '../shelf-index.ts'
+import { cannotStart } from '../starts.ts'
 import { targetsText } from '../targets.ts'
 
 export const FATES = ['kept', 'unreadable', 'wiped', 'unpromised'] as const
@@ -154,10 +155,6 @@ function hangingBy(values: DataValues, { family, shelved: { manifest } }: About)
   return { by, here: values[by] ?? '', brings: manifest[by] ?? '' }
 }
 
-/** Whether its own settings can be read yet: of one that does not start they never will be before it was written. */
-const cannotStart = ({ lines }: Pick<Case, 'lines'>): boolean =>
-  ['stops', 'silent'].includes(lines?.get('history.starts')?.answer ?? '')
-
 /** No build that is known for a device like this is newer, by release or patch date: whatever used the data is not. */
 function isNewest({ shelved: { manifest }, shelf }: Pick<Case, 'shelved' | 'shelf'>): boolean {
   return manifest.targets.every(({ model }) => {
@@ -206,6 +203,7 @@ function erasedFor(values: DataValues, at: About): FateWhy | undefined {
   if (goneBackIn(values, at) !== undefined) return 'back'
   if (adopted(values, at) === 'from-new') return 'adopted'
   const unread = unreadOf(values, at).length > 0 && !isNewest(at)
+  /* The settings of one that does not start are never read before it was written. */
   if (unread && cannotStart(at)) return 'unseen'
   const { kind } = at.shelved.manifest
   const whole = kind !== 'part' && kind !== 'service'
