@@ -13,7 +13,7 @@ const SHELVES = ['tarn', 'alder', 'fen'].map((id) => shelfAt(4096, id))
 const MS_A_PLAN = 3000
 /** What may be wished of a package that is not service software; that is wished only as what it is. */
 const INTENTS = ['update', 'downgrade', 'relock', 'variant-change'] as const
-const PLANS = Number(process.env['AGREES_PLANS'] ?? 300)
+const PLANS = Number(process.env['AGREES_PLANS'] ?? 120)
 
 type Random = () => number
 const pickOf =
@@ -143,6 +143,7 @@ describe('rehearsal and run agree', () => {
           'alder erase',
           'alder install',
           'alder lock',
+          'alder push',
           'alder wiped',
           'battery ended',
           'battery lost',

@@ -47,7 +47,8 @@ export async function person(shop: WholeShop, name: DemoName) {
   const decides = async (rules: Partial<HouseRules>) => {
     const now = await call<{ version: number; rules: HouseRules }>('GET', '/api/house')
     const body = { version: now.version, rules: { ...now.rules, ...rules }, reason: 'for a test' }
-    return call('POST', '/api/house', body)
+    const { code, sentence } = await call<object>('POST', '/api/house', body)
+    if (code !== undefined) throw new Error(sentence)
   }
   /** Overrules a rule of fit for a package of a slip. */
   const overrules = (slip: string, rule: string, key: string, reason: string) =>

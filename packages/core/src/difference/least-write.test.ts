@@ -1,4 +1,6 @@
 import { describe, expect, it } from 'vitest'
+import type { Manifest } from '../firmware/manifest.ts'
+import { carriedIn } from '../testing/carrying.ts'
 import { digestOf, newest } from '../testing/packages.ts'
 import { tarn } from '../testing/tarn.ts'
 import type { Evidence } from './least-write.ts'
@@ -39,6 +41,21 @@ describe('the least write', () => {
     expect(told(device(modem))[0]).toBe('modem leave same-version')
     const other = [['modem', { kind: 'version', version: '3.9' }]] as const
     expect(told(device(other))[0]).toBe('modem write differs')
+  })
+
+  it('writes an owner’s own image by itself: no index is signed over it', () => {
+    const there = newest.images.map(
+      ({ partition, sha256 }) => [partition, { kind: 'digest', sha256 }] as const,
+    )
+    const own = carriedIn(newest, 'ITS-SERIAL')
+    const written = (pack: Manifest, evidence: ReadonlyMap<string, Evidence>) =>
+      leastWrite(tarn, pack, evidence).flatMap(({ image, write }) => (write ? [image.role] : []))
+    expect(written(own, new Map(there))).toEqual(['kernel'])
+    /* The maker's own goes with what is signed with it, and so does what is left of the set. */
+    const other = { kind: 'digest', sha256: digestOf('another') } as const
+    const less = (role: string) => new Map<string, Evidence>([...there, [role, other]])
+    expect(written(newest, less('kernel'))).toEqual(['kernel', 'support', 'main'])
+    expect(written(own, less('main'))).toEqual(['kernel', 'support', 'main'])
   })
 
   it('writes a signed set whole or not at all', () => {

@@ -5,6 +5,7 @@
  * Package held against package proves nothing about a device, and is never evidence here.
  */
 import type { Family } from '../family/profile.ts'
+import { rolesCarried } from '../firmware/carried.ts'
 import { isOtherForm } from '../firmware/forms.ts'
 import type { Image, Manifest } from '../firmware/manifest.ts'
 import type { PartRole } from '../terms/device.ts'
@@ -124,9 +125,15 @@ function versionOf(pack: Manifest, role: PartRole): string | undefined {
   return undefined
 }
 
-/** Parts that go together or not at all: the family's signed set and whatever the package says. */
+/**
+ * Parts that go together or not at all: the family's signed set and whatever the package says. An owner's own image that
+ * was carried over is signed with nothing: it goes on by itself.
+ */
 function groupsOf(family: Family, pack: Manifest): readonly (readonly PartRole[])[] {
-  return [family.signedSet, ...pack.together]
+  const own: readonly PartRole[] = rolesCarried(pack)
+  return [family.signedSet, ...pack.together].map((roles) =>
+    roles.filter((role) => !own.includes(role)),
+  )
 }
 
 /** A loader does not go back, whatever it goes together with. */

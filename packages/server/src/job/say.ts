@@ -100,7 +100,7 @@ function whyNot({ topic, answer, note }: Draft, who: Speaker): Refusal | undefin
     return { code: 'slip.line', facts: { topic, answer } }
   const { least, reason } = known
   if (least !== undefined && !reaches(who?.role, least))
-    return { code: 'act.refused', facts: { role: who?.role ?? '', needs: least } }
+    return { code: 'act.refused', facts: { role: who?.role ?? 'shell', needs: least } }
   return reason === true && note === '' ? { code: 'slip.reason', facts: { topic } } : undefined
 }
 
