@@ -1,5 +1,5 @@
 /** More jobs of the larger phones: siblings of one name, what owners changed, a build that is not released. */
-import type { DemoDevice } from '@plain-slate/demo'
+import type { DemoDevice, Line } from '@plain-slate/demo'
 import { ALDER_5C, draftOf } from '@plain-slate/demo'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { WholeShop } from '../bench/whole-shop.ts'
@@ -42,6 +42,37 @@ const OWN_RESCUE: DemoDevice = {
   modified: ['rescue', 'main'],
   port: null,
 }
+/** As the Mainland has it; for the sibling the very build is for the Isles. */
+const MAINLAND: Line = {
+  ...ALDER_5C,
+  key: 'alder 5 C of ML',
+  builds: ['20-2634.0-MO'],
+  targets: ALDER_5C.targets.map((one) =>
+    one.model === 'CORV-5M' ? { ...one, region: 'ML' } : one,
+  ),
+  rowOf: ALDER_5C,
+}
+const OF_ML = draftOf(MAINLAND, '20-2634.0-MO', {
+  id: 'alder-20-2634.0-MO',
+  title: '20-2634.0-MO',
+  release: 20,
+  patchDate: '2026-08-01',
+  loaderVersion: 31,
+  radioVersion: '20.1',
+  requires: { minLoader: 30, maxLoader: 33 },
+})
+/** Its main is its owner's, and its owner moves to the isles. */
+const MOVES: DemoDevice = {
+  ...deviceOf('COR5MC300420'),
+  serial: 'COR5MC300909',
+  name: 'of the Mainland, its owner moves',
+  line: MAINLAND,
+  build: '20-2634.0-MO',
+  fused: { ...deviceOf('COR5MC300420').fused, region: 'ML' },
+  modified: ['main'],
+  port: null,
+  more: { lock: 'open', lockSwitch: true, marks: ['custom'] },
+}
 const OWN_EVERYWHERE: DemoDevice = {
   ...deviceOf('COR5MC300420'),
   serial: 'COR5MC300917',
@@ -53,16 +84,21 @@ const OWN_EVERYWHERE: DemoDevice = {
 
 let shop: WholeShop
 beforeAll(async () => {
-  const packages = ['alder-20-2634.0-HO', 'alder-21-2641.1-HO', 'alder-5N-unreleased']
-  const devices = [STOCK, SIBLING, ABROAD, OWN_RESCUE, OWN_EVERYWHERE]
-  shop = await openShop(packages, [], { drafts: [UNRELEASED], devices })
+  const packages = [
+    'alder-20-2634.0-HO',
+    'alder-21-2641.1-HO',
+    'alder-5N-unreleased',
+    'alder-20-2634.0-MO',
+  ]
+  const devices = [STOCK, SIBLING, ABROAD, OWN_RESCUE, OWN_EVERYWHERE, MOVES]
+  shop = await openShop(packages, [], { drafts: [UNRELEASED, OF_ML], devices })
 }, 240_000)
 afterAll(() => shop.close())
 
 const taken = (
   { serial, fused: { model } }: DemoDevice,
   port: string,
-  intent: 'preview' | 'restore' | 'relock',
+  intent: 'preview' | 'restore' | 'relock' | 'variant-change',
   answers: Readonly<Record<string, string>>,
 ) => {
   const customer = { device: 'Alder 5', model, intent, answers }
@@ -181,5 +217,57 @@ describe('job 17: changed everywhere, to be sold', () => {
     expect(after.facts.find(({ fact }) => fact === 'bootLock')?.value).toBe('closed')
     expect(after.tally.after?.items).toBe(0)
     expect(after.worse).toEqual([])
+  }, 120_000)
+})
+
+describe('job 9: of another region, its main changed, its owner moves', () => {
+  it('takes up the region’s variant in place by a lead’s word, is judged by where it is used, and stays open', async () => {
+    const { serial } = MOVES
+    const answers = { ...everything('not-there'), 'survive.photos': 'must', 'use.region': 'HI' }
+    const job = await taken(MOVES, 'P3', 'variant-change', answers)
+    const facts = (await job.job()).facts
+    expect(facts.find(({ fact }) => fact === 'region')?.value).toBe('ML')
+    expect(facts.find(({ fact }) => fact === 'batteryPercent')?.value).toBeTypeOf('number')
+    const findings = async (key: string) => (await job.why(key)).findings
+    const of = async (key: string, rule: string) =>
+      (await findings(key)).find((one) => one.rule === rule)
+    /* What it runs is of a radio that may not be operated where it goes, whatever the package names for a sibling. */
+    const here = OF_ML.more.id ?? ''
+    expect(await of(here, 'promise.radio-law')).toMatchObject({
+      code: 'fit.promise.radio-law.unlawful',
+    })
+    const title = '20-2634.0-HO'
+    const roads = await job.routes()
+    expect(roads.routes.map((one) => one.title)).not.toContain(title)
+    const key = roads.blocked.find((one) => one.title === title)?.package ?? ''
+    expect(await of(key, 'identity.region')).toMatchObject({ code: 'fit.identity.region.moves' })
+    expect(await of(key, 'promise.radio-law')).toMatchObject({ verdict: 'fits' })
+    expect(await of(key, 'promise.data')).toMatchObject({ code: 'fit.promise.data.same' })
+    const lead = await person(shop, 'Ilse')
+    await lead.overrules(job.number, 'identity.region', key, 'its owner lives there from now on')
+    const road = (await job.routes()).routes.find((one) => one.title === title)
+    const { taken: plan } = await job.takes(road?.route ?? '')
+    const written = plan?.shown.writes.flatMap(({ partition, write }) => (write ? [partition] : []))
+    expect(written).toEqual(expect.arrayContaining(['variant', 'main']))
+    const kinds = plan?.shown.steps.map(({ kind }) => kind)
+    expect(kinds).not.toContain('erase')
+    expect(kinds).not.toContain('lock')
+    await job.signs()
+    expect((await job.ends(await job.starts())).word).toBe('done')
+    const flash = shop.flash(serial)
+    expect(flash.wrong(built('alder-20-2634.0-HO').manifest)).toEqual([])
+    expect(flash.readable.length).toBeGreaterThan(0)
+    const after = await job.read()
+    expect(after.facts.find(({ fact }) => fact === 'build')?.value).toBe(title)
+    expect(after.facts.find(({ fact }) => fact === 'bootLock')?.value).toBe('open')
+    expect(after.worse).toEqual([])
+    /* Its fuses expect the other row: its lock is not closed over this one. */
+    await lead.call('POST', `/api/slips/${job.number}/lines`, {
+      lines: [{ topic: 'again.plan', answer: 'relock', note: '' }],
+    })
+    await job.read()
+    await job.leaves()
+    await job.read(true)
+    expect((await job.routes()).routes.filter((one) => one.title === title)).toEqual([])
   }, 120_000)
 })

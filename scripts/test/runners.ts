@@ -141,8 +141,8 @@ const playwright: Runner = {
 }
 
 /**
- * Three lanes for two cores, since shops of real processes mostly wait; then the browser alone. Each lane
- * runs its own one after the other.
+ * Three lanes for two cores, since shops of real processes mostly wait; then the start command and the browser, each
+ * alone: both wait for what is built. Each lane runs its own one after the other.
  */
 export const LANES: readonly (readonly Runner[])[] = [
   [
@@ -157,7 +157,7 @@ export const LANES: readonly (readonly Runner[])[] = [
     ]),
     check('format', ['prettier', '--check', '--cache', '--log-level=warn', '.']),
   ],
-  [vitest('unit'), vitest('start')],
+  [vitest('unit')],
   [vitest('server')],
 ]
-export const LAST: readonly Runner[] = [playwright]
+export const LAST: readonly Runner[] = [vitest('start'), playwright]

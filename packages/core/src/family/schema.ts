@@ -105,6 +105,8 @@ export const profileSchema = z.object({
         /** As it stands in a sentence: "sold in the Holm Isles, open". */
         name: text,
         models: z.exactOptional(z.array(text).min(1)),
+        /** Regions in which its emergency calls are not certified. */
+        uncertifiedIn: z.exactOptional(z.array(text).min(1)),
       }),
     )
     .min(1),

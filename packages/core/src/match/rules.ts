@@ -32,6 +32,7 @@ import { managed } from './rules/managed.ts'
 import { mark } from './rules/mark.ts'
 import { merge } from './rules/merge.ts'
 import { model } from './rules/model.ts'
+import { calls } from './rules/calls.ts'
 import { network } from './rules/network.ts'
 import { neverErased } from './rules/never-erased.ts'
 import { neverWritten } from './rules/never-written.ts'
@@ -123,6 +124,7 @@ export const DECLARED = [
   things,
   updates,
   network,
+  calls,
   mark,
   wayBack,
   card,

@@ -7,6 +7,7 @@ import { makePlan } from '../route/make-plan.ts'
 import type { Bench } from '../testing/families.ts'
 import { alder, benchOf, caseOf, fen, packageOf } from '../testing/families.ts'
 import { ended, kinds } from '../testing/told.ts'
+import { said } from '../testing/judged.ts'
 import { proven } from '../testing/packages.ts'
 
 describe('a phone that is to be another carrier’s', () => {
@@ -84,6 +85,22 @@ describe('a phone that is to be another carrier’s', () => {
     const abroad = { ...part, targets: part.targets.map((one) => ({ ...one, region: 'ML' })) }
     expect(found('identity.region', wish({}, abroad))?.code).toBe('fit.identity.region.not')
     expect(carrier(wish({}, abroad))).toBeUndefined()
+    /* To be used there, it takes up that row with its radio: a lead decides, and what it gets is told of that row. */
+    const used = (region: string, more: Partial<Case> = {}) =>
+      said({ 'use.region': region }, wish(more, abroad))
+    const region = (at: Case) => found('identity.region', at)
+    expect(region(used('ML'))).toMatchObject({
+      verdict: 'does-not-fit',
+      code: 'fit.identity.region.moves',
+      overruled: 'lead',
+    })
+    for (const other of [used('EX'), used('here'), used('ML', { intent: 'update' })])
+      expect(region(other)?.code).toBe('fit.identity.region.not')
+    expect(found('promise.network', used('ML'))?.facts).toEqual({ carrier: 'S' })
+    expect(found('promise.network', used('here'))).toBeUndefined()
+    const whole = { ...open, images, targets: abroad.targets }
+    const row = said({ 'use.region': 'ML' }, wish({}, whole))
+    expect(found('promise.updates', row)).toMatchObject({ facts: { row: 'ML/O' } })
     expect(carrier(wish({}, build('20-2634.0-HS', 'S')))?.code).toBe('fit.identity.carrier.fits')
     expect(found('promise.network', wish())?.facts).toEqual({ carrier: 'S' })
     expect(found('promise.network', wish({ intent: 'update' }))).toBeUndefined()

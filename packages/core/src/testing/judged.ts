@@ -82,6 +82,17 @@ export const phone = (aim: Manifest, more: Partial<Case> = {}, change: object = 
   )
 }
 export const variant = open.images.filter(({ role }) => role === 'variant')
+export const ofMainland: Manifest = {
+  ...open,
+  targets: open.targets.map((one) => ({ ...one, region: 'ML' })),
+}
+const exported = packageOf(alder, { model: 'CORV-5X', board: 'E', build: '20-2630.0-EO' })
+/** A phone of the row whose emergency calls are not certified here. */
+export const ofExport = ((bench) =>
+  caseOf(
+    { ...bench, device: { ...bench.device, fused: { ...bench.device.fused, region: 'EX' } } },
+    exported,
+  ))(benchOf({ family: alder, on: exported }))
 export const variantPart: Manifest = { ...open, kind: 'part', together: [], images: variant }
 export const wants = { intent: 'variant-change', keepData: true } as const
 export const serviceImages = sold.images.filter(({ role }) => alder.signedSet.includes(role))

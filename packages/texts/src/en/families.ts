@@ -42,6 +42,7 @@ export const families = {
   'family.variants.small': 'of region and carrier',
   'family.variant': '{region}/{carrier}: {name}',
   'family.variant.of': '{region}/{carrier}: {name}, {models} alone',
+  'family.variant.calls': '{variant}; its emergency calls are not certified in {regions}',
   'family.build': 'Build ids',
   'family.build.word': '{name}: {values}',
   'family.build.counter': '{name}: {n} of {alphabet}',

@@ -30,14 +30,17 @@ export const fit = {
     'It answers as {here}, and on this slip {before} was read: two devices, or a board that was replaced',
   'fit.identity.region.fits': 'For region {here}, which it is',
   'fit.identity.region.not': 'For region {wanted}; this is {here}',
+  'fit.identity.region.moves':
+    'Sold in region {here}, to be used in {wanted}: it takes up that variant and its radio, and a lead decides',
   'fit.identity.carrier.fits': 'For carrier {here}, which it is',
   'fit.identity.carrier.not': 'For carrier {wanted}; this is of {here}',
   'fit.identity.carrier.adopts':
     'Takes up carrier {wanted} in place of {here}: the data stay, and the apps of {here} until the next reset',
   'fit.identity.carrier.anew': 'Takes up carrier {wanted} in place of {here}, from new',
-  'fit.promise.radio-law.fits': 'Its radio is for region {region}, and may be operated here',
+  'fit.promise.radio-law.fits':
+    'Its radio is for region {region}, and may be operated where it is used',
   'fit.promise.radio-law.unlawful':
-    'Its radio is for region {region}, which may not be operated here ({lawful} may). Local rules decide',
+    'Its radio is for region {region}, which may not be operated where it is used ({lawful} may). Local rules decide',
   'fit.promise.radio-law.unnamed':
     'It brings a radio and names no region: we cannot tell whether it may be operated here',
   'fit.state.loader.least.fits': 'Loader {here} starts it',
@@ -259,6 +262,8 @@ export const fit = {
     'As {row} it gets no updates of its own: {build}, which runs, is not made for that row',
   'fit.promise.network.stays':
     'A network lock of {carrier} stays as it is: with another carrier’s card it may stay shut',
+  'fit.promise.calls.uncertified':
+    'Emergency calls of {row} are not certified in region {region}: its owner is told',
   'fit.promise.mark.agreed': 'It leaves a mark ({marks}), which the owner takes',
   'fit.promise.mark.ask': 'It leaves a mark ({marks}): the owner must agree',
   'fit.promise.mark.refused': 'It leaves a mark ({marks}), and the owner takes none',

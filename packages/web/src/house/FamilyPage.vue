@@ -34,11 +34,15 @@ const shown = {
 const DIGITS = 12
 
 const variants = ({ variants: rows }: Family) =>
-  rows.map(({ region, carrier, name, models }) =>
-    models === undefined
-      ? say('family.variant', { region, carrier, name })
-      : say('family.variant.of', { region, carrier, name, models: models.join(', ') }),
-  )
+  rows.map(({ region, carrier, name, models, uncertifiedIn }) => {
+    const variant =
+      models === undefined
+        ? say('family.variant', { region, carrier, name })
+        : say('family.variant.of', { region, carrier, name, models: models.join(', ') })
+    return uncertifiedIn === undefined
+      ? variant
+      : say('family.variant.calls', { variant, regions: uncertifiedIn.join(', ') })
+  })
 type Mode = Family['modes'][number]
 /** What else is to be known of a mode: what it is taken for, whether it charges. */
 const besides = (family: Family, { confusedWith, charges }: Mode) => [

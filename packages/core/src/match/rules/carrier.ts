@@ -12,7 +12,7 @@ export const carrier = rule({
   needs: ['region', 'carrier'],
   sees: TARGET_FACTS,
   alike: (manifest) => `${bringsVariant(manifest)} ${targetsText(manifest)}`,
-  reads: ['intent', 'keepData', 'house'],
+  reads: ['intent', 'keepData', 'house', 'lines'],
   says: {
     fits: ['fits', 'here'],
     not: ['does-not-fit', 'here', 'wanted'],

@@ -6,7 +6,7 @@ export const network = rule({
   id: 'promise.network',
   overruled: 'anyone',
   needs: ['region', 'carrier'],
-  reads: ['intent', 'keepData', 'house'],
+  reads: ['intent', 'keepData', 'house', 'lines'],
   says: { stays: ['fits-if', 'carrier'] },
   concerns: ({ intent }) => intent === 'variant-change',
   check: ({ region, carrier }, at) =>

@@ -4,6 +4,7 @@
  * Of a radio whose region nobody names it cannot be told. Local rules decide, and nobody here overrules them.
  */
 import type { Image } from '../../firmware/manifest.ts'
+import { usedIn } from '../adoption.ts'
 import { rule } from '../rule.ts'
 import { TARGET_FACTS, targetsFor, targetsText } from '../targets.ts'
 
@@ -27,8 +28,8 @@ export const radioLaw = rule({
     if (named.length === 0) return { say: 'unnamed', facts: {} }
     const applying = here !== undefined && named.includes(String(here)) ? [String(here)] : named
     const region = [...new Set(applying)].join(', ')
-    const used = at.lines?.get('use.region')?.answer ?? 'here'
-    const may = used === 'here' ? at.house.lawfulRegions : [used]
+    const used = usedIn(at)
+    const may = used === undefined ? at.house.lawfulRegions : [used]
     return applying.some((one) => may.includes(one))
       ? { say: 'fits', facts: { region } }
       : { say: 'unlawful', facts: { region, lawful: may.join(', ') } }

@@ -2,7 +2,7 @@
  * After a change of variant its own updates go on: they come for rows of the build that it runs. A variant part
  * alone leaves the build that is on it, which may not be of that row.
  */
-import { adoptionOf } from '../adoption.ts'
+import { adoptionOf, rowAfter } from '../adoption.ts'
 import { rule } from '../rule.ts'
 import { fullOf } from '../shelf-index.ts'
 import { isForRow } from '../targets.ts'
@@ -12,7 +12,7 @@ export const updates = rule({
   overruled: 'anyone',
   needs: ['region', 'carrier'],
   sees: ['build'],
-  reads: ['intent', 'keepData', 'shelf', 'house'],
+  reads: ['intent', 'keepData', 'shelf', 'house', 'lines'],
   says: {
     come: ['fits', 'row'],
     none: ['fits-if', 'row', 'build'],
@@ -21,13 +21,13 @@ export const updates = rule({
   check: ({ region, carrier, build }, at) => {
     const { manifest } = at.shelved
     if (adoptionOf(at, { region, carrier }) === undefined) return undefined
-    const [to] = manifest.targets.flatMap(({ carriers }) => carriers ?? [])
-    const row = `${region}/${to ?? ''}`
+    const to = rowAfter(at, { region, carrier })
+    const row = `${to.region ?? ''}/${to.carrier ?? ''}`
     const runs = manifest.images.some(({ role }) => role === 'main')
       ? manifest
       : fullOf(at.shelf, build)[0]?.manifest
     if (runs === undefined) return undefined
-    return runs.targets.some((target) => isForRow(target, region, to ?? ''))
+    return runs.targets.some((target) => isForRow(target, to.region ?? '', to.carrier ?? ''))
       ? { say: 'come', facts: { row } }
       : { say: 'none', facts: { row, build: runs.build } }
   },
