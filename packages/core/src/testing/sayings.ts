@@ -4,6 +4,7 @@ import { USUAL_HOUSE } from '../match/house.ts'
 import type { Case } from '../match/rule.ts'
 import { ACTS_SAID } from './acting.ts'
 import { CARRIED_SAID } from './carrying.ts'
+import { ROWS_SAID } from './row-sayings.ts'
 import { DISK_BYTES, case0417 } from './cases.ts'
 import { alder } from './families.ts'
 import { digestOf, loader7, newest, onDevice, proven } from './packages.ts'
@@ -20,8 +21,6 @@ import {
   light,
   named,
   of,
-  ofExport,
-  ofMainland,
   onTablet,
   open,
   opened,
@@ -42,7 +41,6 @@ import {
   unreadOld,
   vouched,
   variantPart,
-  wants,
 } from './judged.ts'
 
 /** What a rule says, and of what. */
@@ -76,21 +74,6 @@ export const SAID: readonly (readonly [rule: string, say: string, at: Case])[] =
     'identity.same',
     'other',
     case0417({ history: { serials: ['TRN0000000001'], permitsUsed: [] } }),
-  ],
-  ['identity.region', 'fits', case0417()],
-  ['identity.region', 'not', aimed({ region: 'EX' })],
-  ['identity.region', 'moves', said({ 'use.region': 'ML' }, phone(ofMainland, wants))],
-  ['promise.calls', 'uncertified', ofExport],
-  ['identity.carrier', 'fits', phone(sold)],
-  ['identity.carrier', 'not', phone(open)],
-  ['identity.carrier', 'adopts', phone(variantPart, wants)],
-  ['identity.carrier', 'anew', phone(open, { ...wants, keepData: false })],
-  ['promise.radio-law', 'fits', case0417()],
-  ['promise.radio-law', 'unlawful', aimed({ region: 'ML' })],
-  [
-    'promise.radio-law',
-    'unnamed',
-    of({ targets: newest.targets.map(({ region: _, ...one }) => one) }),
   ],
   [
     'layout.never-written',
@@ -154,6 +137,7 @@ export const SAID: readonly (readonly [rule: string, say: string, at: Case])[] =
   ['state.lock', 'partly', phone(variantPart, { intent: 'relock' }, opened)],
   ...ACTS_SAID,
   ...CARRIED_SAID,
+  ...ROWS_SAID,
   ['permit.here', 'fits', service()],
   ['permit.here', 'none', service({ permit: undefined })],
   ['permit.device', 'fits', service()],
@@ -284,9 +268,6 @@ export const SAID: readonly (readonly [rule: string, say: string, at: Case])[] =
   ['promise.data', 'wiped', { ...of({ effects: { erases: ['customer'] } }), keepData: false }],
   ['promise.data', 'erased', of({ effects: { erases: ['customer'] } })],
   ['promise.things', 'unpromised', case0417({ placeless: ['photos'] })],
-  ['promise.updates', 'come', phone(open, wants)],
-  ['promise.updates', 'none', phone(variantPart, wants)],
-  ['promise.network', 'stays', phone(variantPart, wants)],
   ['promise.mark', 'agreed', said({ 'consent.mark': 'yes' }, service())],
   ['promise.mark', 'ask', service()],
   ['promise.mark', 'refused', said({ 'consent.mark': 'no' }, service())],

@@ -16,6 +16,7 @@ import { people } from './people.ts'
 import { pictures } from './pictures.ts'
 import { places } from './places.ts'
 import { remedies } from './remedies.ts'
+import { refused } from './refused.ts'
 import { runs } from './runs.ts'
 import { shelf } from './shelf.ts'
 import { slips } from './slips.ts'
@@ -37,6 +38,7 @@ export const en = {
   ...fit,
   ...fitUnread,
   ...bench,
+  ...refused,
   ...runs,
   ...remedies,
   ...order,
