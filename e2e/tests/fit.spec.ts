@@ -126,7 +126,7 @@ test('a tablet on trial goes back to stable with a wipe, and where data must sur
   const kept = { ...wish, answers: PHOTOS, facts: tablet('OST11A260497') }
   await page.goto(`/slips/${await playedSlip(known, kept)}/firmware`)
   await expect(title(page)).toContainText('Nothing on the shelf fits it')
-  await expect(page.getByRole('main')).toContainText('They must survive')
+  await expect(page.getByRole('main')).toContainText('and they must survive')
 })
 
 test('a tablet that was left behind gets a loader and two steps, each on its base, in one route', async ({

@@ -214,3 +214,31 @@ it('gives up when it is told to, and asks for that now and then', () => {
   )
   expect(front).toMatchObject({ limit: true, labels: 64 })
 })
+
+it('keeps a way that is asked for beside one that costs less, and drops it for one of fewer packages', () => {
+  const cost = (minutes: number, packages: number) => ({ ...NO_COST, minutes, packages })
+  const moves = { parts: cost(9, 1), device: cost(5, 1), round: cost(12, 2) } as const
+  type Named = keyof typeof moves
+  const ways = (wanted: readonly Named[]) => {
+    const { ends } = search<string, Named>(
+      {
+        start: 'here',
+        helpers: [],
+        aims: Object.keys(moves) as readonly Named[],
+        idOf: (move) => move,
+        endOf: () => 'there',
+        allows: () => true,
+        apply: (_, move) => ({ state: 'there', cost: moves[move] }),
+        nameOf: (state) => state,
+        covers: () => true,
+        prefers: ([move]) => move !== undefined && wanted.includes(move),
+      },
+      { most: 100 },
+    )
+    return (ends.get('there') ?? []).flatMap((one) => one.moves)
+  }
+  expect(ways([])).toEqual(['device'])
+  expect(ways(['parts'])).toEqual(['device', 'parts'])
+  expect(ways(['parts', 'round'])).toEqual(['device', 'parts'])
+  expect(ways(['device'])).toEqual(['device'])
+})

@@ -40,7 +40,7 @@ export type World<State, Move> = {
   readonly covers: (a: State, b: State) => boolean
   /** Whether an end in `a` is as good as one in `b`; left out: ends are held against each other by cost alone. */
   readonly endsAsWell?: (a: State, b: State) => boolean
-  /** A way that is asked for: none that is not does for it, whatever it costs; left out: none is. */
+  /** A way that is asked for: one that is not does for it only with fewer packages; left out: none is. */
   readonly prefers?: (moves: readonly Move[]) => boolean
 }
 
@@ -212,7 +212,8 @@ function endsBetter<State, Move>(
   const [mine, its] = [world.lacks?.(a.end) ?? [], world.lacks?.(b.end) ?? []]
   if (!mine.every((one) => its.includes(one))) return false
   if (mine.length < its.length) return true
-  if (world.prefers?.(b.moves) === true && !world.prefers(a.moves)) return false
+  const asked = world.prefers?.(b.moves) === true && !world.prefers(a.moves)
+  if (asked && b.cost.packages <= a.cost.packages) return false
   return world.endsAsWell?.(a.end, b.end) !== false && comesFirst(world, a, b)
 }
 
