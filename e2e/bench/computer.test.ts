@@ -39,7 +39,12 @@ describe('what a computer tells', () => {
       bench.address,
       slip.port,
       { serial: slip.serial, mode: 'normal' },
-      { version: '0.1.0', freeMiB, probe: more === null ? null : { ...ALL, ...more } },
+      {
+        version: '0.1.0',
+        freeMiB,
+        probe: more === null ? null : { ...ALL, ...more },
+        bench: null,
+      },
     )
   const failing = async () =>
     (await slip.ready()).checks

@@ -1,6 +1,6 @@
 /** Intake through the server: what is asked follows symptom and road, and what something lighter cures ends the job. */
 import type { Job } from '@plain-slate/api'
-import { FUNCTIONS, handBackTopics } from '@plain-slate/core'
+import { FUNCTIONS, UNPREPARED, handBackTopics } from '@plain-slate/core'
 import type { Bench, Browser } from '@plain-slate/server/testing'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { INTAKE } from './lines.ts'
@@ -39,7 +39,9 @@ describe('something lighter', () => {
     ])
     const works = Object.fromEntries(FUNCTIONS.map((one) => [`after.${one}`, 'works']))
     expect((await slip.say({ ...works, 'after.data': 'as-promised' })).at).toBe('hand-back')
-    const back = Object.fromEntries(handBackTopics(new Map()).map((topic) => [topic, 'done']))
+    const back = Object.fromEntries(
+      handBackTopics(new Map(), UNPREPARED).map((topic) => [topic, 'done']),
+    )
     await slip.say(back)
     await ilse.post(slip.at('state'), { state: 'closed' })
     expect(is(await slip.job(), 'hand-back')).toBe('done')

@@ -34,7 +34,7 @@ function start(...more: string[]): Started {
 async function started(...more: string[]): Promise<Started> {
   const one = start(...more)
   const up = () => one.output().includes('PIN') || one.child.exitCode !== null
-  await waitUntil(up, 120_000)
+  await waitUntil(up, 240_000)
   expect(one.output()).toContain(`Plain Slate runs at ${address}/`)
   return one
 }
@@ -71,6 +71,24 @@ async function ctrlC(): Promise<boolean> {
   return noneLeft()
 }
 const noneLeft = () => waitUntil(() => ours().length === 0, 60_000)
+
+const PORTS = {
+  front: ['P1', 'P2', 'P3', 'P4', 'P5', 'P6'].map((port) => `${port} of the front bench`),
+  back: ['back-P1', 'back-P2', 'back-P3'].map((port) => `${port} of the back room`),
+}
+/** The ports with their benches, once every agent has told of its own. */
+async function benches(): Promise<readonly string[]> {
+  const authorization = `Bearer ${readFileSync(join(folder, 'bench.secret'), 'utf8').trim()}`
+  type Told = { ports: { name: string; bench: string | null }[] }
+  let told: string[] = []
+  await waitUntil(async () => {
+    const answer = await fetch(`${address}/api/bench`, { headers: { authorization } })
+    const { ports } = (await answer.json()) as Told
+    told = ports.map(({ name, bench }) => `${name} of ${bench ?? ''}`)
+    return ports.length > 6 && ports.every(({ bench }) => bench !== null)
+  }, 60_000)
+  return told.sort((a, b) => Number(a.startsWith('back')) - Number(b.startsWith('back')))
+}
 
 afterAll(async () => {
   await ctrlC()
@@ -130,7 +148,8 @@ describe('the start command', () => {
     const supervisor = processOf('scripts/start.mjs')
     process.kill(supervisor.pid, 'SIGKILL')
     await pause(100)
-    await started()
+    await started('--benches', '2')
+    expect(await benches()).toEqual([...PORTS.front, ...PORTS.back])
     const book = spawn('npx', ['--no', 'plain-slate', 'book', 'verify', '--data', folder], {
       cwd: ROOT,
     })

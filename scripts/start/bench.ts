@@ -2,7 +2,7 @@
  * The bench of a data folder: the simulated one of the demo, or the ports of real ones that a file on
  * this machine names. Lays out folders and files for the processes; the processes are services.
  */
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import {
   DEMO_COMPUTER,
@@ -24,14 +24,41 @@ import { logIn } from './folder.ts'
 
 const PORTS = ['P1', 'P2', 'P3', 'P4', 'P5', 'P6'] as const
 
+type DemoBench = {
+  /** Files are called by it. */
+  readonly key: string
+  /** What people call it, where there is more than one. */
+  readonly name: string
+  readonly ports: readonly string[]
+  readonly computer: typeof DEMO_COMPUTER
+}
+/** Nobody has put the driver of the tablets' rescue on the computer of the back room yet. */
+const BENCHES: readonly DemoBench[] = [
+  { key: 'bench', name: 'the front bench', ports: PORTS, computer: DEMO_COMPUTER },
+  {
+    key: 'bench-back',
+    name: 'the back room',
+    ports: ['back-P1', 'back-P2', 'back-P3'],
+    computer: {
+      ...DEMO_COMPUTER,
+      drivers: DEMO_COMPUTER.drivers.filter(({ id }) => id !== 'fen-rescue'),
+    },
+  },
+]
+const computerOf = ({ key }: DemoBench): string =>
+  key === 'bench' ? 'computer.json' : `${key}-computer.json`
+
 export type StandIns = {
   readonly service: Service
   /** The file from which the server reads where the control side is. */
   readonly controlFile: string
 }
 
-/** The simulated bench, its devices made the first time. Writes the agent's bench file too. */
-export async function simulatedBench(dataFolder: string, pace: number): Promise<StandIns> {
+/** The simulated bench, or two, its devices made the first time. Writes the agents' bench files too. */
+export async function simulatedBench(
+  dataFolder: string,
+  { pace, benches: count }: { readonly pace: number; readonly benches: number },
+): Promise<StandIns> {
   const folder = join(dataFolder, 'stand-ins')
   const devices = join(folder, 'devices')
   mkdirSync(devices, { recursive: true })
@@ -41,8 +68,10 @@ export async function simulatedBench(dataFolder: string, pace: number): Promise<
         { folder: devices, family: familyNamed(device.line.family), scale: DEMO_SCALE },
         device,
       )
-  const [control = 0, ...ports] = await freePorts(1 + PORTS.length)
-  const listening = Object.fromEntries(PORTS.map((name, index) => [name, ports[index] ?? 0]))
+  const benches = BENCHES.slice(0, count)
+  const names = benches.flatMap(({ ports }) => ports)
+  const [control = 0, ...ports] = await freePorts(1 + names.length)
+  const listening = Object.fromEntries(names.map((name, index) => [name, ports[index] ?? 0]))
   const file = {
     format: 'plain-slate/stand-in-bench@1',
     pace,
@@ -50,15 +79,20 @@ export async function simulatedBench(dataFolder: string, pace: number): Promise<
     families: demoFamilies(),
     images: imagesKept(folder),
     permits: DEMO_PERMITS,
+    computers: benches.map((one) => ({ file: computerOf(one), ports: one.ports })),
   }
   writeFileSync(join(folder, 'bench.json'), JSON.stringify(file))
-  const computer = join(folder, 'computer.json')
-  if (!existsSync(computer)) writeFileSync(computer, JSON.stringify(DEMO_COMPUTER))
+  for (const one of benches) {
+    const computer = join(folder, computerOf(one))
+    if (!existsSync(computer)) writeFileSync(computer, JSON.stringify(one.computer))
+  }
   secretIn(join(folder, 'link.secret'))
   const secret = secretIn(join(folder, 'control.secret'))
   const controlFile = join(folder, 'control')
   writeFileSync(controlFile, `http://127.0.0.1:${control}/\n${secret}\n`, { mode: 0o600 })
-  writeBenchFile(dataFolder, listening)
+  for (const one of BENCHES)
+    if (benches.includes(one)) writeBenchFile(dataFolder, one, listening, benches.length > 1)
+    else rmSync(benchFile(dataFolder, one), { force: true })
   const service = nodeService({
     name: 'stand-ins',
     file: 'packages/standins/src/main.ts',
@@ -89,43 +123,56 @@ async function freePorts(count: number): Promise<readonly number[]> {
   return [...ports]
 }
 
-const benchFile = (dataFolder: string) => join(dataFolder, 'bench.json')
+const benchFile = (dataFolder: string, { key }: Pick<DemoBench, 'key'>) =>
+  join(dataFolder, `${key}.json`)
 
-function writeBenchFile(dataFolder: string, ports: Readonly<Record<string, number>>): void {
-  const named = Object.entries(ports).map(([name, port]) => [
-    name,
-    { address: `tcp:127.0.0.1:${port}` },
-  ])
+function writeBenchFile(
+  dataFolder: string,
+  bench: DemoBench,
+  ports: Readonly<Record<string, number>>,
+  isNamed: boolean,
+): void {
+  const named = bench.ports.map((name) => [name, { address: `tcp:127.0.0.1:${ports[name] ?? 0}` }])
   const file = {
     format: 'plain-slate/bench@1',
+    ...(isNamed ? { bench: bench.name } : {}),
     ports: Object.fromEntries(named) as object,
-    computer: join('stand-ins', 'computer.json'),
+    computer: join('stand-ins', computerOf(bench)),
   }
-  writeFileSync(benchFile(dataFolder), JSON.stringify(file, undefined, 2))
+  writeFileSync(benchFile(dataFolder, bench), JSON.stringify(file, undefined, 2))
 }
 
-/** The agent of this machine's ports; undefined while no file names any. */
-export function agentService(
+/** The agents of this machine's ports, one a bench file; none while no file names any. */
+export const agentServices = (
   dataFolder: string,
   address: string,
   vaultFolder: string,
-): Service | undefined {
-  if (!existsSync(benchFile(dataFolder))) return undefined
+): readonly Service[] =>
+  BENCHES.filter((bench) => existsSync(benchFile(dataFolder, bench))).map((bench) =>
+    agentService(dataFolder, bench, { address, vaultFolder }),
+  )
+
+function agentService(
+  dataFolder: string,
+  bench: DemoBench,
+  { address, vaultFolder }: { readonly address: string; readonly vaultFolder: string },
+): Service {
+  const name = bench.key === 'bench' ? 'agent' : `agent-${bench.key}`
   const linkSecret = existsSync(join(dataFolder, 'stand-ins'))
     ? join(dataFolder, 'stand-ins', 'link.secret')
     : join(dataFolder, 'link.secret')
   secretIn(linkSecret)
   return nodeService({
-    name: 'agent',
+    name,
     file: 'packages/agent/src/main.ts',
     env: {
       PLAIN_SLATE_SERVER: address,
       PLAIN_SLATE_BENCH_SECRET: join(dataFolder, 'bench.secret'),
       PLAIN_SLATE_LINK_SECRET: linkSecret,
-      PLAIN_SLATE_BENCH: benchFile(dataFolder),
-      PLAIN_SLATE_AGENT_FOLDER: join(dataFolder, 'agent'),
+      PLAIN_SLATE_BENCH: benchFile(dataFolder, bench),
+      PLAIN_SLATE_AGENT_FOLDER: join(dataFolder, name),
       PLAIN_SLATE_VAULT: vaultFolder,
     },
-    logFile: logIn(dataFolder, 'agent'),
+    logFile: logIn(dataFolder, name),
   })
 }

@@ -22,7 +22,7 @@ import { pause } from '../process/alive.ts'
 import { supervise } from '../process/supervisor.ts'
 import type { Service, Supervision, Watch } from '../process/supervisor.ts'
 import { nodeService } from '../process/node-service.ts'
-import { agentService, simulatedBench } from './bench.ts'
+import { agentServices, simulatedBench } from './bench.ts'
 import { buildWeb } from './build.ts'
 import type { Kind } from './folder.ts'
 import {
@@ -89,15 +89,15 @@ async function run(options: StartOptions, begun: Supervision[]): Promise<void> {
   await fill(databaseUrl, kind, keep)
   await building
   const address = `http://127.0.0.1:${port}/`
-  const standIns = kind === 'demo' ? await simulatedBench(dataFolder, options.pace) : undefined
+  const standIns = kind === 'demo' ? await simulatedBench(dataFolder, options) : undefined
   const secretsFile = serverSecrets(dataFolder)
-  const agent = agentService(dataFolder, address, vaultIn(dataFolder))
+  const agents = agentServices(dataFolder, address, vaultIn(dataFolder))
   const server = webService(
     { databaseUrl, port, secretsFile, dataFolder, kind },
     standIns?.controlFile,
   )
-  /* They end in the opposite order: web, agent, stand-ins, database. */
-  for (const service of [standIns?.service, agent, server])
+  /* They end in the opposite order: web, agents, stand-ins, database. */
+  for (const service of [standIns?.service, ...agents, server])
     if (service !== undefined) begun.push(await supervise(service, watch))
   if (kind === 'demo') await shelve(address, dataFolder)
   writeNote(dataFolder, address)

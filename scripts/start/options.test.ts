@@ -10,6 +10,11 @@ describe('the start command', () => {
     })
   })
 
+  it('has one bench unless it is told of two', () => {
+    expect(readOptions([], {})).toMatchObject({ benches: 1 })
+    expect(readOptions(['--benches', '2'], {})).toMatchObject({ benches: 2 })
+  })
+
   it('takes a data folder from where the project lies, or an absolute one', () => {
     expect(readOptions(['--data', '/srv/slate'], {})).toMatchObject({ dataFolder: '/srv/slate' })
   })
@@ -21,6 +26,7 @@ describe('the start command', () => {
 
   it('says in a sentence what it does not understand', () => {
     expect(() => readOptions(['--port', '99999'], {})).toThrow('--port takes a number')
+    expect(() => readOptions(['--benches', '3'], {})).toThrow('--benches takes 1 or 2')
     expect(() => readOptions(['--colour'], {})).toThrow('--help')
     expect(readOptions(['--help'], {})).toBe('help')
   })

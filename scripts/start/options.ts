@@ -11,6 +11,8 @@ export type StartOptions = {
   readonly empty: boolean
   /** How much faster simulated devices live; 0: as fast as bytes go. */
   readonly pace: number
+  /** Benches of the demo: one agent, computer and row of ports each. */
+  readonly benches: 1 | 2
   /** A database of one's own instead of the private cluster. */
   readonly databaseUrl: string | undefined
 }
@@ -28,6 +30,7 @@ and fills it with a demo shop.
   --data DIR    keep everything in this folder (./data)
   --empty       no demo: whoever opens the page first founds the shop and becomes its first lead
   --pace N      simulated devices live N times as fast as real ones (${DEMO_PACE}; 0: as fast as bytes go)
+  --benches 2   the demo has a second bench, with an agent, a computer and ports of its own
   --help        this text
 
 DATABASE_URL=postgres://… uses a PostgreSQL of your own instead of the private one.
@@ -46,8 +49,12 @@ export function readOptions(
   const pace = values.pace === undefined ? DEMO_PACE : Number(values.pace)
   if (!(pace >= 0 && pace <= 1000))
     throw new CannotGoOn(`--pace takes a number from 0 to 1000, not “${values.pace ?? ''}”.`)
+  const benches = Number(values.benches ?? 1)
+  if (benches !== 1 && benches !== 2)
+    throw new CannotGoOn(`--benches takes 1 or 2, not “${values.benches ?? ''}”.`)
   return {
     port,
+    benches,
     dataFolder: resolve(ROOT, values.data ?? 'data'),
     empty: values.empty === true,
     pace,
@@ -64,6 +71,7 @@ function parse(args: readonly string[]) {
         data: { type: 'string' },
         empty: { type: 'boolean' },
         pace: { type: 'string' },
+        benches: { type: 'string' },
         help: { type: 'boolean' },
       },
     }).values

@@ -161,5 +161,7 @@ export const afterLines = [
 ]
 export function backLines(job: DemoJob): readonly (readonly [string, string])[] {
   const lines = standingLines(intakeLines(job).map(([topic, answer]) => ({ topic, answer, at: 0 })))
-  return handBackTopics(lines).map((topic) => [topic, 'done'] as const)
+  return handBackTopics(lines, { permission: true, copies: false }).map(
+    (topic) => [topic, 'done'] as const,
+  )
 }

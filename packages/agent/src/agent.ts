@@ -30,7 +30,7 @@ export async function startAgent(config: AgentConfig): Promise<RunningAgent> {
   const ports = [...config.ports].map(
     ([name, address]) => new BenchPort({ name, address, config, server, vault }),
   )
-  const probe = new ComputerProbe(config.folder, config.computer)
+  const probe = new ComputerProbe(config.folder, config.computer, config.bench)
   const agent = new Agent(config.id, server, ports, probe)
   const ending = new AbortController()
   const { signal } = ending

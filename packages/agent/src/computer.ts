@@ -17,17 +17,24 @@ const FREE_STEP = 64
 export class ComputerProbe {
   readonly #folder: string
   readonly #file: string | undefined
+  readonly #bench: string | undefined
   #why = ''
 
-  constructor(folder: string, file: string | undefined) {
+  constructor(folder: string, file: string | undefined, bench: string | undefined) {
     this.#folder = folder
     this.#file = file
+    this.#bench = bench
   }
 
   async told(): Promise<BenchComputer> {
     const { bavail, bsize } = await statfs(this.#folder)
     const free = Math.floor((bavail * bsize) / MIB / FREE_STEP) * FREE_STEP
-    return { version: VERSION, freeMiB: Math.min(FREE_MOST, free), probe: this.#read() }
+    return {
+      version: VERSION,
+      freeMiB: Math.min(FREE_MOST, free),
+      probe: this.#read(),
+      bench: this.#bench ?? null,
+    }
   }
 
   #read(): Computer | null {

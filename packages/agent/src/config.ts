@@ -21,6 +21,8 @@ export const benchFileSchema = z.object({
       z.object({ command: z.tuple([z.string()], z.string()) }),
     ]),
   ),
+  /** What this bench is called, where a shop has more than one. */
+  bench: z.exactOptional(z.string().min(1).max(24)),
   /** The file in which a probe of this machine keeps what it sees; a name without a folder is beside this file. */
   computer: z.exactOptional(z.string().min(1)),
 })
@@ -42,6 +44,8 @@ export type AgentConfig = {
   readonly ports: ReadonlyMap<string, Address>
   /** Where a probe of this machine keeps what it sees; undefined: there is none. */
   readonly computer: string | undefined
+  /** What this bench is called, where a shop has more than one. */
+  readonly bench: string | undefined
   readonly folder: string
   readonly vaultFolder: string
   readonly id: string
@@ -67,6 +71,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Result<AgentConfig, string> 
     secret: readFileSync(given.PLAIN_SLATE_BENCH_SECRET, 'utf8').trim(),
     linkSecret: readFileSync(given.PLAIN_SLATE_LINK_SECRET, 'utf8').trim(),
     ports,
+    bench: file.bench,
     computer:
       file.computer === undefined
         ? undefined

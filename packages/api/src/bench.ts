@@ -22,6 +22,8 @@ export type Seen = z.infer<typeof seenSchema>
 
 export const portSchema = z.object({
   name: z.string(),
+  /** What its bench is called; null: the shop has one, or none that lives holds it. */
+  bench: z.string().nullable(),
   cable: z.string().nullable(),
   note: z.string(),
   word: z.enum(LEDGE_WORDS),
@@ -57,6 +59,8 @@ export const cableSchema = z.object({
 })
 export const computerShownSchema = z.object({
   agent: z.string(),
+  /** What its bench is called; null: the shop has one, or nobody named it. */
+  bench: z.string().nullable(),
   ports: z.array(z.string()),
   /** The agent's version; `same`: it is the server's own. */
   version: z.string().nullable(),

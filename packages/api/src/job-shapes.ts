@@ -259,6 +259,8 @@ export const jobSchema = z.object({
   /** Whole packages of the route that nobody outside vouches for, and whether a lead overruled that. */
   unpublished: z.object({ keys: z.array(z.string()), overruled: z.boolean() }),
   /** What is still to be done for the customer's copy. */
+  /** What Hand back asks: topics, each once. */
+  handBack: z.array(z.string()),
   care: z.enum(CARES),
 })
 export type Job = z.infer<typeof jobSchema>
@@ -343,6 +345,7 @@ export const paperSchema = z.object({
     }),
   ),
   marks: z.array(z.enum(['floor', 'loader'])),
+  bears: z.array(z.string()),
   worse: z.array(worseSchema),
 })
 export type PaperShown = z.infer<typeof paperSchema>

@@ -43,16 +43,24 @@ export type StandInDevice = z.infer<typeof standInDeviceSchema>
 
 const serial = z.string().min(4).max(40)
 const port = z.string().min(1).max(12)
-/** What is done with the computer beside them. `version` null: it is taken off; `program` null: it is closed. */
+/**
+ * What is done with the computer beside them. `version` null: it is taken off; `program` null: it is closed. `at`: a
+ * port of the computer that is meant; left out: the first.
+ */
 const computerActs = [
   z.object({
     kind: z.literal('driver'),
     driver: z.string().min(1).max(40),
     version: z.int().positive().nullable(),
+    at: z.exactOptional(port),
   }),
   z.object({ kind: z.literal('rival'), port, program: z.string().min(1).max(60).nullable() }),
   z.object({ kind: z.literal('power-saving'), port, on: z.boolean() }),
-  z.object({ kind: z.literal('sleep'), minutes: z.int().positive().max(10_000).nullable() }),
+  z.object({
+    kind: z.literal('sleep'),
+    minutes: z.int().positive().max(10_000).nullable(),
+    at: z.exactOptional(port),
+  }),
 ] as const
 
 export const standInActSchema = z.discriminatedUnion('kind', [

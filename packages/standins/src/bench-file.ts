@@ -10,6 +10,11 @@ export const benchFileSchema = z.object({
   families: z.array(familySchema),
   images: z.array(imageFactsSchema),
   permits: z.array(permitSchema).default([]),
+  /** Files of the computers, with the ports that each has; of the last all that are left. */
+  computers: z
+    .array(z.object({ file: z.string().min(1), ports: z.array(z.string()) }))
+    .min(1)
+    .default([{ file: 'computer.json', ports: [] }]),
 })
 export type BenchFile = z.infer<typeof benchFileSchema>
 

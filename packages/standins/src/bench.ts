@@ -41,8 +41,8 @@ export type BenchPlan = {
   readonly families: readonly Family[]
   /** What the makers have signed. */
   readonly images: readonly ImageFacts[]
-  /** The file that tells of its computer; without one nobody is told. */
-  readonly computer?: string
+  /** The files that tell of its computers, with the ports of each; of the last all that are left. None: nobody is told. */
+  readonly computers?: readonly { readonly file: string; readonly ports: readonly string[] }[]
   /** What makers have permitted. */
   readonly permits?: readonly Permit[]
 }
@@ -70,11 +70,11 @@ export async function openBench(plan: BenchPlan): Promise<Bench> {
     .filter((name) => name.endsWith('.json'))
     .sort()
     .map((name) => openDevice(plan, catalogue, join(plan.folder, name)))
-  const computer = new StandInComputer(plan.computer, plan.families)
+  const computers = computersOf(plan)
   const servers = await Promise.all(
     Object.entries(plan.ports).map(async ([name, port]) => {
       const server = createServer((socket) =>
-        take({ devices, computer, secret: plan.secret, port: name }, socket),
+        take({ devices, computers, secret: plan.secret, port: name }, socket),
       )
       return [name, server, await listening(server, port)] as const
     }),
@@ -83,7 +83,7 @@ export async function openBench(plan: BenchPlan): Promise<Bench> {
     ports: Object.fromEntries(servers.map(([name, , port]) => [name, port])),
     devices: () => devices.map(({ device }) => device),
     shown: () => devices.map(({ device, clock }) => shownOf(device, clock)),
-    act: (act) => (isOfComputer(act) ? actOnIt(devices, computer, act) : actOn(devices, act)),
+    act: (act) => (isOfComputer(act) ? actOnIt(devices, computers, act) : actOn(devices, act)),
     async stop() {
       for (const one of devices) {
         one.device.leave()
@@ -93,6 +93,20 @@ export async function openBench(plan: BenchPlan): Promise<Bench> {
       for (const { device } of devices) device.flash.close()
     },
   }
+}
+
+/** The computer of a port. */
+type Computers = (port: string | undefined) => StandInComputer
+
+function computersOf({ computers = [], families }: BenchPlan): Computers {
+  const all = computers.map(({ file, ports }) => ({
+    ports,
+    computer: new StandInComputer(file, families),
+  }))
+  const last = all.at(-1)?.computer ?? new StandInComputer(undefined, families)
+  const first = all[0]?.computer ?? last
+  return (port) =>
+    port === undefined ? first : (all.find(({ ports }) => ports.includes(port))?.computer ?? last)
 }
 
 function openDevice(plan: BenchPlan, catalogue: Catalogue, path: string): OnBench {
@@ -112,24 +126,25 @@ function openDevice(plan: BenchPlan, catalogue: Catalogue, path: string): OnBenc
 
 type ThisPort = {
   readonly devices: readonly OnBench[]
-  readonly computer: StandInComputer
+  readonly computers: Computers
   readonly secret: string
   readonly port: string
 }
 
-const isHeardAt = (computer: StandInComputer, { device }: OnBench): boolean =>
-  device.port === null || computer.hears(device.nature.family, device.model.mode, device.port)
+const isHeardAt = (computers: Computers, { device }: OnBench): boolean =>
+  device.port === null ||
+  computers(device.port).hears(device.nature.family, device.model.mode, device.port)
 
 const isOfComputer = (act: StandInAct): act is ComputerAct => !('serial' in act)
 
 /** What is no longer heard is lost at once. */
 function actOnIt(
   devices: readonly OnBench[],
-  computer: StandInComputer,
+  computers: Computers,
   act: ComputerAct,
 ): string | undefined {
-  const why = computer.act(act)
-  for (const one of devices) if (!isHeardAt(computer, one)) drop(one)
+  const why = computers('port' in act ? act.port : act.at).act(act)
+  for (const one of devices) if (!isHeardAt(computers, one)) drop(one)
   return why
 }
 
@@ -138,7 +153,7 @@ function take(at: ThisPort, socket: Socket): void {
   const { devices, secret, port } = at
   const there = devices.find(({ device }) => device.port === port)
   socket.on('error', () => socket.destroy())
-  if (there === undefined || !isAwake(there) || !isHeardAt(at.computer, there))
+  if (there === undefined || !isAwake(there) || !isHeardAt(at.computers, there))
     return void socket.destroy()
   socket.setNoDelay(true)
   const { device, clock } = there

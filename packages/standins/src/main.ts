@@ -26,7 +26,7 @@ const bench = await openBench({
   families: file.families,
   images: file.images,
   permits: file.permits,
-  computer: join(folder, 'computer.json'),
+  computers: file.computers.map((one) => ({ ...one, file: join(folder, one.file) })),
 })
 const control = controlServer(bench, secretIn('control.secret'))
 const port = Number(process.env['PLAIN_SLATE_CONTROL_PORT'] ?? 0)

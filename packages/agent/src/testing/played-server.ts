@@ -44,6 +44,7 @@ export class PlayedServer {
       secret: 's',
       linkSecret: 's',
       computer: undefined,
+      bench: undefined,
       ports: new Map(Object.entries(ports)),
       folder: this.folder,
       vaultFolder: mkdtempSync(join(tmpdir(), 'vault-')),

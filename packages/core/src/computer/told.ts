@@ -29,5 +29,7 @@ export const benchComputerSchema = z.object({
   /** MiB that are free where it keeps its journals. */
   freeMiB: z.int().nonnegative(),
   probe: computerSchema.nullable(),
+  /** What its bench is called, where a shop has more than one. */
+  bench: z.string().min(1).max(24).nullable().default(null),
 })
 export type BenchComputer = z.infer<typeof benchComputerSchema>

@@ -114,6 +114,7 @@ const paper = (more: Partial<PaperFacts> = {}) =>
     fates: [{ item: 'tickets', name: 'stored tickets', fate: 'kept' }],
     was: { floors: { floor: 5 }, loader: 6 },
     now: { floors: { floor: 5 }, loader: 6 },
+    bears: [],
     after: after(),
     ...more,
   })

@@ -9,7 +9,13 @@ import { beforeLeaving, copyItem, leaveOpen } from './leave.ts'
 
 const linesOf = (more: Readonly<Record<string, string>>, at = 200) =>
   standingLines(Object.entries(more).map(([topic, answer]): Line => ({ topic, answer, at })))
-const PLAN = { takenAt: 100, needs: 44, permission: false, fates: ['kept'] } as const
+const PLAN = {
+  takenAt: 100,
+  needs: 44,
+  permission: false,
+  keepsOwn: false,
+  fates: ['kept'],
+} as const
 const leaving = (more: Partial<Leaving> = {}): Leaving => ({
   family: tarn,
   mode: 'normal',
@@ -54,6 +60,11 @@ describe('what is asked', () => {
       ['tally', 'backup', 'permission', 'charge'],
     ],
     ['one whose data may go', leaving({ keepData: false }), ['permission', 'charge']],
+    [
+      'one that keeps parts of its owner’s own',
+      leaving({ plan: { ...PLAN, keepsOwn: true } }),
+      ['tally', 'backup', 'addons', 'charge'],
+    ],
     ['one at its set-up page', leaving({ inUse: false }), ['permission', 'charge']],
     ['one that is elsewhere now', leaving({ here: false }), ['backup', 'permission']],
     [

@@ -17,6 +17,7 @@ export const LEAVE_ITEMS = [
   'backup',
   'accounts',
   'restart',
+  'addons',
   'permission',
   'charge',
 ] as const
@@ -65,6 +66,8 @@ export type LeavePlan = {
   readonly needs: number
   /** A step of it needs the link permission. */
   readonly permission: boolean
+  /** A part of its owner's own stays on it, or is put on. */
+  readonly keepsOwn: boolean
   /** What becomes of the customer's things, each once. */
   readonly fates: readonly Fate[]
 }
@@ -76,6 +79,7 @@ export function beforeLeaving(at: Leaving): readonly LeaveItem[] {
     ...(here && inUse && keepData && counts(at) ? [seen('tally', at.looked)] : []),
     ...(inUse && keepData && wantsCopy(at) ? [copyItem(at.lines, true)] : []),
     ...(inUse && removes(at) ? accountItems(at) : []),
+    ...(inUse && at.plan?.keepsOwn === true ? [addonsItem(at.lines)] : []),
     ...(asksPermission(at) ? [permissionItem(at)] : []),
     ...(here && drainsAway(at) ? [chargeItem(at)] : []),
   ]
@@ -145,6 +149,10 @@ const removes = ({ family, keepData, plan, house, lines, screenLock }: Leaving):
   house.accounts === 'before' &&
   (plan === undefined ? !keepData : plan.fates.includes('wiped')) &&
   (said(lines, 'owner.account') !== 'absent' || screenLock === 'on')
+
+/** Add-ons of its owner's that break an update off are put off while it runs; on again when it is handed back. */
+const addonsItem = (lines: Lines): LeaveItem =>
+  spoken('addons', lines, { answers: ['done', 'none'] })
 
 /** Off with account and screen lock, and what dies with the lock said; then it is restarted once, to be sure. */
 function accountItems({ family, lines, things }: Leaving): readonly LeaveItem[] {

@@ -33,6 +33,8 @@ export type PaperFacts = {
   /** What the device was, and what it said of itself after; undefined: nobody asked it. */
   readonly was: Levels
   readonly now: Levels | undefined
+  /** Marks that it bears, as its family says them. */
+  readonly bears: readonly string[]
   readonly after: AfterFacts
 }
 
@@ -65,6 +67,8 @@ export type Paper = {
   }[]
   /** What stays on it for good, as far as it was written or read. */
   readonly marks: readonly ('floor' | 'loader')[]
+  /** Marks that it bears, as its family says them: custom, service. */
+  readonly bears: readonly string[]
   readonly worse: readonly Worse[]
 }
 
@@ -84,6 +88,7 @@ export function paperOf(at: PaperFacts): Paper {
             found: fate === 'unpromised' ? 'unseen' : found,
           })),
     marks: marksOf(at),
+    bears: at.bears,
     worse:
       done.kind === 'ended'
         ? worseAfter(at.after)

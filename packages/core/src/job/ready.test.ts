@@ -30,6 +30,7 @@ const plan = {
   fates: ['kept'],
   consents: [],
   fromCard: false,
+  keepsOwn: false,
 } as const
 const pack = { title: 'H2.104.r4', whole: true, published: true, bytes: true }
 const facts = (more: Partial<ReadyFacts> = {}): ReadyFacts => ({
@@ -201,6 +202,20 @@ describe('what a person makes sure of', () => {
     expect(open({ lines: linesOf({ 'accessory.case': 'here' }) })).not.toContain('ready.out')
   })
 
+  it('asks who puts a copy back where something is lost, and tells how long that takes', () => {
+    const lost = { ...plan, fates: ['wiped' as const] }
+    const made = linesOf({ 'ready.backup': 'opens' })
+    const restore = { mib: 512, low: 15, high: 22 }
+    const asked = (more: Partial<ReadyFacts>) =>
+      confirmationsOf(facts({ plan: lost, lines: made, restore, ...more })).find(
+        ({ topic }) => topic === 'ready.restore',
+      )
+    expect(asked({})).toMatchObject({ answers: ['shop', 'owner'], facts: restore, signed: false })
+    expect(asked({ plan })).toBeUndefined()
+    expect(asked({ lines: linesOf({ 'ready.backup': 'not-wanted' }) })).toBeUndefined()
+    expect(asked({ keepData: false })).toBeUndefined()
+  })
+
   it('asks of one that runs what can be done only then, and of one that does not start no copy', () => {
     const leaving: ReadyFacts['leaving'] = {
       family: tarn,
@@ -228,6 +243,9 @@ describe('what a person makes sure of', () => {
     const before = { ...wiped, house: { ...USUAL_HOUSE, accounts: 'before' as const } }
     expect(open({ leaving: before })).toContain('ready.accounts')
     expect(open({ leaving: wiped })).not.toContain('ready.accounts')
+    const own = { ...leaving, plan: { ...plan, keepsOwn: true } }
+    expect(open({ leaving: own })).toContain('ready.addons')
+    expect(open({ leaving })).not.toContain('ready.addons')
     const first = confirmationsOf(facts({ leaving: waived }))[0]
     expect(first).toMatchObject({ topic: 'ready.backup', answer: 'waived', signed: true })
     const dead = confirmationsOf(facts({ starts: false }))[0]
@@ -252,14 +270,16 @@ describe('what a person makes sure of', () => {
     const fates = (...fates: readonly Fate[]) =>
       open({ plan: { ...plan, fates }, lines: linesOf(SIGNED) })
     expect(fates('kept')).toEqual([])
-    expect(fates('wiped')).toEqual(['fate.wiped'])
+    expect(fates('wiped')).toEqual(['fate.wiped', 'ready.restore'])
     expect(fates('kept', 'unreadable', 'unpromised')).toEqual([
       'fate.unreadable',
       'fate.unpromised',
+      'ready.restore',
     ])
+    const signed = { ...SIGNED, 'ready.restore': 'shop' }
     const wiping = { plan: { ...plan, fates: ['wiped'] as const } }
-    expect(open({ ...wiping, lines: linesOf({ ...SIGNED, 'fate.wiped': 'yes' }) })).toEqual([])
-    expect(open({ ...wiping, lines: linesOf({ ...SIGNED, 'fate.wiped': 'no' }) })).toEqual([
+    expect(open({ ...wiping, lines: linesOf({ ...signed, 'fate.wiped': 'yes' }) })).toEqual([])
+    expect(open({ ...wiping, lines: linesOf({ ...signed, 'fate.wiped': 'no' }) })).toEqual([
       'fate.wiped',
     ])
   })

@@ -121,6 +121,8 @@ export type ReadyFacts = {
   readonly starts: boolean
   /** What the house decided of backups and of SIM and card. */
   readonly house: Pick<HouseRules, 'backup' | 'cards' | 'batteryFloor'>
+  /** MiB of the customer's that were counted, and seconds that copying them back takes at least and at most. */
+  readonly restore?: LeaveItem['facts']
   /** Percent a minute that it drains where it answers and does not charge. */
   readonly idleDrain: number
   readonly lines: Lines
@@ -230,6 +232,9 @@ const chargeFacts = ({ percent, plan, house }: ReadyFacts): Check['facts'] => ({
   floor: house.batteryFloor ?? 0,
 })
 
+/** What is done before it leaves its system stands among what people sign for too. */
+const ONCE: readonly LeaveItem['item'][] = ['accounts', 'restart', 'addons']
+
 /** In a mode that does not charge it only drains while people sign. */
 const drains = (at: ReadyFacts): boolean => at.mode?.charges === false
 const isSigned = (at: ReadyFacts): boolean => confirmationsOf(at).every(({ signed }) => signed)
@@ -246,9 +251,10 @@ export function confirmationsOf({
   leaving,
   starts,
   computer,
+  restore = {},
 }: Pick<
   ReadyFacts,
-  'plan' | 'keepData' | 'house' | 'lines' | 'leaving' | 'starts' | 'computer'
+  'plan' | 'keepData' | 'house' | 'lines' | 'leaving' | 'starts' | 'computer' | 'restore'
 >): readonly Confirmation[] {
   /* The card that the package is read from stays where it is. */
   const taken = ACCESSORIES.filter((one) => one !== 'case' && !(one === 'card' && plan?.fromCard))
@@ -262,6 +268,9 @@ export function confirmationsOf({
     const answer = current ? line.answer : undefined
     return { topic, answers, answer, signed: answer !== undefined && answer !== 'no', facts: {} }
   }
+  /* A copy is put back where something is lost: by whom, and how long that takes, is said before. */
+  const restores = said(lines, 'ready.backup') === 'opens' && losesSome(plan?.fates ?? [])
+  const restoring: Confirmation = { ...own('ready.restore', ['shop', 'owner']), facts: restore }
   const before = leaving === undefined ? [] : beforeLeaving(leaving)
   const waived = leaving !== undefined && isLeaveWaived(leaving)
   const once = (item: LeaveItem): Confirmation => {
@@ -273,7 +282,8 @@ export function confirmationsOf({
     ...consents.map((consent) => own(`fate.${consent}`, ['yes', 'no'])),
     ...(plan?.consents ?? []).map((one) => own(`consent.${one}`, ['yes', 'no'])),
     ...(copied ? [once(copyItem(lines, starts))] : []),
-    ...before.filter(({ item }) => item === 'accounts' || item === 'restart').map(once),
+    ...(copied && restores ? [restoring] : []),
+    ...before.filter(({ item }) => ONCE.includes(item)).map(once),
     own('ready.battery'),
     own('ready.cable'),
     ...(plan?.permission === true ? [own('ready.permission')] : []),

@@ -15,7 +15,8 @@ import {
   wishOf,
 } from './intake.ts'
 import type { JobFacts } from './stages.ts'
-import { careOf, handBackTopics, stageAt, standingsOf } from './stages.ts'
+import { UNPREPARED, handBackTopics, stillUndone } from './hand-back.ts'
+import { careOf, stageAt, standingsOf } from './stages.ts'
 
 const THINGS = ['tickets', 'settings']
 const GOOD: Readonly<Record<string, string>> = {
@@ -51,10 +52,15 @@ const AFTER = Object.fromEntries(
   TOPICS.filter(({ stage }) => stage === 'first-start').map(({ topic }) => [topic, 'works']),
 )
 
+const PREPARED = { permission: true, copies: true }
+
 /** A job in which everything is done but what is named. */
 function job(more: Partial<JobFacts> = {}, lines: Readonly<Record<string, string>> = {}): JobFacts {
-  const done = Object.fromEntries(handBackTopics(linesOf()).map((topic) => [topic, 'done']))
+  const done = Object.fromEntries(
+    handBackTopics(linesOf(), PREPARED).map((topic) => [topic, 'done']),
+  )
   return {
+    prepared: PREPARED,
     closed: true,
     things: THINGS,
     lighter: { open: 0, cured: undefined },
@@ -269,9 +275,36 @@ describe('a line said twice', () => {
 
 describe('a hand back', () => {
   it('asks for what came with the device, and closes without the copy being deleted', () => {
-    expect(handBackTopics(linesOf({ 'accessory.sim': 'here' }))).toContain('back.sim')
-    expect(handBackTopics(linesOf())).not.toContain('back.sim')
-    expect(handBackTopics(linesOf({ 'ready.backup': 'opens' }))).toEqual(handBackTopics(linesOf()))
+    const asks = (lines: Readonly<Record<string, string>> = {}) =>
+      handBackTopics(linesOf(lines), UNPREPARED)
+    expect(asks({ 'accessory.sim': 'here' })).toEqual(['back.sim', 'back.told'])
+    expect(asks()).toEqual(['back.told'])
+    expect(asks({ 'ready.backup': 'opens' })).toEqual(asks())
+  })
+
+  it('puts back what was to be put back, and add-ons where some were put off', () => {
+    const asks = (lines: Readonly<Record<string, string>>) =>
+      handBackTopics(linesOf(lines), UNPREPARED)
+    expect(asks({ 'ready.restore': 'owner' })).toContain('back.backup')
+    expect(asks({ 'ready.addons': 'done' })).toContain('back.addons')
+    expect(asks({ 'ready.addons': 'none' })).not.toContain('back.addons')
+  })
+
+  it('undoes what was prepared and nothing else, and again what a later look needed', () => {
+    const undone = (more: Partial<typeof UNPREPARED>) =>
+      handBackTopics(linesOf(), { ...UNPREPARED, ...more }).filter((one) => one.startsWith('undo'))
+    expect(undone({})).toEqual([])
+    expect(undone({ permission: true })).toEqual(['undo.permission', 'undo.key'])
+    expect(undone({ copies: true })).toEqual(['undo.copies'])
+    const lines = [
+      { topic: 'undo.key', at: 100 },
+      { topic: 'back.told', at: 100 },
+    ]
+    const stand = (lookedAt: number | undefined) =>
+      stillUndone(lines, lookedAt).map(({ topic }) => topic)
+    expect(stand(undefined)).toEqual(['undo.key', 'back.told'])
+    expect(stand(100)).toEqual(['undo.key', 'back.told'])
+    expect(stand(101)).toEqual(['back.told'])
   })
 
   it('leaves a copy as a due item: the owner’s word, then its deletion', () => {

@@ -8,10 +8,12 @@ import type { Verdict } from '../verdict/verdict.ts'
 import { isTakeable } from '../verdict/verdict.ts'
 import type { Stage } from '../terms/slip.ts'
 import { STAGES } from '../terms/slip.ts'
-import { ACCESSORIES, FUNCTIONS, UNDONE } from '../terms/line.ts'
+import { FUNCTIONS } from '../terms/line.ts'
 import type { Lines } from './intake.ts'
 import { haltOf, said, unsaid, wishOf } from './intake.ts'
 import type { Worse } from './first-start.ts'
+import type { Prepared } from './hand-back.ts'
+import { handBackTopics } from './hand-back.ts'
 import type { LighterName } from './lighter.ts'
 
 export type StageState = 'done' | 'open' | 'waits' | 'again' | 'halted'
@@ -61,6 +63,7 @@ export type JobFacts = {
   /** What is worse after the first start, and whether somebody decided on that. */
   readonly worse: readonly Worse[]
   readonly decided: boolean
+  readonly prepared: Prepared
 }
 
 type Own = Omit<StageStanding, 'stage'>
@@ -160,20 +163,11 @@ const OF: Readonly<Record<Stage, (job: JobFacts) => Own>> = {
       ? own('done', 'first-start.decided', { n: worse.length })
       : own('open', 'first-start.worse', { n: worse.length })
   },
-  'hand-back'({ lines, closed }) {
-    const open = handBackTopics(lines).filter((topic) => !lines.has(topic)).length
+  'hand-back'({ lines, closed, prepared }) {
+    const open = handBackTopics(lines, prepared).filter((topic) => !lines.has(topic)).length
     if (open > 0) return own('open', 'hand-back.open', { n: open })
     return closed ? own('done', 'hand-back.done') : own('open', 'hand-back.close')
   },
-}
-
-/**
- * What is undone and given back: the preparation, and the accessories that came with it. A copy of the
- * data stays until the owner says that all is well: that is aftercare, and closes nothing.
- */
-export function handBackTopics(lines: Lines): readonly string[] {
-  const theirs = ACCESSORIES.filter((one) => said(lines, `accessory.${one}`) === 'here')
-  return [...UNDONE.map((one) => `undo.${one}`), ...theirs.map((one) => `back.${one}`), 'back.told']
 }
 
 /** What is still to be done for a customer whose slip is closed: their word, then the copy. */

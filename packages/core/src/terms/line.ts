@@ -54,6 +54,8 @@ export const CONFIRMATIONS = [
   'permission',
   'out',
   'bench',
+  'addons',
+  'restore',
 ] as const
 export const UNDONE = ['permission', 'key', 'copies'] as const
 
@@ -97,7 +99,12 @@ const each = (
 const WORKS = ['works', 'fails', 'untested'] as const
 const SURVIVES = ['must', 'may-go', 'not-there'] as const
 /** A copy that was made and opens, one that nobody wants, and one that cannot be made are three answers. */
-const BACKUP = ['opens', 'not-wanted', 'impossible'] as const
+/** Confirmations that have other answers than that it was done. */
+const CONFIRMED = {
+  backup: ['opens', 'not-wanted', 'impossible'],
+  addons: ['done', 'none'],
+  restore: ['shop', 'owner'],
+} as const
 
 /** Every topic but the family's own things, in the order in which they are asked. */
 export const TOPICS: readonly Topic[] = [
@@ -137,7 +144,7 @@ export const TOPICS: readonly Topic[] = [
   ...each('compare', 'compare', ['unread'], ['write-all']),
   ...each('ready', 'fate', FATE_CONSENTS, ['yes', 'no']),
   ...CONFIRMATIONS.flatMap((name) =>
-    each('ready', 'ready', [name], name === 'backup' ? BACKUP : ['done']),
+    each('ready', 'ready', [name], CONFIRMED[name as keyof typeof CONFIRMED] ?? ['done']),
   ),
   ...each('ready', 'ready', ['leave'], ['waived']).map((one): Topic => ({
     ...one,
@@ -160,6 +167,7 @@ export const TOPICS: readonly Topic[] = [
     reason: true,
   })),
   ...each('hand-back', 'undo', UNDONE, ['done', 'none']),
+  ...each('hand-back', 'back', ['backup', 'addons'], ['done', 'not-wanted']),
   ...each('hand-back', 'back', [...ACCESSORIES, 'told'], ['done']),
   ...each('hand-back', 'care', ['well'], ['all-well']).map((one): Topic => ({
     ...one,

@@ -28,10 +28,26 @@ import type { Bench } from './families.ts'
 import { caseOf } from './families.ts'
 import { variants } from './variants.ts'
 import { HANDS } from './claims-hands.ts'
+import { said } from './judged.ts'
 import { SCALE } from './packages.ts'
 
 /** A device on its bench, with the packages that are held against it. */
 export type Scenery = { readonly bench: Bench; readonly aims: readonly Manifest[] }
+
+/** Of a device of each row, used in each region: what the rule of emergency calls says. */
+const toldOfRows = (bench: Bench, aim: Manifest) => {
+  const { variants: rows } = bench.family
+  const regions = [...new Set(rows.map(({ region }) => region))]
+  return rows.flatMap(({ region, carrier }) =>
+    regions.map((used) => {
+      const fused = { ...bench.device.fused, region, carrier }
+      const at = caseOf({ ...bench, device: { ...bench.device, fused } }, aim)
+      return judge(said({ 'use.region': used }, at)).findings.filter(
+        ({ rule }) => rule === 'promise.calls',
+      )
+    }),
+  )
+}
 
 const DISK_BYTES = 1024 ** 3
 
@@ -118,6 +134,8 @@ export const CLAIMS: Readonly<Record<string, (scenery: Scenery) => unknown>> = {
     bench.family.modes.flatMap(({ id: mode }) => installing(bench, aims, mode)),
   'what fits': (scenery) =>
     [...wishes(scenery), ...everyPart(scenery)].map((one) => judge(one).findings),
+  'what is told of its rows': ({ bench, aims: [aim] }) =>
+    aim === undefined ? [] : toldOfRows(bench, aim),
   'how another carrier’s variant is taken up': ({ bench, aims: [aim] }) =>
     aim === undefined
       ? []

@@ -12,6 +12,7 @@ export function computerShown(
   const probe = computer?.probe ?? null
   return {
     agent,
+    bench: computer?.bench ?? null,
     ports: [...ports],
     version: computer?.version ?? null,
     same: computer === null || computer.version === VERSION,

@@ -36,6 +36,7 @@ export async function showBench({ db, families, config }: Workshop): Promise<Ben
       const look = at(looks, port.name)
       return {
         ...portOf(families, { port, sight, run }),
+        bench: computers.find((one) => one.ports.includes(port.name))?.computer?.bench ?? null,
         slip,
         look: look === undefined ? null : lookShown(look),
       }
@@ -54,7 +55,7 @@ type AtPort = {
 }
 
 /** A run that holds the port has the word; without one it is the mode of what is seen there. */
-function portOf(families: readonly Family[], here: AtPort): Omit<Port, 'slip' | 'look'> {
+function portOf(families: readonly Family[], here: AtPort): Omit<Port, 'slip' | 'look' | 'bench'> {
   const { port, sight, run } = here
   const facts = sight?.facts ?? undefined
   const row = run === undefined ? undefined : runRowOf(families, run)

@@ -66,6 +66,9 @@ export async function paperFor(workshop: Workshop, job: JobAt): Promise<Paper> {
     fates,
     was: levelsOf(was),
     now: seen === undefined ? undefined : levelsOf((fact) => seen[fact]),
+    bears: (job.family?.marks ?? []).flatMap(({ id, says }) =>
+      seen?.marks?.includes(id) === true ? [says] : [],
+    ),
     after: afterFacts(job),
   })
 }

@@ -1,6 +1,6 @@
 /** What must be done before a slip's device leaves its running system, as the page shows it and the server holds to it. */
 import type { LeaveShown } from '@plain-slate/api'
-import type { Fate, LeaveItem, LeavePlan, Leaving, Mode } from '@plain-slate/core'
+import type { Fate, LeaveItem, LeavePlan, Leaving, Mode, Plan } from '@plain-slate/core'
 import {
   chargeWith,
   beforeLeaving,
@@ -54,9 +54,13 @@ export function leavingOf(
 }
 
 /** The plan that was taken: fates of things that are there, each once. */
-export function plannedOf({ taken, lines, house }: JobAt): LeavePlan | undefined {
+export function plannedOf({
+  taken,
+  lines,
+  house,
+}: Pick<JobAt, 'taken' | 'lines' | 'house'>): LeavePlan | undefined {
   if (taken === undefined) return undefined
-  const { shown, at } = taken
+  const { shown, at, made } = taken
   const there = shown.fates.filter(({ item }) => said(lines, `survive.${item}`) !== 'not-there')
   return {
     takenAt: msOf(at),
@@ -65,9 +69,14 @@ export function plannedOf({ taken, lines, house }: JobAt): LeavePlan | undefined
     permission: shown.steps.some(
       ({ kind, facts }) => kind === 'ready' && facts['what'] === 'permission',
     ),
+    keepsOwn: made.plan.packages.some(keepsOwn),
     fates: [...new Set(there.map(({ fate }): Fate => fate))],
   }
 }
+
+/** It leaves a part of its owner's own where it is, or brings one. */
+const keepsOwn = ({ manifest, decisions }: Plan['packages'][number]): boolean =>
+  manifest.carried !== undefined || decisions.some(({ reason }) => reason.kind === 'own')
 
 /** A look over the link met it there, on this slip: elsewhere it counts nothing, and an earlier visit counted other things. */
 const lookedAtIn = ({ readings }: JobAt, system: Mode): boolean =>

@@ -22,6 +22,7 @@ import {
   againSince,
   houseFor,
   linesSince,
+  stillUndone,
   modeOfKind,
   saysAsSeen,
   identify,
@@ -125,6 +126,7 @@ export async function loadJobIn(
     byEye: wanted.byEye,
     ...besideIt,
     ...work,
+    lines: undoneIn(lines, device),
     all,
     readings,
     changed,
@@ -135,6 +137,13 @@ export async function loadJobIn(
     picked: pickedIn(found, shelf, answer),
   })
 }
+
+/** When it was last looked at over the link, ms of the shop's clock; undefined: never. */
+export const lookedAtOf = (device: JobAt['device']): number | undefined =>
+  device === undefined ? undefined : msOf(device.at)
+
+const undoneIn = (lines: Lines, device: JobAt['device']): Lines =>
+  new Map(stillUndone([...lines.values()], lookedAtOf(device)).map((line) => [line.topic, line]))
 
 /** The work at hand: what counts of lines, plan, tallies and runs since the newest piece of it began. */
 async function readWork(

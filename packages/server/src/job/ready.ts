@@ -29,6 +29,8 @@ import { leavingOf, plannedOf } from './leave.ts'
 import { whereOf } from './next.ts'
 import { isPublished, isVouchedFor, isWhole, routePackages } from './packages.ts'
 
+const MIB = 1024 ** 2
+
 /** Everything the gate asks, looked at now. */
 async function gateFacts(workshop: Workshop, job: JobAt, stale: boolean): Promise<ReadyFacts> {
   const { sight, family } = job
@@ -54,9 +56,20 @@ async function gateFacts(workshop: Workshop, job: JobAt, stale: boolean): Promis
     leaving: leavingOf(workshop, job),
     starts: !['not', 'dead'].includes(whereOf(workshop, job).starts ?? ''),
     house: job.house,
+    ...restoreOf(job),
     idleDrain: family?.drainPerMinute.idle ?? 0,
     lines: job.lines,
   }
+}
+
+/** How long the customer's things take to be copied back, by what was counted and the family's rate of copying. */
+function restoreOf({ family, tally }: JobAt): Pick<ReadyFacts, 'restore'> {
+  const { copy, push, write } = family?.pace ?? {}
+  const figure = copy ?? push ?? write
+  const [low, high] = figure !== undefined && 'mibPerSecond' in figure ? figure.mibPerSecond : []
+  if (tally.before === null || low === undefined || high === undefined) return {}
+  const mib = tally.before.bytes / MIB
+  return { restore: { mib: Math.ceil(mib), low: mib / high, high: mib / low } }
 }
 
 /** Whether it charges there is the family's to say; of a family nobody knows, that it does not. */

@@ -67,6 +67,7 @@ const paper = (more: Partial<Paper> = {}): Paper => ({
   done: { kind: 'ended' },
   things: [{ item: 'tickets', name: 'stored tickets', fate: 'kept', found: 'as-promised' }],
   marks: ['floor'],
+  bears: [],
   worse: [],
   ...more,
 })
@@ -111,6 +112,9 @@ describe('the customer’s sheet', () => {
   it('names the marks that stay, and cannot know them of a job that never started again', () => {
     expect(text()).toContain('The rollback floor rose')
     expect(text({}, { marks: ['loader'] })).toContain('Its loader was raised')
+    const service = 'its maker’s service software has run on it'
+    expect(text({}, { bears: [service] })).toContain(`It bears a mark: ${service}.`)
+    expect(text()).not.toContain('bears a mark')
     expect(text({}, { marks: [] })).toContain('Nothing stays.')
     const broken = { kind: 'broken-off', step: 9, steps: 17, whole: [], part: [] } as const
     expect(text({}, { done: broken, marks: [] })).toContain('what stays cannot be told')

@@ -130,12 +130,15 @@ const backBlock = (job: JobAt): Block => ({
 })
 
 /** What stays; of a job that never came to a start nobody can say that nothing does. */
-function marksBlock({ marks, done }: Paper): Block {
+function marksBlock({ marks, bears, done }: Paper): Block {
   const title = say('sheet.marks')
   if (done.kind === 'nothing') return { title, lines: [] }
   const whole = done.kind === 'ended' || done.kind === 'cured'
   const none = whole ? 'back.marks.none' : 'back.marks.unknown'
-  const lines = marks.map((mark) => say(`back.marks.${mark}`))
+  const lines = [
+    ...marks.map((mark) => say(`back.marks.${mark}`)),
+    ...bears.map((mark) => say('back.marks.bears', { mark })),
+  ]
   return { title, lines: lines.length === 0 ? [say(none)] : lines }
 }
 

@@ -12,10 +12,12 @@ import {
   careOf,
   doubtedFacts,
   familyOf,
+  handBackTopics,
   isoOf,
   modeName,
   readBuild,
   stageAt,
+  stillUndone,
   toldOf,
   trustOf,
   waitingFor,
@@ -32,10 +34,11 @@ import { freePorts } from './at-port.ts'
 import { onceOf } from './kept.ts'
 import type { JobAt } from './job-at.ts'
 import { leaveShown } from './leave.ts'
-import { loadJob } from './load.ts'
+import { loadJob, lookedAtOf } from './load.ts'
 import { topicsOf } from './topics.ts'
 import { rowOf } from '../shelf/shelf.ts'
 import { nextOf } from './next.ts'
+import { preparedOf } from './prepared.ts'
 import { isVouchedFor, isPublished, isWhole, routePackages } from './packages.ts'
 import { afterOf } from './after.ts'
 import { changesSince, standingOf } from './standing.ts'
@@ -95,6 +98,7 @@ export async function showJob(workshop: Workshop, job: JobAt): Promise<Job> {
     ...afterShown(job),
     doubted: job.byEye ? [] : [...doubtedFacts(job.identity)],
     unpublished: unpublishedOf(job),
+    handBack: [...handBackTopics(job.lines, preparedOf(job))],
     care: careOf(job.lines),
     tally: { ...job.tally },
   }
@@ -125,9 +129,10 @@ export async function followRun(workshop: Workshop, id: string): Promise<void> {
 }
 
 /** The newest line of each topic, of those that count for the work at hand. */
-const newestOf = ({ all, since }: Pick<JobAt, 'all' | 'since'>): LineShown[] => {
+const newestOf = ({ all, since, device }: JobAt): LineShown[] => {
   const timed = all.map((line) => ({ topic: line.topic, at: msOf(line.at), line }))
-  return [...new Map(linesSince(timed, since).map(({ topic, line }) => [topic, line])).values()]
+  const standing = stillUndone(linesSince(timed, since), lookedAtOf(device))
+  return [...new Map(standing.map(({ topic, line }) => [topic, line])).values()]
 }
 
 /** As much of a family as a page needs: its words for modes, its permission, what idling drains. */

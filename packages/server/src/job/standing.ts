@@ -19,6 +19,7 @@ import type { ProvenPackage } from '../shelf/shelf.ts'
 import type { JobAt } from './job-at.ts'
 import { afterOf } from './after.ts'
 import { onceOf } from './kept.ts'
+import { preparedOf } from './prepared.ts'
 import { isOverruled, isPublished, isWhole, routePackages } from './packages.ts'
 import { readyOf } from './ready.ts'
 
@@ -95,6 +96,7 @@ export async function standingOf(
     run: run === undefined ? undefined : runOf(run),
     worse: after.worse,
     decided: after.decided,
+    prepared: preparedOf(job),
   }
   return standingsOf(facts)
 }

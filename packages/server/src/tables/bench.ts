@@ -18,7 +18,7 @@ export type CableRow = {
 export async function listPorts(db: Database): Promise<PortRow[]> {
   return (await db('ports')
     .leftJoin('cables', 'cables.port', 'ports.name')
-    .orderBy('ports.name')
+    .orderByRaw('length(ports.name), ports.name')
     .select('ports.name', 'ports.note', 'cables.name as cable')) as PortRow[]
 }
 

@@ -85,6 +85,11 @@ export async function putSights(
   leaseMs: number,
 ): Promise<void> {
   const at = db.fn.now()
+  /* A port that an agent holds is one of the shop's, whoever laid the shop out. */
+  await db('ports')
+    .insert(ports.map(({ name }) => ({ name, note: '' })))
+    .onConflict('name')
+    .ignore()
   await db('port_sights')
     .insert(
       ports.map(({ name, facts, odd }) => ({

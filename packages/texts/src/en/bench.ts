@@ -32,6 +32,7 @@ export const bench = {
   'bench.percent': '{n} %',
   'bench.run': 'run',
   'computer.title': 'This bench’s computer',
+  'computer.title.of': 'The computer of {bench}',
   'computer.holds': 'holds {ports}',
   'computer.driver': 'driver',
   'computer.for': 'for the link in',

@@ -124,6 +124,7 @@ export const knowing = {
   'leave.charge': 'its charge',
   'leave.backup': 'a copy of the customer’s data',
   'leave.accounts': 'accounts and screen lock off',
+  'leave.addons': 'its owner’s add-ons put off',
   'leave.restart': 'restarted once since',
   'leave.permission': 'its link permission',
   'leave.dies': 'With the screen lock these are lost for good: {things}.',

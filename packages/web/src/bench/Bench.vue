@@ -48,6 +48,7 @@ const title = (data: Bench) =>
       <tr v-for="port in data.ports" :key="port.name" class="clickable">
         <td>
           <router-link class="mono" :to="`/bench/${port.name}`">{{ port.name }}</router-link>
+          <span v-if="port.bench" class="dim small build">{{ port.bench }}</span>
         </td>
         <td>
           <b :class="{ dim: port.word === 'free' }">{{ portWord(say, port) }}</b>

@@ -25,6 +25,7 @@ const bench = useRead('bench')
         :aria-current="route.params['port'] === port.name ? 'page' : undefined"
       >
         <span class="mono">{{ port.name }}</span>
+        <span v-if="port.bench" class="dim small">{{ port.bench }}</span>
         <span :class="{ dim: port.word === 'free' }">{{ portWord(say, port) }}</span>
       </router-link>
     </li>

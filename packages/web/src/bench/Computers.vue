@@ -48,7 +48,9 @@ function others({ told, freeMiB, version, same }: ComputerShown) {
 <template>
   <section v-for="one in computers" :key="one.agent" data-claim="computer">
     <h2 :id="`computer-${one.agent}`">
-      {{ say('computer.title') }}
+      {{
+        one.bench === null ? say('computer.title') : say('computer.title.of', { bench: one.bench })
+      }}
       <small>{{ say('computer.holds', { ports: one.ports.join(', ') }) }}</small>
     </h2>
     <Columns

@@ -22,12 +22,17 @@ async function go(body: StandInAct) {
   renew(client, 'bench')
 }
 const told = computed(() => props.computer.told)
+/** Which computer is meant: the one of its ports. */
+const at = computed(() => {
+  const [port] = props.computer.ports
+  return port === undefined ? {} : { at: port }
+})
 const rivalAt = (port: string) => told.value?.rivals.some((one) => one.port === port) === true
 const savesAt = (port: string) => told.value?.powerSaving.includes(port) === true
 const versions = (newest: number) => Array.from({ length: newest }, (_, index) => index + 1)
 function install(driver: string, event: Event) {
   const { value } = event.target as HTMLSelectElement
-  void go({ kind: 'driver', driver, version: value === '' ? null : Number(value) })
+  void go({ kind: 'driver', driver, version: value === '' ? null : Number(value), ...at.value })
 }
 </script>
 
@@ -70,7 +75,7 @@ function install(driver: string, event: Event) {
       <button
         type="button"
         class="act"
-        @click="go({ kind: 'sleep', minutes: told.sleepMinutes === null ? SLEEPS : null })"
+        @click="go({ kind: 'sleep', minutes: told.sleepMinutes === null ? SLEEPS : null, ...at })"
       >
         {{
           told.sleepMinutes === null ? say('hands.sleep.on', { n: SLEEPS }) : say('hands.sleep.off')

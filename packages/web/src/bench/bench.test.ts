@@ -171,6 +171,7 @@ describe('a port', () => {
         name: 'P2',
         cable: null,
         note: '',
+        bench: null,
         word: 'free',
         seen: null,
         odd,

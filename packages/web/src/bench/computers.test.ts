@@ -21,6 +21,7 @@ const driver = (more: Partial<Driver> = {}): Driver => ({
 })
 const computer = (more: Partial<ComputerShown> = {}): ComputerShown => ({
   agent: 'a',
+  bench: null,
   ports: ['P1', 'P2'],
   version: '0.1.0',
   same: true,
@@ -44,6 +45,13 @@ describe('what the computer tells', () => {
     const text = await says(computer({ drivers: [driver(more)] }))
     expect(text).toContain(sentence)
     expect(text).toContain('the loader, rescue')
+  })
+
+  it('of which bench it is, where that has a name', async () => {
+    expect(await says(computer())).toContain('This bench’s computer')
+    expect(await says(computer({ bench: 'the back room' }))).toContain(
+      'The computer of the back room',
+    )
   })
 
   it('of programs, sleep, room and its agent', async () => {
@@ -72,7 +80,7 @@ describe('hands on the computer', () => {
     await shown.findAll('button')[0]?.trigger('click')
     await flushPromises()
     expect(asked.map(({ body }) => body)).toEqual([
-      { kind: 'driver', driver: 'tarn', version: null },
+      { kind: 'driver', driver: 'tarn', version: null, at: 'P1' },
       { kind: 'rival', port: 'P1', program: 'another program' },
     ])
   })

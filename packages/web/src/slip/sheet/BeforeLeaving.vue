@@ -52,7 +52,7 @@ function detail({ item, holds, facts, by, at }: Item): string {
       : say('leave.charge.here', { here: String(facts['here']), needed })
   }
   if (by !== null && at !== null) return say('ready.signed', { by, when: when(at) })
-  return item === 'permission' ? stepsOf(props.steps) : words.dies(facts)
+  return item === 'permission' ? stepsOf(props.steps) : words.besides(facts)
 }
 const root = useTemplateRef('root')
 defineExpose({

@@ -4,7 +4,7 @@
 
 <script setup lang="ts">
 import type { Job, PaperShown } from '@plain-slate/api'
-import { TOPICS, handBackTopics, leastOf, reaches } from '@plain-slate/core'
+import { leastOf, reaches, topicOf } from '@plain-slate/core'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import Resource from '../../parts/Resource.vue'
@@ -46,17 +46,15 @@ function lede(): string {
     return say('sheet.was.unasked', { build: was, written: String(build.promised ?? '') })
   return say('back.lede', { from: was, to: String(build.now) })
 }
-const asked = (data: Job, group: string) => {
-  const lines = new Map(data.lines.map((one) => [one.topic, { ...one, at: 0 }]))
-  return handBackTopics(lines)
+const asked = (data: Job, group: string) =>
+  data.handBack
     .filter((topic) => topic.startsWith(`${group}.`))
     .map((topic) => ({
       topic,
-      answers: [...(TOPICS.find((one) => one.topic === topic)?.answers ?? [])],
+      answers: [...(topicOf(topic)?.answers ?? [])],
       name: null,
       needed: true,
     }))
-}
 async function careDone(care: Job['care']) {
   if (care === 'none') return
   const answer = care === 'ask-owner' ? 'all-well' : 'deleted'
@@ -79,8 +77,8 @@ const main = computed(() =>
 const sheet = computed(() => addressOf('jobSheet', { params: params.value }))
 const print = () => window.print()
 /** What stays; where nothing does, whether anybody can know that. */
-const marksOf = ({ marks, done }: PaperShown) => {
-  if (marks.length > 0) return marks
+const marksOf = ({ marks, bears, done }: PaperShown) => {
+  if (marks.length + bears.length > 0) return marks
   return [done.kind === 'ended' || done.kind === 'cured' ? ('none' as const) : ('unknown' as const)]
 }
 const mayCare = computed(() => reaches(session.person?.role, leastOf('slip.line')))
@@ -114,12 +112,15 @@ const due = computed(() => {
           }}</v-btn>
         </p>
       </section>
-      <AskGroup group="undo" :topics="asked(data, 'undo')" />
+      <AskGroup v-if="asked(data, 'undo').length > 0" group="undo" :topics="asked(data, 'undo')" />
       <AskGroup group="back" :topics="asked(data, 'back')" />
       <Resource v-slot="{ data: now }" :read="proof">
         <h2>{{ say('back.marks') }}</h2>
         <p v-for="mark in marksOf(now.paper)" :key="mark" data-claim="marks">
           {{ say(`back.marks.${mark}`) }}
+        </p>
+        <p v-for="mark in now.paper.bears" :key="mark" data-claim="bears">
+          {{ say('back.marks.bears', { mark }) }}
         </p>
       </Resource>
       <Dues :dues="data.dues" />

@@ -72,7 +72,7 @@ const saidOf = (one: Ready['signed'][number]) =>
             :answers="one.answers"
             :signed="one.signed"
             :word="wordOf(one)"
-            >{{ words.dies(one.facts) }} {{ saidOf(one) }}</SignRow
+            >{{ words.besides(one.facts) }} {{ saidOf(one) }}</SignRow
           >
         </ul>
         <p v-if="open.length > 1 && may" class="no-print">

@@ -122,13 +122,15 @@ describe('Hand back', () => {
     job('hand-back', { lines, stages: stagesAt('hand-back', { n: 5 }), ...more })
   it('gives back what came with it, and nothing that did not', async () => {
     const sim = await sheet(HandBack, {
-      job: at([line('accessory.sim', 'here')]),
+      job: at([], { handBack: ['back.sim', 'back.told'] }),
       more: proof('H2.104.r4'),
     })
     expect(sim.text).toContain('SIM given back')
     const none = await sheet(HandBack, { job: at(), more: proof('H2.104.r4') })
     expect(none.text).not.toContain('SIM given back')
     expect(none.h1).toBe('5 things are to do before it goes back')
+    expect(none.text).toContain('Undo the preparation')
+    expect(sim.text).not.toContain('Undo the preparation')
   })
   it('names the mark that stays and, after all that is to be done, what is due later', async () => {
     const dues: Job['dues'] = { standing: [{ what: 'patch', on: '2026-12-30' }], asked: [] }

@@ -143,6 +143,7 @@ export const job = (at: Stage, more: Partial<Job> = {}): Job => ({
   decided: false,
   doubted: [],
   unpublished: { keys: [], overruled: true },
+  handBack: ['undo.permission', 'undo.key', 'back.told'],
   care: 'none',
   ...more,
 })
@@ -288,6 +289,7 @@ export const paper = (more: Partial<PaperShown> = {}): PaperShown => ({
   done: { kind: 'ended' },
   things: [],
   marks: ['floor'],
+  bears: [],
   worse: [],
   ...more,
 })
