@@ -129,7 +129,7 @@ async function shootSlip(whole: WholeShop): Promise<void> {
   await answer(page, 'after.data', 'as promised')
   await page.getByRole('button', { name: /^As before/ }).click()
   await stage('hand-back', /to do before/)
-  for (const one of ['permission', 'key', 'copies']) await answer(page, `undo.${one}`, 'done')
+  for (const one of ['permission', 'key']) await answer(page, `undo.${one}`, 'done')
   await page.getByRole('main').evaluate((sheet) => sheet.scrollTo(0, 0))
   await shoot('hand-back')
 }

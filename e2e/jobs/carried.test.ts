@@ -134,6 +134,8 @@ describe('job 15: the newest, with its owner’s own kernel and rescue', () => {
     expect(shop.flash(KEEPS_ITS_OWN).readable.length).toBeGreaterThan(0)
     const wrong = shop.flash(KEEPS_ITS_OWN).wrong(built('alder-21-2641.1-HO').manifest)
     expect([...wrong].sort()).toEqual(['kernel', 'loader', 'rescue'])
+    /* Add-ons that break an update off were put off before, and are put on again. */
+    expect(after.handBack).toContain('back.addons')
     expect(after.worse).toEqual([])
   }, 180_000)
 })

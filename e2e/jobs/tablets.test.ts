@@ -182,6 +182,11 @@ describe('job 10: a tablet on trial, back to stable', () => {
     const after = await job.read()
     expect(after.facts.find(({ fact }) => fact === 'track')?.value).toBe('S')
     expect(after.care).toBe('ask-owner')
+    /* Who puts it back was said before, with how long that takes; it is asked for when the tablet is handed back. */
+    const restore = (await job.ready()).signed.find(({ topic }) => topic === 'ready.restore')
+    expect(restore).toMatchObject({ answer: 'shop', facts: { mib: expect.any(Number) as number } })
+    expect(after.handBack).toEqual(expect.arrayContaining(['back.backup', 'undo.permission']))
+    expect(after.handBack).not.toContain('undo.copies')
   }, 120_000)
 })
 

@@ -21,7 +21,6 @@ test('a device that a restart cures is tested again and handed back, and nothing
   await expect(page.locator('[data-stage="first-start"]')).toContainText('as promised')
   await desk.axe('first start, cured')
   await enter(page)
-  for (const topic of ['permission', 'key', 'copies']) await answer(page, `undo.${topic}`, 'none')
   for (const topic of ['case', 'told']) await answer(page, `back.${topic}`, 'done')
   await expect(title(page)).toHaveText('Ready to go back: close the slip')
   await enter(page)

@@ -213,7 +213,9 @@ describe('what a person makes sure of', () => {
     expect(asked({})).toMatchObject({ answers: ['shop', 'owner'], facts: restore, signed: false })
     expect(asked({ plan })).toBeUndefined()
     expect(asked({ lines: linesOf({ 'ready.backup': 'not-wanted' }) })).toBeUndefined()
-    expect(asked({ keepData: false })).toBeUndefined()
+    /* They may go from it, and there is a copy all the same. */
+    expect(asked({ keepData: false })).toBeDefined()
+    expect(asked({ lines: linesOf({}) })).toBeUndefined()
   })
 
   it('asks of one that runs what can be done only then, and of one that does not start no copy', () => {

@@ -282,7 +282,7 @@ export function confirmationsOf({
     ...consents.map((consent) => own(`fate.${consent}`, ['yes', 'no'])),
     ...(plan?.consents ?? []).map((one) => own(`consent.${one}`, ['yes', 'no'])),
     ...(copied ? [once(copyItem(lines, starts))] : []),
-    ...(copied && restores ? [restoring] : []),
+    ...(restores ? [restoring] : []),
     ...before.filter(({ item }) => ONCE.includes(item)).map(once),
     own('ready.battery'),
     own('ready.cable'),
