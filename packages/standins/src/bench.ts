@@ -23,8 +23,8 @@ import {
 import type { ModelClock } from './clock.ts'
 import { modelClock } from './clock.ts'
 import { REFUSAL_TEXTS } from './answers.ts'
-import type { ComputerAct } from './computer.ts'
-import { StandInComputer } from './computer.ts'
+import type { ComputerAct, Computers } from './computer.ts'
+import { computersOf } from './computer.ts'
 import { SimulatedDevice } from './device.ts'
 import { promptOf } from './device-events.ts'
 import { extentsOf, readDevice, writeDevice } from './device-file.ts'
@@ -70,7 +70,7 @@ export async function openBench(plan: BenchPlan): Promise<Bench> {
     .filter((name) => name.endsWith('.json'))
     .sort()
     .map((name) => openDevice(plan, catalogue, join(plan.folder, name)))
-  const computers = computersOf(plan)
+  const computers = computersOf(plan.computers, plan.families)
   const servers = await Promise.all(
     Object.entries(plan.ports).map(async ([name, port]) => {
       const server = createServer((socket) =>
@@ -93,20 +93,6 @@ export async function openBench(plan: BenchPlan): Promise<Bench> {
       for (const { device } of devices) device.flash.close()
     },
   }
-}
-
-/** The computer of a port. */
-type Computers = (port: string | undefined) => StandInComputer
-
-function computersOf({ computers = [], families }: BenchPlan): Computers {
-  const all = computers.map(({ file, ports }) => ({
-    ports,
-    computer: new StandInComputer(file, families),
-  }))
-  const last = all.at(-1)?.computer ?? new StandInComputer(undefined, families)
-  const first = all[0]?.computer ?? last
-  return (port) =>
-    port === undefined ? first : (all.find(({ ports }) => ports.includes(port))?.computer ?? last)
 }
 
 function openDevice(plan: BenchPlan, catalogue: Catalogue, path: string): OnBench {

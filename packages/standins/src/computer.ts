@@ -78,3 +78,21 @@ const newest = (families: readonly Family[]): Computer => ({
   powerSaving: [],
   sleepMinutes: null,
 })
+
+/** The computer of a port; of none, the first. */
+export type Computers = (port: string | undefined) => StandInComputer
+
+/** Each file is a computer with its ports; the last has all that are left. */
+export function computersOf(
+  files: readonly { readonly file: string; readonly ports: readonly string[] }[] | undefined,
+  families: readonly Family[],
+): Computers {
+  const all = (files ?? []).map(({ file, ports }) => ({
+    ports,
+    computer: new StandInComputer(file, families),
+  }))
+  const last = all.at(-1)?.computer ?? new StandInComputer(undefined, families)
+  const first = all[0]?.computer ?? last
+  return (port) =>
+    port === undefined ? first : (all.find(({ ports }) => ports.includes(port))?.computer ?? last)
+}

@@ -100,11 +100,11 @@ const WORKS = ['works', 'fails', 'untested'] as const
 const SURVIVES = ['must', 'may-go', 'not-there'] as const
 /** A copy that was made and opens, one that nobody wants, and one that cannot be made are three answers. */
 /** Confirmations that have other answers than that it was done. */
-const CONFIRMED = {
+const CONFIRMED: Readonly<Partial<Record<string, readonly string[]>>> = {
   backup: ['opens', 'not-wanted', 'impossible'],
   addons: ['done', 'none'],
   restore: ['shop', 'owner'],
-} as const
+}
 
 /** Every topic but the family's own things, in the order in which they are asked. */
 export const TOPICS: readonly Topic[] = [
@@ -143,9 +143,7 @@ export const TOPICS: readonly Topic[] = [
   })),
   ...each('compare', 'compare', ['unread'], ['write-all']),
   ...each('ready', 'fate', FATE_CONSENTS, ['yes', 'no']),
-  ...CONFIRMATIONS.flatMap((name) =>
-    each('ready', 'ready', [name], CONFIRMED[name as keyof typeof CONFIRMED] ?? ['done']),
-  ),
+  ...CONFIRMATIONS.flatMap((name) => each('ready', 'ready', [name], CONFIRMED[name] ?? ['done'])),
   ...each('ready', 'ready', ['leave'], ['waived']).map((one): Topic => ({
     ...one,
     least: 'technician',

@@ -1,4 +1,5 @@
 /** Handlers of a slip's job. */
+import type { Response } from 'express'
 import type { Contract, Job, PaperShown, RunShown } from '@plain-slate/api'
 import type { Json, Paper, Result } from '@plain-slate/core'
 import { ok, packState, refuse } from '@plain-slate/core'
@@ -20,12 +21,13 @@ import { planPage, takePlan } from './plan.ts'
 import { carryOver } from './carry.ts'
 import { overruleRule } from './overrule.ts'
 import { paperFor } from './after.ts'
+import { benchCard, slipPaper } from './papers.ts'
 import { proofOf } from './proof.ts'
 import { readForSlip } from './read.ts'
 import { readyOf } from './ready.ts'
 import { routesOf } from './routes.ts'
 import { sayLines, typeReading } from './say.ts'
-import { sheetOf } from './sheet.ts'
+import { paperOfHouse, sheetOf } from './sheet.ts'
 import { showJob } from './show.ts'
 import { changesSince } from './standing.ts'
 import { slipFileOf, takeSlipFile } from './slip-file.ts'
@@ -127,13 +129,23 @@ function paperHandlers(workshop: Workshop) {
       ...proofOf(at),
       paper: paperShown(await paperFor(workshop, at)),
     }))
-  const jobSheet: Of<'jobSheet'> = async ({ params: { number }, res }) => {
+  const jobSheet: Of<'jobSheet'> = async ({ params: { number }, query, res }) => {
     const at = await loadJob(workshop, number)
     if (!at.ok) return at
-    const pdf = await sheetOf(workshop, at.value)
-    res.setHeader('content-disposition', `attachment; filename="slip-${number}.pdf"`)
-    res.type('application/pdf').send(pdf)
-    return ok(WRITTEN)
+    return sendPdf(res, `sheet-${number}`, await sheetOf(workshop, at.value, query.texts))
+  }
+  const jobPaper: Of<'jobPaper'> = async ({ params: { number }, query, res }) => {
+    const at = await loadJob(workshop, number)
+    if (!at.ok) return at
+    const pdf = await paperOfHouse(workshop, (date) => slipPaper(at.value, query.texts, date))
+    return sendPdf(res, `slip-${number}`, pdf)
+  }
+  const jobCard: Of<'jobCard'> = async ({ params: { number }, res }) => {
+    const at = await loadJob(workshop, number)
+    if (!at.ok) return at
+    const pdf = await paperOfHouse(workshop, (date) => benchCard(at.value, date))
+    if (pdf === undefined) return refuse({ code: 'plan.none', facts: { number } })
+    return sendPdf(res, `card-${number}`, pdf)
   }
   const jobReplay: Of<'jobReplay'> = async ({ params: { id } }) => {
     const run = await readRun(workshop.db, id)
@@ -147,7 +159,13 @@ function paperHandlers(workshop: Workshop) {
       seconds: run.shown === null ? 0 : (run.shown.at - run.shown.runAt) / 1000,
     })
   }
-  return { jobWay, jobProof, jobSheet, jobReplay, ...fileHandlers(workshop) }
+  return { jobWay, jobProof, jobSheet, jobPaper, jobCard, jobReplay, ...fileHandlers(workshop) }
+}
+
+function sendPdf(res: Response, name: string, pdf: Buffer | undefined) {
+  res.setHeader('content-disposition', `attachment; filename="${name}.pdf"`)
+  res.type('application/pdf').send(pdf)
+  return ok(WRITTEN)
 }
 
 /** A slip as a label and as a file. */
@@ -156,10 +174,7 @@ function fileHandlers(workshop: Workshop) {
     const at = await loadJob(workshop, number)
     if (!at.ok) return at
     const shop = await readShop(workshop.db)
-    const pdf = await drawLabel(labelOf(at.value, shop?.zone ?? 'UTC'))
-    res.setHeader('content-disposition', `attachment; filename="label-${number}.pdf"`)
-    res.type('application/pdf').send(pdf)
-    return ok(WRITTEN)
+    return sendPdf(res, `label-${number}`, await drawLabel(labelOf(at.value, shop?.zone ?? 'UTC')))
   }
   const slipFile: Of<'slipFile'> = async ({ params: { number }, query, res }) => {
     res.setHeader('content-disposition', `attachment; filename="slip-${number}.json"`)

@@ -6,7 +6,8 @@ import { describe, expect, it } from 'vitest'
 import { PATCH_LOOK_DAYS } from '../shop/rules.ts'
 import type { JobAt } from './job-at.ts'
 import { nextPatch } from './proof.ts'
-import { drawSheet, sheetBlocks } from './sheet.ts'
+import { drawSheet } from './draw.ts'
+import { sheetBlocks } from './sheet.ts'
 
 const HEAD = { seq: 588, hash: 'ab'.repeat(32) }
 const DATE = '2026-10-15'

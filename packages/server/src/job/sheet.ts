@@ -7,22 +7,16 @@
 import type { Paper } from '@plain-slate/core'
 import { careOf, duesOf, isoOf } from '@plain-slate/core'
 import { isCode, sayAny, speaker, worseWords } from '@plain-slate/texts'
-import PDFDocument from 'pdfkit'
 import type { Workshop } from '../base/workshop.ts'
 import { readHead } from '../tables/book.ts'
 import { readShop } from '../tables/shop.ts'
 import { paperFor } from './after.ts'
+import type { Block, Sheet } from './draw.ts'
+import { drawSheet } from './draw.ts'
 import type { JobAt } from './job-at.ts'
-import { bytesOf, font } from './pdf.ts'
+import type { Telling } from './papers.ts'
 import { nextPatch, proofOf } from './proof.ts'
 
-export type Block = { readonly title: string; readonly lines: readonly string[] }
-export type Sheet = {
-  readonly title: string
-  readonly under: string
-  readonly blocks: readonly Block[]
-  readonly foot: readonly string[]
-}
 type Head = { readonly seq: number; readonly hash: string }
 
 const say = speaker('en-GB')
@@ -155,8 +149,12 @@ function nextBlock(job: JobAt, { done }: Paper): Block {
   return { title, lines: [...patches, ...dues, ...copy] }
 }
 
-/** The sheet of a job as it stands, drawn. */
-export async function sheetOf(workshop: Workshop, job: JobAt): Promise<Buffer> {
+/** The sheet of a job as it stands, drawn; without personal text it names no customer. */
+export async function sheetOf(
+  workshop: Workshop,
+  job: JobAt,
+  texts: Telling = 'with',
+): Promise<Buffer> {
   const [paper, head, shop, now] = await Promise.all([
     paperFor(workshop, job),
     readHead(workshop.db),
@@ -164,28 +162,21 @@ export async function sheetOf(workshop: Workshop, job: JobAt): Promise<Buffer> {
     workshop.clock.now(),
   ])
   const name = shop === undefined ? '' : `${shop.name}, ${shop.place}`
-  return drawSheet(sheetBlocks(job, paper, head, isoOf(now).slice(0, 10)), name)
+  const date = isoOf(now).slice(0, 10)
+  return drawSheet(unnamed(sheetBlocks(job, paper, head, date), texts, date), name)
 }
 
-const PAGE = { size: 'A4', margin: 56 } as const
-const PT = { title: 20, heading: 12, text: 11, foot: 9 } as const
-/** Draws a sheet: A4, one column, the head of the book also in the file's own keywords. */
-export function drawSheet(sheet: Sheet, shop: string): Promise<Buffer> {
-  const info = { Title: sheet.title, Author: shop, Keywords: sheet.foot.at(-1) ?? '' }
-  const pdf = new PDFDocument({ ...PAGE, info, lang: 'en-GB', displayTitle: true })
-  const done = bytesOf(pdf)
-  pdf.font(font('next', 400)).fontSize(PT.text).text(shop)
-  pdf.moveDown(0.6).font(font('next', 700)).fontSize(PT.title).text(sheet.title)
-  pdf.font(font('next', 400)).fontSize(PT.text).text(sheet.under)
-  for (const { title, lines } of sheet.blocks) {
-    pdf.moveDown(0.9).font(font('next', 700)).fontSize(PT.heading).text(title)
-    pdf.font(font('next', 400)).fontSize(PT.text)
-    for (const line of lines) pdf.text(line, { lineGap: 2 })
-  }
-  pdf.moveDown(1.6).fontSize(PT.foot)
-  const [caution = '', ...book] = sheet.foot
-  pdf.text(caution).moveDown(0.6).font(font('mono', 400))
-  for (const line of book) pdf.text(line)
-  pdf.end()
-  return done
+/** Handed on to others it says whose device it was to nobody. */
+export const unnamed = (sheet: Sheet, texts: Telling, date: string): Sheet =>
+  texts === 'with' ? sheet : { ...sheet, under: say('paper.printed', { date }) }
+
+/** Another paper of the house, with its own words and name; undefined: there is none to draw. */
+export async function paperOfHouse(
+  workshop: Workshop,
+  draw: (date: string) => Sheet | undefined,
+): Promise<Buffer | undefined> {
+  const [shop, now] = await Promise.all([readShop(workshop.db), workshop.clock.now()])
+  const sheet = draw(isoOf(now).slice(0, 10))
+  const name = shop === undefined ? '' : `${shop.name}, ${shop.place}`
+  return sheet === undefined ? undefined : drawSheet(sheet, name)
 }

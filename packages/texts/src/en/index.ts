@@ -12,6 +12,7 @@ import { job } from './job.ts'
 import { knowing } from './knowing.ts'
 import { order } from './order.ts'
 import { otherwise } from './otherwise.ts'
+import { papers } from './papers.ts'
 import { people } from './people.ts'
 import { pictures } from './pictures.ts'
 import { places } from './places.ts'
@@ -29,6 +30,7 @@ export const en = {
   ...terms,
   ...frame,
   ...places,
+  ...papers,
   ...people,
   ...slips,
   ...book,

@@ -15,6 +15,9 @@ export const slips = {
   'slips.taken.what':
     '{readings, plural, one {One reading counts} other {# readings count}} as an earlier slip’s; {lines, plural, one {one answer was} other {# answers were}} taken over, {left} stay where they were said.',
   'slip.label.device': 'Label for the device',
+  'slip.paper': 'The slip, PDF',
+  'slip.paper.plain': 'The slip without personal texts, PDF',
+  'slip.card': 'The bench card, PDF',
   'slip.file': 'The slip as a file, without names',
   'slip.file.personal': 'with names and notes',
   'slips.csv': 'As CSV',

@@ -81,6 +81,15 @@ useMainAction(goOn)
       <a :href="addressOf('jobLabel', { params: { number: data.number } })">{{
         say('slip.label.device')
       }}</a>
+      <a :href="addressOf('jobPaper', { params: { number: data.number } })">{{
+        say('slip.paper')
+      }}</a>
+      <a
+        :href="
+          addressOf('jobPaper', { params: { number: data.number }, query: { texts: 'without' } })
+        "
+        >{{ say('slip.paper.plain') }}</a
+      >
       <a :href="addressOf('slipFile', { params: { number: data.number } })">{{
         say('slip.file')
       }}</a>
@@ -98,6 +107,7 @@ useMainAction(goOn)
 
 <style scoped>
 .papers {
-  gap: 20px;
+  flex-wrap: wrap;
+  gap: 4px 20px;
 }
 </style>

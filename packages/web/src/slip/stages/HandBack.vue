@@ -74,7 +74,8 @@ const main = computed(() =>
       }
     : undefined,
 )
-const sheet = computed(() => addressOf('jobSheet', { params: params.value }))
+const sheet = (texts: 'with' | 'without') =>
+  addressOf('jobSheet', { params: params.value, query: { texts } })
 const print = () => window.print()
 /** What stays; where nothing does, whether anybody can know that. */
 const marksOf = ({ marks, bears, done }: PaperShown) => {
@@ -128,7 +129,8 @@ const due = computed(() => {
     <template #beside />
   </StageSheet>
   <p class="row no-print papers">
-    <a :href="sheet">{{ say('back.sheet') }}</a>
+    <a :href="sheet('with')">{{ say('back.sheet') }}</a>
+    <a :href="sheet('without')">{{ say('back.sheet.plain') }}</a>
     <router-link :to="`/book?slip=${number}`">{{ say('back.record') }}</router-link>
     <button type="button" class="act" @click="print">{{ say('back.print') }}</button>
   </p>

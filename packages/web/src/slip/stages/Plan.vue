@@ -16,6 +16,7 @@ import { useSessionStore } from '../../people/session.ts'
 import Strip from '../../pictures/Strip.vue'
 import Wall from '../../pictures/Wall.vue'
 import { useSay } from '../../base/said.ts'
+import { addressOf } from '../../server/call.ts'
 import { renew, useChange } from '../../server/query.ts'
 import { useShop } from '../../time/shop.ts'
 import Decided from '../sheet/Decided.vue'
@@ -78,6 +79,7 @@ const main = computed(() => {
 /** What the rehearsal took to be so, since nobody read it. */
 const assumed = computed(() => (plan.value === undefined ? '' : assumedWords(say, plan.value)))
 const print = () => window.print()
+const card = computed(() => addressOf('jobCard', { params: params.value }))
 </script>
 
 <template>
@@ -125,6 +127,7 @@ const print = () => window.print()
     </Resource>
     <template #beside>
       <v-btn v-if="plan" variant="outlined" @click="print">{{ say('plan.print') }}</v-btn>
+      <a v-if="job.data.value?.plan" :href="card">{{ say('slip.card') }}</a>
     </template>
   </StageSheet>
 </template>
