@@ -180,7 +180,8 @@ export class Technician {
     const open = signed.filter((one) => !one.signed)
     const answerOf = ({ answers }: (typeof open)[number]): string =>
       ['opens', 'yes'].find((one) => answers.includes(one)) ?? answers[0] ?? ''
-    await this.say(Object.fromEntries(open.map((one) => [one.topic, answerOf(one)])))
+    if (open.length > 0)
+      await this.say(Object.fromEntries(open.map((one) => [one.topic, answerOf(one)])))
     return this.ready()
   }
 

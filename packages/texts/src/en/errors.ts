@@ -107,7 +107,7 @@ export const errors = {
     'The plan of slip {number} no longer holds: something it rests on has changed.',
   'error.slip.stale.kept': 'Nothing was begun.',
   'error.slip.stale.remedy': 'Look at Plan for what changed, and take it again.',
-  'error.slip.not-ready': 'Slip {number} is not ready: {what}.',
+  'error.slip.not-ready': 'Slip {number} is not ready. What does not hold: {what}.',
   'error.slip.not-ready.kept': 'Nothing was begun.',
   'error.slip.not-ready.remedy': 'See to it at Ready, then start.',
   'error.slip.leaves': 'Before the device of slip {number} leaves {mode}: {what}.',
