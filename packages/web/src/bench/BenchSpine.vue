@@ -24,10 +24,19 @@ const bench = useRead('bench')
         :to="`/bench/${port.name}`"
         :aria-current="route.params['port'] === port.name ? 'page' : undefined"
       >
-        <span class="mono">{{ port.name }}</span>
-        <span v-if="port.bench" class="dim small">{{ port.bench }}</span>
+        <span class="mono port">{{ port.name }}</span>
         <span :class="{ dim: port.word === 'free' }">{{ portWord(say, port) }}</span>
       </router-link>
     </li>
   </ul>
 </template>
+
+<style scoped>
+/* A port is called as its bench calls it. */
+.short-list a .port::first-letter {
+  text-transform: none;
+}
+.port {
+  white-space: nowrap;
+}
+</style>

@@ -38,7 +38,13 @@ function install(driver: string, event: Event) {
 
 <template>
   <details v-if="told">
-    <summary>{{ say('hands.computer') }}</summary>
+    <summary>
+      {{
+        computer.bench === null
+          ? say('hands.computer')
+          : say('computer.title.of', { bench: computer.bench })
+      }}
+    </summary>
     <p v-for="driver in computer.drivers" :key="driver.id">
       <label>
         {{ driver.maker }}, {{ driver.name }}

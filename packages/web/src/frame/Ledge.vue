@@ -11,6 +11,8 @@ import { useRead } from '../server/query.ts'
 const say = useSay()
 const bench = useRead('bench', {}, { every: 5000 })
 const END = 4
+/** More tiles than this are narrow ones. */
+const MOST_WIDE = 6
 const end = (serial: string) => say('ledge.end', { end: serial.slice(-END) })
 
 /** Slip and device: whose job it is, else which device answers. */
@@ -35,7 +37,11 @@ function where({ cable, seen }: Port): string {
 </script>
 
 <template>
-  <section class="ledge v-theme--ledge" :aria-label="say('frame.ledge')">
+  <section
+    class="ledge v-theme--ledge"
+    :class="{ many: (bench.data.value?.ports.length ?? 0) > MOST_WIDE }"
+    :aria-label="say('frame.ledge')"
+  >
     <router-link
       v-for="port in bench.data.value?.ports ?? []"
       :key="port.name"
@@ -45,7 +51,7 @@ function where({ cable, seen }: Port): string {
       :data-state="port.word"
     >
       <div class="word">
-        {{ portWord(say, port) }}
+        <span class="said">{{ portWord(say, port) }}</span>
         <span class="mono">{{ port.name }}</span>
       </div>
       <div class="what mono">{{ what(port) }}</div>
@@ -105,6 +111,17 @@ function where({ cable, seen }: Port): string {
   font-size: 19px;
   line-height: 1.25;
   white-space: nowrap;
+  gap: 6px;
+}
+.said {
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.many .word {
+  font-size: 15px;
+}
+.many .port {
+  padding: 6px 8px 8px;
 }
 .word .mono {
   font-size: 13px;
