@@ -48,7 +48,7 @@ it('is erased before it starts, and nothing of its owner’s can be read or coun
   expect(now.fates.every(({ fate }) => fate === 'wiped' || fate === 'unpromised')).toBe(true)
   expect([now.reaches, now.ends.data]).toEqual([true, 'none'])
   await shop.call('POST', `${at}/plan`, { digest: now.digest })
-  const consents = { 'fate.wiped': 'yes', 'fate.unpromised': 'yes' }
+  const consents = { 'fate.wiped': 'yes', 'fate.unpromised': 'yes', 'ready.restore': 'shop' }
   await shop.call('POST', `${at}/lines`, linesOf({ ...SIGNED, ...consents }))
   const begun = await shop.call<RunShown | ApiError>('POST', `${at}/start`, { digest: now.digest })
   if ('sentence' in begun) throw new Error(`${begun.sentence} ${begun.remedy}`)

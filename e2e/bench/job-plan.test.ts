@@ -230,7 +230,7 @@ describe('a slip that was handed back', () => {
     expect(dues.asked).toEqual([{ what: 'patch', on: '2026-12-30' }])
     const response = await ilse.raw('/api/slips/0404/sheet.pdf', {})
     expect(response.headers.get('content-type')).toBe('application/pdf')
-    expect(response.headers.get('content-disposition')).toContain('slip-0404.pdf')
+    expect(response.headers.get('content-disposition')).toContain('sheet-0404.pdf')
     const pdf = Buffer.from(await response.arrayBuffer()).toString('latin1')
     expect(pdf.startsWith('%PDF-')).toBe(true)
   })

@@ -53,6 +53,7 @@ describe('what a person makes sure of', () => {
       )
     expect(asked({})).toMatchObject({ answers: ['shop', 'owner'], facts: restore, signed: false })
     expect(asked({ plan })).toBeUndefined()
+    expect(asked({ plan: { ...plan, fates: ['unpromised'] } })).toBeUndefined()
     expect(asked({ lines: linesOf({ 'ready.backup': 'not-wanted' }) })).toBeUndefined()
     /* They may go from it, and there is a copy all the same. */
     expect(asked({ keepData: false })).toBeDefined()

@@ -268,8 +268,9 @@ export function confirmationsOf({
     const answer = current ? line.answer : undefined
     return { topic, answers, answer, signed: answer !== undefined && answer !== 'no', facts: {} }
   }
-  /* A copy is put back where something is lost: by whom, and how long that takes, is said before. */
-  const restores = said(lines, 'ready.backup') === 'opens' && losesSome(plan?.fates ?? [])
+  /* A copy is put back where something goes: by whom, and how long that takes, is said before. */
+  const goes = plan?.fates.some((fate) => fate === 'wiped' || fate === 'unreadable') === true
+  const restores = goes && said(lines, 'ready.backup') === 'opens'
   const restoring: Confirmation = { ...own('ready.restore', ['shop', 'owner']), facts: restore }
   const before = leaving === undefined ? [] : beforeLeaving(leaving)
   const waived = leaving !== undefined && isLeaveWaived(leaving)
