@@ -68,7 +68,7 @@ familiesTest(
     await expect(title(page)).toHaveText('3 families are known here')
     await desk.axe('families')
     await page.getByRole('link', { name: 'Corvane, alder' }).press('Enter')
-    await expect(title(page)).toHaveText('Corvane: 5 models, 7 modes')
+    await expect(title(page)).toHaveText('Corvane: 5 models, 8 modes')
     const main = page.getByRole('main')
     await expect(main.getByRole('img', { name: 'Modes of Corvane' })).toBeVisible()
     await expect(main.locator('[data-mode="rescue"]')).toContainText('taken for the loader')
