@@ -3,7 +3,7 @@
  * signed, run and seen. One slip, one line; what a stage needs comes with it.
  */
 import type { DeviceFacts } from '@plain-slate/core'
-import { FUNCTIONS, handBackTopics, mustBeSaid, standingLines } from '@plain-slate/core'
+import { FUNCTIONS, UNPREPARED, handBackTopics, mustBeSaid, standingLines } from '@plain-slate/core'
 import { family, tarnFacts } from './devices.ts'
 
 export type Far =
@@ -161,7 +161,7 @@ export const afterLines = [
 ]
 export function backLines(job: DemoJob): readonly (readonly [string, string])[] {
   const lines = standingLines(intakeLines(job).map(([topic, answer]) => ({ topic, answer, at: 0 })))
-  return handBackTopics(lines, { permission: true, copies: false }).map(
+  return handBackTopics(lines, { ...UNPREPARED, permission: true }).map(
     (topic) => [topic, 'done'] as const,
   )
 }

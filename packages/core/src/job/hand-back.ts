@@ -14,15 +14,24 @@ export type Prepared = {
   readonly permission: boolean
   /** A copy was left on it or on its card, which no step took away. */
   readonly copies: boolean
+  /** Somebody was named who puts a copy of the data back. */
+  readonly restore: boolean
+  /** Add-ons of its owner's were put off. */
+  readonly addons: boolean
 }
-export const UNPREPARED: Prepared = { permission: false, copies: false }
+export const UNPREPARED: Prepared = {
+  permission: false,
+  copies: false,
+  restore: false,
+  addons: false,
+}
 
 /** Topics of what is undone, put back and given back; what was never done or lost is not asked for. */
 export function handBackTopics(lines: Lines, prepared: Prepared): readonly string[] {
   const theirs = ACCESSORIES.filter((one) => said(lines, `accessory.${one}`) === 'here')
   return [
-    ...(said(lines, 'ready.restore') === undefined ? [] : ['back.backup']),
-    ...(said(lines, 'ready.addons') === 'done' ? ['back.addons'] : []),
+    ...(prepared.restore ? ['back.backup'] : []),
+    ...(prepared.addons ? ['back.addons'] : []),
     ...(prepared.permission ? ['undo.permission', 'undo.key'] : []),
     ...(prepared.copies ? ['undo.copies'] : []),
     ...theirs.map((one) => `back.${one}`),

@@ -52,7 +52,7 @@ const AFTER = Object.fromEntries(
   TOPICS.filter(({ stage }) => stage === 'first-start').map(({ topic }) => [topic, 'works']),
 )
 
-const PREPARED = { permission: true, copies: true }
+const PREPARED = { permission: true, copies: true, restore: true, addons: true }
 
 /** A job in which everything is done but what is named. */
 function job(more: Partial<JobFacts> = {}, lines: Readonly<Record<string, string>> = {}): JobFacts {
@@ -283,11 +283,10 @@ describe('a hand back', () => {
   })
 
   it('puts back what was to be put back, and add-ons where some were put off', () => {
-    const asks = (lines: Readonly<Record<string, string>>) =>
-      handBackTopics(linesOf(lines), UNPREPARED)
-    expect(asks({ 'ready.restore': 'owner' })).toContain('back.backup')
-    expect(asks({ 'ready.addons': 'done' })).toContain('back.addons')
-    expect(asks({ 'ready.addons': 'none' })).not.toContain('back.addons')
+    const asks = (more: Partial<typeof UNPREPARED>) =>
+      handBackTopics(linesOf(), { ...UNPREPARED, ...more })
+    expect(asks({ restore: true })).toEqual(['back.backup', 'back.told'])
+    expect(asks({ addons: true })).toEqual(['back.addons', 'back.told'])
   })
 
   it('undoes what was prepared and nothing else, and again what a later look needed', () => {

@@ -3,9 +3,12 @@ import type { Prepared } from '@plain-slate/core'
 import { modeOfKind } from '@plain-slate/core'
 import type { JobAt } from './job-at.ts'
 
+/** What was said on an earlier piece of work is undone at the end of all of it too. */
 export const preparedOf = (job: JobAt): Prepared => ({
   permission: wasPermitted(job),
   copies: leftCopies(job),
+  restore: job.all.some(({ topic }) => topic === 'ready.restore'),
+  addons: job.all.some(({ topic, answer }) => topic === 'ready.addons' && answer === 'done'),
 })
 
 /** Somebody gave it, a step of the plan had it given, or its running system answered over the link. */
