@@ -7,6 +7,7 @@ import { isKnown } from '../device/identity.ts'
 import type { Identity } from '../device/identity.ts'
 import type { Judgement } from '../match/judge.ts'
 import { RULES } from '../match/rules.ts'
+import { cannotStart } from '../match/starts.ts'
 import type { Family } from '../family/profile.ts'
 import { FACTS, FLOOR_FACTS, SERVICE_FACTS } from '../terms/device.ts'
 import type { Fact } from '../terms/device.ts'
@@ -27,9 +28,26 @@ export const neededFacts = ({ facts }: Pick<Family, 'facts'>): readonly Fact[] =
     (fact) => !ASKED_WHERE_KEPT.includes(fact) || facts[fact] !== undefined,
   )
 
-/** Needed facts that cannot be judged on. */
-export const openFacts = (family: Pick<Family, 'facts'>, identity: Identity): readonly Fact[] =>
-  neededFacts(family).filter((fact) => !isKnown(identity, fact))
+type Asked = Pick<Family, 'facts' | 'modes'>
+type Said = Parameters<typeof cannotStart>[0]
+
+/** Over the link nothing but its running system tells it. */
+const isOfTheSystem = ({ facts, modes }: Asked, fact: Fact): boolean => {
+  const links = (facts[fact] ?? []).filter(({ source }) => source === 'link')
+  const isSystem = (id: string) => modes.some((mode) => mode.id === id && mode.kind === 'system')
+  return links.length > 0 && links.every((one) => one.modes !== 'any' && one.modes.every(isSystem))
+}
+
+/**
+ * Those that are asked of this device. One that does not start has no running system: what over the link only that tells
+ * is not waited for; what stands on it is told by its digests.
+ */
+export const askedFacts = (family: Asked, said: Said): readonly Fact[] =>
+  neededFacts(family).filter((fact) => !(cannotStart(said) && isOfTheSystem(family, fact)))
+
+/** Asked facts that cannot be judged on. */
+export const openFacts = (family: Asked, identity: Identity, said: Said): readonly Fact[] =>
+  askedFacts(family, said).filter((fact) => !isKnown(identity, fact))
 
 /** Titles of the candidates that cannot be told for want of a fact. */
 export const waitingFor = (fact: Fact, judged: readonly Judgement[]): readonly string[] =>

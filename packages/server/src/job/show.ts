@@ -5,7 +5,7 @@ import {
   FACTS,
   linesSince,
   msOf,
-  neededFacts,
+  askedFacts,
   partsOn,
   slotSchema,
   candidates,
@@ -171,7 +171,7 @@ const familyShown = ({
 const factsShown = onceOf((job): FactShown[] => {
   const { identity, family, found, readings } = job
   const judged = found === undefined ? [] : candidates(found.at)
-  const needed = neededFacts(family ?? { facts: {} })
+  const needed = askedFacts(family ?? { facts: {}, modes: [] }, job)
   const order = (fact: Fact) => (needed.includes(fact) ? 0 : 1)
   return [...FACTS]
     .sort((a, b) => order(a) - order(b) || FACTS.indexOf(a) - FACTS.indexOf(b))

@@ -5,7 +5,7 @@ import {
   lighterOpen,
   basisOf,
   changesIn,
-  neededFacts,
+  askedFacts,
   openFacts,
   routeAlong,
   routeName,
@@ -109,10 +109,10 @@ const lighterOf = (job: JobAt): JobFacts['lighter'] => ({
 
 /** Once a run has begun, what was read before it is history, and was known then. */
 function knownOf({ identity, run, ...job }: JobAt): NonNullable<JobFacts['known']> {
-  const family = job.family ?? { facts: {} }
-  const open = openFacts(family, identity)
+  const family = job.family ?? { facts: {}, modes: [] }
+  const open = openFacts(family, identity, job)
   const unread = run === undefined ? open : open.filter((fact) => identity[fact].kind !== 'stale')
-  return { settled: neededFacts(family).length - unread.length, open }
+  return { settled: askedFacts(family, job).length - unread.length, open }
 }
 
 /** The picked route with its verdict now; once a run has begun, as it was taken. */

@@ -3,6 +3,7 @@ import { bench } from './bench.ts'
 import { book } from './book.ts'
 import { carry } from './carry.ts'
 import { command } from './command.ts'
+import { compare } from './compare.ts'
 import { dues } from './dues.ts'
 import { errors } from './errors.ts'
 import { families } from './families.ts'
@@ -48,6 +49,7 @@ export const en = {
   ...shelf,
   ...job,
   ...stages,
+  ...compare,
   ...knowing,
   ...families,
   ...pictures,

@@ -8,9 +8,11 @@ import { LETHAL_FACTS } from '@plain-slate/core'
 import type { Mode } from '@plain-slate/core'
 import { endOf, mib } from '@plain-slate/texts'
 import { computed, ref, useTemplateRef } from 'vue'
+import { useRouter } from 'vue-router'
 import Trouble from '../../parts/Trouble.vue'
 import Ruler from '../../pictures/Ruler.vue'
 import { useSay } from '../../base/said.ts'
+import { askedAt } from '../sheet/Ask.vue'
 import BeforeLeaving from '../sheet/BeforeLeaving.vue'
 import Dues from '../sheet/Dues.vue'
 import FactRows from '../sheet/FactRows.vue'
@@ -27,7 +29,8 @@ import WayCard from '../way/WayCard.vue'
 import WayChoice from '../way/WayChoice.vue'
 
 const say = useSay()
-const { job, may, tell } = useJob()
+const { job, number, may, tell, line } = useJob()
+const router = useRouter()
 const { slip } = useSlip()
 const { look, looking: busy, trouble } = useLook()
 const PLACED = 3
@@ -65,8 +68,12 @@ const main = computed(() => {
   const [next] = data.next
   const at = placeOf(data)
   if (next !== undefined) return { ...mainFor(data, next, at), placed: true }
+  /* It was read, nothing is worth reading next, and something is open: whether it starts decides what is waited for. */
+  if (data.device !== null && line('history.starts') === undefined)
+    return { label: say('readings.starts'), act: () => void router.push(startsAt.value) }
   return at === undefined ? undefined : reads(say('readings.read', at), at.port, false)
 })
+const startsAt = computed(() => `/slips/${number.value}/intake${askedAt('history.starts')}`)
 const reads = (label: string, port: string, deep: boolean): MainAct => ({
   label: busy.value ? say('readings.reading') : label,
   act: () => void look(port, deep),

@@ -72,6 +72,17 @@ describe('Read next', () => {
     expect((await label('BRAK-H2')).some((one) => one.includes('BRAK-H2 …7F31'))).toBe(true)
   })
 
+  it('asks whether it starts where nothing is worth reading and something is open, once', async () => {
+    const labels = async (lines: Job['lines'] = []) => {
+      const { shown } = await readings([], { lines })
+      return shown.findAll('button').map((one) => one.text())
+    }
+    expect(await labels()).toContain('Say at Intake whether it startsEnter')
+    expect(await labels([line('history.starts', 'runs')])).not.toContain(
+      'Say at Intake whether it startsEnter',
+    )
+  })
+
   it('begins the form where eyes read it', async () => {
     const { shown } = await readings([next({ source: 'screen', mode: null })])
     const chosen = () => shown.findAll('.hand select').map((one) => one.attributes('modelvalue'))

@@ -1,0 +1,43 @@
+/** The Compare stage: images against what stands on the device, and its table. */
+export const compare = {
+  'compare.title':
+    '{n} of {of} images go on; {left, plural, =0 {none is} one {one is} other {# are}} left alone',
+  'compare.title.unread': 'Nothing was read of what stands on it: all {of} images would be written',
+  'compare.title.none': 'There is nothing to compare yet',
+  'compare.lede':
+    'Left alone is only what the device itself shows to be there. Package held against package proves nothing about a device.',
+  'compare.read': 'Read it in the mode that writes',
+  'compare.accept': 'Write everything',
+  'compare.accepted': 'It was accepted that everything is written, by {by}.',
+  'compare.images': 'Image by image',
+  'compare.images.small': 'first digits of the digests',
+  'compare.part': 'partition',
+  'compare.package': 'package',
+  'compare.size': 'size',
+  'compare.image': 'image',
+  'compare.device': 'on it',
+  'compare.act': 'is',
+  'compare.why': 'because',
+  'compare.unread': 'unread',
+  'compare.layout': 'Layout',
+  'compare.layout.equal': 'The device’s table is the one this storage size has: nothing is moved.',
+  'compare.layout.unread':
+    'Its table was not read; every image is checked against it as it is written.',
+  'compare.layout.differs': 'The device’s table differs: {parts}.',
+  'compare.odd': 'What is odd about its table',
+  'layout.odd.overlap': '{names} lie over each other',
+  'layout.odd.twin-names': 'The name {names} comes twice: whoever writes by name may meet either',
+  'layout.odd.outside': '{names} lies outside what the table calls usable',
+  'layout.odd.unaligned': '{names} does not begin at a whole block of 4 KiB',
+  'layout.odd.over-table': '{names} lies over the table itself',
+  'layout.odd.past-disk': '{names} reaches past the end of the storage',
+  'layout.odd.ends-before-start': '{names} ends before it begins',
+  'layout.odd.too-far': '{names} lies past 2^53, where no device is; it is not listed',
+  'layout.odd.no-protective-record': 'The protective record before the table is missing',
+  'layout.odd.backup-unreachable': 'The backup of the table is past the end of the storage',
+  'layout.odd.primary-broken': 'The first copy of the table is damaged; its backup was used',
+  'layout.odd.backup-broken': 'The backup of the table is damaged; the first copy was used',
+  'layout.odd.usable-range': 'What the table calls usable cannot be true',
+  'layout.odd.copies-differ':
+    'The two copies of the table differ ({what, select, entries {their entries} diskId {their disk id} other {their usable range}}); the first was used',
+} as const
