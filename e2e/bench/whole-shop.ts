@@ -95,8 +95,7 @@ export class WholeShop {
       computer: 'computer.json',
     }
     this.#write('agent.json', JSON.stringify(file))
-    await this.begin('stand-ins')
-    await this.begin('server')
+    await Promise.all([this.begin('stand-ins'), this.begin('server')])
     await this.begin('agent a')
     for (const name of shelved) await this.shelve(name)
     const port = DEMO_DEVICES.find(({ serial }) => serial === serials[0])?.port
@@ -121,9 +120,9 @@ export class WholeShop {
   ): Promise<void> {
     if (without.length > 0) this.#leaveOut(without)
     const [file, env, args] = this.#planOf(name)
-    const child = spawn(process.execPath, ['--import', 'tsx', join(ROOT, file), ...args], {
+    const child = spawn(process.execPath, ['--enable-source-maps', join(ROOT, file), ...args], {
       cwd: ROOT,
-      env: { ...process.env, ...env },
+      env: { ...process.env, NODE_OPTIONS: '', ...env },
       stdio: ['ignore', 'pipe', process.env['SAY'] === undefined ? 'ignore' : 'inherit'],
     })
     this.#children.set(name, child)
@@ -148,13 +147,13 @@ export class WholeShop {
     mkdirSync(vault.PLAIN_SLATE_VAULT, { recursive: true })
     if (name === 'stand-ins')
       return [
-        'packages/standins/src/main.ts',
+        'packages/standins/dist/main.mjs',
         { PLAIN_SLATE_CONTROL_PORT: String(this.#ports['control']) },
         [folder],
       ]
     if (name === 'server' || name === 'server b')
       return [
-        'packages/server/src/main.ts',
+        'packages/server/dist/main.mjs',
         {
           ...vault,
           DATABASE_URL: this.#databaseUrl,
@@ -168,7 +167,7 @@ export class WholeShop {
         [],
       ]
     return [
-      'packages/agent/src/main.ts',
+      'packages/agent/dist/main.mjs',
       {
         ...vault,
         PLAIN_SLATE_SERVER: this.address,
@@ -176,6 +175,7 @@ export class WholeShop {
         PLAIN_SLATE_LINK_SECRET: join(folder, 'link.secret'),
         PLAIN_SLATE_BENCH: benchFileFor(folder, name),
         PLAIN_SLATE_AGENT_FOLDER: this.agentFolder(name),
+        PLAIN_SLATE_GLANCE_MS: '300',
       },
       [],
     ]
@@ -352,6 +352,6 @@ export async function until(what: string, is: () => Promise<boolean>): Promise<v
   for (;;) {
     if (await is()) return
     if (Date.now() > late) throw new Error(`never: ${what}`)
-    await new Promise((resolve) => setTimeout(resolve, 50))
+    await new Promise((resolve) => setTimeout(resolve, 100))
   }
 }

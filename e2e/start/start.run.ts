@@ -121,7 +121,7 @@ describe('the start command', () => {
   })
 
   it.each([
-    ['server/src/main.ts', 'SIGKILL'],
+    ['server/dist/main.mjs', 'SIGKILL'],
     ['bin/postgres', 'SIGKILL'],
     /* Its users would keep it for as long as they live: nobody is left in that limbo. */
     ['bin/postgres', 'SIGTERM'],

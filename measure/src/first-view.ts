@@ -6,7 +6,7 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
 import { ROOT } from '../../scripts/bootstrap.mjs'
-import { buildWeb } from '../../scripts/start/build.ts'
+import { buildWeb } from '../../scripts/build/web.ts'
 import type { Row } from './row.ts'
 
 const DIST = join(ROOT, 'packages/web/dist')

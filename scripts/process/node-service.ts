@@ -33,8 +33,7 @@ export function nodeService(plan: NodePlan): Service {
         child = startChild({
           command: [
             process.execPath,
-            '--import',
-            'tsx',
+            '--enable-source-maps',
             join(ROOT, plan.file),
             ...(plan.args ?? []),
           ],

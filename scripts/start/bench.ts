@@ -95,7 +95,7 @@ export async function simulatedBench(
     else rmSync(benchFile(dataFolder, one), { force: true })
   const service = nodeService({
     name: 'stand-ins',
-    file: 'packages/standins/src/main.ts',
+    file: 'packages/standins/dist/main.mjs',
     args: [folder],
     env: { PLAIN_SLATE_CONTROL_PORT: String(control) },
     logFile: logIn(dataFolder, 'stand-ins'),
@@ -164,7 +164,7 @@ function agentService(
   secretIn(linkSecret)
   return nodeService({
     name,
-    file: 'packages/agent/src/main.ts',
+    file: 'packages/agent/dist/main.mjs',
     env: {
       PLAIN_SLATE_SERVER: address,
       PLAIN_SLATE_BENCH_SECRET: join(dataFolder, 'bench.secret'),

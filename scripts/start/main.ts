@@ -23,7 +23,8 @@ import { supervise } from '../process/supervisor.ts'
 import type { Service, Supervision, Watch } from '../process/supervisor.ts'
 import { nodeService } from '../process/node-service.ts'
 import { agentServices, simulatedBench } from './bench.ts'
-import { buildWeb } from './build.ts'
+import { buildProcesses } from '../build/processes.mjs'
+import { buildWeb } from '../build/web.ts'
 import type { Kind } from './folder.ts'
 import {
   FolderTaken,
@@ -80,7 +81,7 @@ async function run(options: StartOptions, begun: Supervision[]): Promise<void> {
       end(1)
     },
   }
-  const building = buildWeb()
+  const building = Promise.all([buildWeb(), buildProcesses()])
   building.catch(() => undefined)
   const own = options.databaseUrl === undefined
   const { databaseUrl, keep } = own
@@ -133,7 +134,7 @@ function webService(plan: WebPlan, controlFile: string | undefined): Service {
   if (plan.kind === 'demo') writeFileSync(join(trust, 'holm-depot.pem'), depotPem())
   return nodeService({
     name: 'server',
-    file: 'packages/server/src/main.ts',
+    file: 'packages/server/dist/main.mjs',
     env: {
       DATABASE_URL: plan.databaseUrl,
       PLAIN_SLATE_PORT: String(plan.port),

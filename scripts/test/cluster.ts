@@ -16,14 +16,30 @@ import { freePort } from '../machine/ports.ts'
 export const TEMPLATES = ['demo', 'empty'] as const
 export const TEST_PASSWORD = 'for-tests-only'
 
-export type TestCluster = {
-  readonly port: number
+type TestCluster = {
   readonly superuserUrl: string
   readonly stop: () => Promise<void>
 }
 
+/** Where the test command has begun a cluster for all of its runners. */
+const SHARED = 'PLAIN_SLATE_TEST_CLUSTER'
+
+/** The cluster of the test command, or one of one's own where a runner is begun by itself. */
+export async function testCluster(): Promise<Pick<TestCluster, 'superuserUrl' | 'stop'>> {
+  const shared = process.env[SHARED]
+  if (shared === undefined) return startTestCluster()
+  return { superuserUrl: shared, stop: () => Promise.resolve() }
+}
+
+/** Begins one that every runner below this process works on. */
+export async function shareTestCluster(): Promise<TestCluster> {
+  const cluster = await startTestCluster()
+  process.env[SHARED] = cluster.superuserUrl
+  return cluster
+}
+
 /** Starts the cluster and fills the templates. */
-export async function startTestCluster(): Promise<TestCluster> {
+async function startTestCluster(): Promise<TestCluster> {
   const folder = mkdtempSync(join(tmpdir(), 'plain-slate-test-'))
   chmodSync(folder, 0o755)
   mkdirSync(join(folder, 'logs'))
@@ -44,7 +60,6 @@ export async function startTestCluster(): Promise<TestCluster> {
     await db.destroy()
   }
   return {
-    port,
     superuserUrl: superuserUrl(cluster, port),
     async stop() {
       await handle.stop()

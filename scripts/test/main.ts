@@ -1,13 +1,16 @@
 /**
- * The test command: Debian's tools, then every runner; prints each one's seconds, the ten slowest
+ * The test command: Debian's tools, a database and what is built, then every runner; prints each one's seconds, the ten slowest
  * tests, and as its last line the sum. Whatever could not run counts as failed, never as skipped.
  */
 import { spawn } from 'node:child_process'
+import { buildProcesses } from '../build/processes.mjs'
+import { buildWeb } from '../build/web.ts'
 import { CHROMIUM, CannotGoOn, POSTGRES, ensureDebian } from '../machine/debian.ts'
+import { shareTestCluster } from './cluster.ts'
 import { roomForTests } from './room.ts'
 import { SEED } from './seed.ts'
 import type { Counts, Ran, Runner } from './runners.ts'
-import { LANES, LAST } from './runners.ts'
+import { PHASES } from './runners.ts'
 
 const SLOWEST = 10
 
@@ -16,11 +19,21 @@ type Result = Counts & { readonly name: string; readonly seconds: number }
 /** Runs everything (or the runners that are named) and ends the process with 0 or 1. */
 export async function test(names: readonly string[]): Promise<void> {
   const wanted = (runner: Runner) => names.length === 0 || names.includes(runner.name)
-  const missing = prepared()
+  let missing = prepared()
   process.env['TMPDIR'] = roomForTests()
   console.log(`seed of the property tests: ${SEED} (SEED=n tries another)`)
-  const lanes = await Promise.all(LANES.map((lane) => inTurn(lane.filter(wanted))))
-  const results = [...lanes.flat(), ...(await inTurn(LAST.filter(wanted)))]
+  const shared = Promise.all([shareTestCluster(), buildProcesses(), buildWeb()])
+  const [cluster] = await shared.catch((error: unknown) => {
+    console.error(error)
+    missing += 1
+    return [undefined]
+  })
+  const results: Result[] = []
+  for (const lanes of PHASES) {
+    const ran = await Promise.all(lanes.map((lane) => inTurn(lane.filter(wanted))))
+    results.push(...ran.flat())
+  }
+  await cluster?.stop()
   console.log(`\nthe ${SLOWEST} slowest:`)
   for (const { name, seconds } of slowest(results))
     console.log(`${seconds.toFixed(1).padStart(7)} s  ${name}`)

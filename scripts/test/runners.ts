@@ -140,24 +140,23 @@ const playwright: Runner = {
   read: (code) => readPlaywright(readFileSync(join(ROOT, 'e2e/results/report.json'), 'utf8'), code),
 }
 
+const types = check('types', ['vue-tsc', '-p', '.'])
+const lint = check('lint', [
+  'eslint',
+  '--cache',
+  '--cache-location',
+  'node_modules/.cache/eslint/',
+  '--max-warnings=0',
+  '.',
+])
+const format = check('format', ['prettier', '--check', '--cache', '--log-level=warn', '.'])
+
 /**
- * Three lanes for two cores, since shops of real processes mostly wait; then the start command and the browser, each
- * alone: both wait for what is built. Each lane runs its own one after the other.
+ * What runs after what: two cores are shared by lanes, since shops of real processes often wait; each lane runs its own
+ * one after the other. The start command and the browser wait for what answers in time: little or nothing is beside them.
  */
-export const LANES: readonly (readonly Runner[])[] = [
-  [
-    check('types', ['vue-tsc', '-p', '.']),
-    check('lint', [
-      'eslint',
-      '--cache',
-      '--cache-location',
-      'node_modules/.cache/eslint/',
-      '--max-warnings=0',
-      '.',
-    ]),
-    check('format', ['prettier', '--check', '--cache', '--log-level=warn', '.']),
-  ],
-  [vitest('unit')],
-  [vitest('server')],
+export const PHASES: readonly (readonly (readonly Runner[])[])[] = [
+  [[types, vitest('unit'), format], [vitest('server')]],
+  [[vitest('start')], [lint]],
+  [[playwright]],
 ]
-export const LAST: readonly Runner[] = [vitest('start'), playwright]

@@ -16,8 +16,6 @@ import { serverSide } from './server.ts'
 
 /** News say when to hear; this is for the case that one was missed. */
 const HEAR_MS = 2000
-/** Between two glances at a port, and between two looks whether what is seen has changed. */
-const SEE_MS = 700
 
 export type RunningAgent = {
   /** Leaves everything as it is: runs are taken up later. */
@@ -39,9 +37,9 @@ export async function startAgent(config: AgentConfig): Promise<RunningAgent> {
   const loops = [
     server.follow(() => agent.wake(), signal),
     agent.hearing(signal),
-    every(SEE_MS, () => agent.live(), signal),
+    every(config.glanceMs, () => agent.live(), signal),
     every(RENEW_MS, () => agent.renew(), signal),
-    ...ports.map((port) => every(SEE_MS, () => port.see(signal), signal)),
+    ...ports.map((port) => every(config.glanceMs, () => port.see(signal), signal)),
   ]
   return {
     async stop() {

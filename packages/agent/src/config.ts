@@ -34,6 +34,7 @@ const environment = z.object({
   PLAIN_SLATE_BENCH: z.string(),
   PLAIN_SLATE_AGENT_FOLDER: z.string(),
   PLAIN_SLATE_VAULT: z.string(),
+  PLAIN_SLATE_GLANCE_MS: z.coerce.number().int().min(20).default(700),
 })
 
 /** What an agent works with. Secrets are texts here; the files they came from are 0600. */
@@ -47,6 +48,8 @@ export type AgentConfig = {
   /** What this bench is called, where a shop has more than one. */
   readonly bench: string | undefined
   readonly folder: string
+  /** Between two glances at a port, and between two looks whether what is seen has changed, in ms. */
+  readonly glanceMs: number
   readonly vaultFolder: string
   readonly id: string
 }
@@ -78,6 +81,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Result<AgentConfig, string> 
         : resolve(dirname(given.PLAIN_SLATE_BENCH), file.computer),
     folder,
     vaultFolder: given.PLAIN_SLATE_VAULT,
+    glanceMs: given.PLAIN_SLATE_GLANCE_MS,
     id: idIn(folder),
   })
 }

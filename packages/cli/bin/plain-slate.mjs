@@ -1,7 +1,7 @@
 #!/usr/bin/env node
-/** The shell tool; its sources are TypeScript, which tsx reads. */
-import { register } from 'tsx/esm/api'
+/** The shell tool, built when its sources have changed. */
+import { buildProcesses } from '../../../scripts/build/processes.mjs'
 
-register()
-const { main } = await import('../src/main.ts')
+await buildProcesses()
+const { main } = await import('../dist/main.mjs')
 process.exitCode = await main(process.argv.slice(2))

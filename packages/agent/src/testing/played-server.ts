@@ -47,6 +47,7 @@ export class PlayedServer {
       bench: undefined,
       ports: new Map(Object.entries(ports)),
       folder: this.folder,
+      glanceMs: 100,
       vaultFolder: mkdtempSync(join(tmpdir(), 'vault-')),
       id: 'agent a',
     })

@@ -1,5 +1,2 @@
-/** Begins the thread beside: our sources run as they are, in a thread too. */
-import { register } from 'tsx/esm/api'
-
-register()
-await import('./beside-worker.ts')
+/** Begins the thread beside where the sources run as they are: the built one. A build has its own in this file's place. */
+import '../../dist/beside-thread.mjs'

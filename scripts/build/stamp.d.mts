@@ -1,0 +1,2 @@
+export declare function digestOf(sources: readonly string[]): string
+export declare function isOf(stamp: string, digest: string): boolean
