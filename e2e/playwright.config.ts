@@ -1,6 +1,6 @@
 import { defineConfig } from '@playwright/test'
 
-const LONG = /(fourth|bench|walk|stages)\.spec\.ts/
+const LONG = /(marked|fourth|bench|walk|stages)\.spec\.ts/
 
 /** Chromium as Debian ships it; three workers, since tests mostly wait; each with a server of its own. */
 export default defineConfig({

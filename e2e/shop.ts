@@ -6,6 +6,7 @@ import type { Page } from '@playwright/test'
 import { INTAKE, linesOf } from './bench/lines.ts'
 import type { built } from './bench/whole-shop.ts'
 import { WholeShop } from './bench/whole-shop.ts'
+import type { Added } from './bench/world.ts'
 import { cloneTemplate, expect, test as base } from './bench.ts'
 
 type Volume = ReturnType<typeof built>['volumes'][number]
@@ -20,6 +21,22 @@ export const shopTest = (pace: number, shelved: readonly string[]) =>
       await use(shop)
       await shop.close()
     },
+    baseURL: ({ shop }, use) => use(shop.address),
+  })
+
+/** Tests that share one shop at full speed, a device of each job on its bench. */
+export const jobTest = (shelved: readonly string[], serials: readonly string[], added: Added) =>
+  base.extend<object, { shop: WholeShop }>({
+    shop: [
+      // eslint-disable-next-line no-empty-pattern -- Playwright reads the fixtures from the pattern
+      async ({}, use) => {
+        const shop = new WholeShop(await cloneTemplate('demo'), 0)
+        await shop.open([...shelved], serials, added)
+        await use(shop)
+        await shop.close()
+      },
+      { scope: 'worker', timeout: 180_000 },
+    ],
     baseURL: ({ shop }, use) => use(shop.address),
   })
 

@@ -6,7 +6,7 @@ import { cloneTemplate } from '@plain-slate/server/testing'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { Refused, Technician } from '../jobs/technician.ts'
 import { writeParts } from './bench-files.ts'
-import { deviceOf } from '../jobs/shop.ts'
+import { deviceOf } from './world.ts'
 import { LEAD, WholeShop, newestPackage, until } from './whole-shop.ts'
 
 /** A run of the lead plan lasts about 12 model minutes: some seconds. */

@@ -62,3 +62,10 @@ export function draftNamed(
   if (draft === undefined) throw new Error(`no package ${name}`)
   return draft
 }
+
+/** A device of the demo. */
+export function deviceOf(serial: string): DemoDevice {
+  const device = DEMO_DEVICES.find((one) => one.serial === serial)
+  if (device === undefined) throw new Error(`no device ${serial}`)
+  return device
+}

@@ -13,7 +13,7 @@ it('goes on answering while every line of its log fails', async () => {
   writeFileSync(join(folder, 'secrets'), 'cookie-secret\nbench-secret\n')
   /* A device that takes nothing: every write to it is "no space left". */
   const full = openSync('/dev/full', 'w')
-  const child = spawn(process.execPath, ['--import', 'tsx', 'packages/server/src/main.ts'], {
+  const child = spawn(process.execPath, ['packages/server/dist/main.mjs'], {
     cwd: ROOT,
     env: {
       ...process.env,

@@ -4,8 +4,9 @@ import { ALDER_5C, draftOf } from '@plain-slate/demo'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { WholeShop } from '../bench/whole-shop.ts'
 import { built } from '../bench/whole-shop.ts'
+import { deviceOf } from '../bench/world.ts'
 import { everything } from './answers.ts'
-import { deviceOf, openShop, person } from './shop.ts'
+import { openShop, person } from './shop.ts'
 import { Technician } from './technician.ts'
 
 const UNRELEASED = draftOf(ALDER_5C, '21-2641.1-HO', {

@@ -5,23 +5,11 @@ import { ALDER_4, buildPackage, draftOf } from '@plain-slate/demo'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { WholeShop } from '../bench/whole-shop.ts'
 import { built } from '../bench/whole-shop.ts'
+import { deviceOf } from '../bench/world.ts'
 import { everything } from './answers.ts'
-import { deviceOf, openShop, person } from './shop.ts'
+import { HALF_WRITTEN } from './devices.ts'
+import { openShop, person } from './shop.ts'
 import { Refused, Technician } from './technician.ts'
-
-const wiped = deviceOf('COR4MB200424')
-/** Somebody's write stopped in its main part; the kernel is of a build before, its data were used by the newest. */
-const HALF_WRITTEN: DemoDevice = {
-  ...wiped,
-  serial: 'COR4MB200906',
-  name: 'half written by somebody',
-  build: '20-2638.0-HO',
-  strange: { kernel: '20-2632.0-HO' },
-  torn: ['main'],
-  mode: 'off',
-  permission: false,
-  more: { lock: 'open', lockSwitch: true, outcome: 'loop', returns: 3 },
-}
 
 const OPEN_BUILDS = ['20-2632.0-HO', '20-2640.1-HO']
 /** Alder 4 as Skerry sells it. */

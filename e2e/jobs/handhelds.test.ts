@@ -4,23 +4,12 @@ import { TARN_R4, draftOf } from '@plain-slate/demo'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { WholeShop } from '../bench/whole-shop.ts'
 import { LEAD, newestPackage } from '../bench/whole-shop.ts'
-import { deviceOf, openShop, person } from './shop.ts'
+import { deviceOf } from '../bench/world.ts'
+import { STOPPED } from './devices.ts'
+import { openShop, person } from './shop.ts'
 import { Technician } from './technician.ts'
 
 const gate = deviceOf('TRN449000426A6')
-/** Somebody's update of it stopped before its main part; what was written is of the newest build. */
-const STOPPED: DemoDevice = {
-  ...gate,
-  serial: 'TRN4490019J19',
-  name: 'most of the newest build is on it',
-  line: TARN_R4,
-  strange: Object.fromEntries(
-    ['modem', 'kernel', 'support', 'variant'].map((role) => [role, 'H2.104.r4']),
-  ),
-  mode: 'off',
-  permission: false,
-}
-
 const [NEWEST, EARLY] = ['H2.104.r4', 'H2.106.r4'] as const
 const WITH_EARLY: Line = { ...TARN_R4, builds: [...TARN_R4.builds, EARLY] }
 /** An early build, from the newest alone, by a card. */

@@ -1,8 +1,8 @@
 /** A shop for jobs: one whole shop a file, everything as fast as bytes go, its devices lying on the shelf. */
 import type { ApiError } from '@plain-slate/api'
 import type { HouseRules } from '@plain-slate/core'
-import { DEMO_DEVICES, DEMO_PEOPLE, idOf } from '@plain-slate/demo'
-import type { DemoDevice, DemoName } from '@plain-slate/demo'
+import { DEMO_PEOPLE, idOf } from '@plain-slate/demo'
+import type { DemoName } from '@plain-slate/demo'
 import { cloneTemplate } from '@plain-slate/server/testing'
 import { WholeShop } from '../bench/whole-shop.ts'
 import type { Added } from '../bench/world.ts'
@@ -16,13 +16,6 @@ export async function openShop(
   const shop = new WholeShop(databaseUrl, 0)
   await shop.open([...packages], serials, added)
   return shop
-}
-
-/** A device of the demo. */
-export function deviceOf(serial: string): DemoDevice {
-  const device = DEMO_DEVICES.find((one) => one.serial === serial)
-  if (device === undefined) throw new Error(`no device ${serial}`)
-  return device
 }
 
 /** Somebody of the shop at a browser of their own. */

@@ -254,7 +254,11 @@ export class Technician {
 }
 
 /** What hands do at the device for what a run asks of them. */
-function handsFor(ask: string, serial: string, to: string | undefined): StandInAct | undefined {
+export function handsFor(
+  ask: string,
+  serial: string,
+  to: string | undefined,
+): StandInAct | undefined {
   switch (ask) {
     case 'enter':
       return to === undefined ? undefined : { kind: 'keys', serial, to }

@@ -97,6 +97,7 @@ test('0417 is led through its whole job by keyboard, and its tickets are bit by 
   await expect(departed).toHaveCount(0)
   await enter(page)
   await expect(main.getByRole('status')).toContainText('by Ilse Maro')
+  await expect(page.locator('.go button').first()).toContainText('Ready')
   await enter(page)
   await expect(title(page)).toHaveText('3 things are in the way of the write')
   await desk.axe('ready')

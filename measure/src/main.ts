@@ -6,6 +6,7 @@ import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { format } from 'prettier'
+import { buildProcesses } from '../../scripts/build/processes.mjs'
 import { agrees } from './agrees.ts'
 import { faults } from './faults.ts'
 import { firstView } from './first-view.ts'
@@ -13,6 +14,7 @@ import { jobPage } from './job-page.ts'
 import { knownShelf } from './known-shelf.ts'
 import { machineRoom } from './machine-room.ts'
 import { readingNext } from './reading-next.ts'
+import { moves } from './moves.ts'
 import { proving } from './proving.ts'
 import type { Row } from './row.ts'
 import { shelf } from './shelf.ts'
@@ -29,9 +31,11 @@ const MEASUREMENTS: readonly (() => Promise<readonly Row[]>)[] = [
   knownShelf,
   jobPage,
   faults,
+  moves,
   agrees,
 ]
 
+await buildProcesses()
 const rows: Row[] = []
 for (const measure of MEASUREMENTS) rows.push(...(await measure()))
 const table = rows.map((row) => `| ${row.what} | ${row.measured} | ${row.limit} |`)
