@@ -24,7 +24,7 @@ export default defineConfig({
     contextOptions: { reducedMotion: 'reduce' },
     screenshot: 'only-on-failure',
     launchOptions: {
-      executablePath: '/usr/bin/chromium',
+      executablePath: '/usr/bin/chromium-headless-shell',
       args: [
         ...(process.getuid?.() === 0 ? ['--no-sandbox'] : []),
         '--disable-quic',

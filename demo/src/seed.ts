@@ -14,11 +14,8 @@ import {
   insertSlip,
   layText,
 } from '@plain-slate/server'
-import { pastRuns } from './history/book.ts'
 import type { DemoJob } from './history/jobs.ts'
-import { DEMO_JOBS } from './history/jobs.ts'
 import type { Event } from './history/lay-job.ts'
-import { jobEvents, pastEvents } from './history/lay-job.ts'
 import { DEMO_PEOPLE, idOf } from './people.ts'
 import { DEMO_SLIPS } from './slips.ts'
 import type { DemoSlip } from './slips.ts'
@@ -48,8 +45,21 @@ const CABLES: readonly (readonly [name: string, port: string | null, note: strin
 
 type At = { readonly clock: { readonly now: () => Promise<Ms> } }
 
+/** The demo's past. It builds whole packages as it is loaded, for seconds: only who lays it out loads it. */
+async function pastOf(): Promise<Readonly<Record<'runs' | 'jobs', readonly Event[]>>> {
+  const { pastRuns } = await import('./history/book.ts')
+  const { DEMO_JOBS } = await import('./history/jobs.ts')
+  const { jobEvents, pastEvents } = await import('./history/lay-job.ts')
+  const jobOf = (job: DemoJob) => {
+    const slip = slipOf(job)
+    return jobEvents(job, momentOf(slip.opened), slip.by)
+  }
+  return { runs: pastEvents(pastRuns(DEMO_NOW)), jobs: DEMO_JOBS.flatMap(jobOf) }
+}
+
 /** Seeds an empty, migrated database. `realNow` is the real time in ms: the shop's clock hangs on it. */
 export async function seedDemo(db: Database, realNow: number): Promise<void> {
+  const { runs, jobs } = await pastOf()
   await db.transaction(async (trx) => {
     await foundShop(trx, {
       name: 'Ninebark Repair Co-op',
@@ -63,12 +73,7 @@ export async function seedDemo(db: Database, realNow: number): Promise<void> {
       ports: PORTS.map((name) => ({ name, note: '' })),
       cables: CABLES.map(([name, port, note]) => ({ name, port, note })),
     })
-    const events = [
-      ...peopleEvents(),
-      ...pastEvents(pastRuns(DEMO_NOW)),
-      ...DEMO_SLIPS.flatMap(slipEvents),
-      ...DEMO_JOBS.flatMap(jobOf),
-    ]
+    const events = [...peopleEvents(), ...runs, ...DEMO_SLIPS.flatMap(slipEvents), ...jobs]
     for (const { at, tell } of events.sort((a, b) => a.at - b.at))
       await tell(trx, { clock: { now: () => Promise.resolve(at) } })
   })
@@ -98,11 +103,11 @@ function peopleEvents(): Event[] {
   }))
 }
 
-/** The acts of a job, on the slip that it is of. */
-function jobOf(job: DemoJob): readonly Event[] {
-  const slip = DEMO_SLIPS.find(({ number }) => number === job.number)
-  if (slip === undefined) throw new Error(`no slip ${job.number}`)
-  return jobEvents(job, momentOf(slip.opened), slip.by)
+/** The slip that a job is of. */
+function slipOf({ number }: DemoJob): DemoSlip {
+  const slip = DEMO_SLIPS.find((one) => one.number === number)
+  if (slip === undefined) throw new Error(`no slip ${number}`)
+  return slip
 }
 
 function slipEvents(slip: DemoSlip): Event[] {

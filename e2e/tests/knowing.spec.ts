@@ -165,7 +165,7 @@ test('a driver that is missing is said with its remedy, and with it the device i
 familiesTest(
   'a menu goes by the loader that was read: under an older one the dangerous line stands next',
   async ({ page, desk }) => {
-    await desk.signIn('Ilse', '/slips/0409/readings')
+    await desk.signIn('Ilse', '/slips/0408/readings')
     const fact = page.getByRole('combobox', { name: 'Fact' })
     const read = async (loader: string) => {
       await fact.fill('loader')

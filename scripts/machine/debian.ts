@@ -27,8 +27,8 @@ export const POSTGRES: DebianPackage = {
   isThere: () => postgresBin() !== undefined,
 }
 export const CHROMIUM: DebianPackage = {
-  name: 'chromium',
-  isThere: () => existsSync('/usr/bin/chromium'),
+  name: 'chromium-headless-shell',
+  isThere: () => existsSync('/usr/bin/chromium-headless-shell'),
 }
 
 /** Installs what is missing in one call, saying so; throws CannotGoOn with the command where it may not. */

@@ -61,7 +61,7 @@ const answer = computed(() => {
 .looks {
   display: flex;
   flex-wrap: wrap;
-  gap: 4px 16px;
+  gap: 8px 16px;
   margin: 6px 0;
   padding: 8px 12px;
   border-left: 4px solid var(--line);
