@@ -27,12 +27,16 @@ export type Runner = {
 
 const reports = mkdtempSync(join(tmpdir(), 'plain-slate-reports-'))
 
+/** A checker holds the whole tree at once: a roomy nursery spares it a tenth of its time. */
+const ROOMY = { NODE_OPTIONS: '--max-semi-space-size=64' }
+
 /** A check that passes or fails as a whole counts as one test. */
 function check(name: string, command: readonly string[]): Runner {
   return {
     name,
     command: ['npx', '--no', '--', ...command],
     cwd: ROOT,
+    env: ROOMY,
     read: (code) => ({
       passed: code === 0 ? 1 : 0,
       failed: code === 0 ? 0 : 1,
