@@ -1,4 +1,5 @@
 /** The jobs of the phones: two writing modes, floors by part, a lock that opens. */
+import type { Bench } from '@plain-slate/api'
 import type { Permit } from '@plain-slate/core'
 import { PERMIT_TOPIC, permitText } from '@plain-slate/core'
 import type { DemoDevice } from '@plain-slate/demo'
@@ -81,20 +82,31 @@ describe('job 1: a restart loop since a clean write elsewhere, photos to stay', 
     const before = shop.flash(LOOPING).marks
     await job.signs()
     await job.hands({ kind: 'cut', serial: LOOPING, piece: 2, bytes: 40_960, how: 'cable' })
+    const losses = async (): Promise<Record<string, number>> => {
+      const { cables } = await shop.call<Bench>('GET', '/api/bench')
+      return Object.fromEntries(cables.map((one) => [one.name, one.losses]))
+    }
+    const had = await losses()
     const id = await job.starts()
     const lost = await job.follows(id, 'it is lost', ({ losses }) => losses > 0)
     expect(lost.word).toBe('in-doubt')
+    const bad = lost.cable ?? ''
+    expect(bad).not.toBe('A')
     /* Another cable, at another port: the run goes on there, and where it is not seen it does not. */
     await expect(job.moves(id, 'P5')).rejects.toMatchObject({ code: 'run.not-there' })
-    await shop.call('POST', '/api/bench/cables', { cable: 'A', port: 'P5' })
+    const tavi = await person(shop, 'Tavi')
+    await tavi.call('POST', '/api/bench/cables', { cable: 'A', port: 'P5' })
     await job.hands({ kind: 'plug', serial: LOOPING, port: 'P5' })
     await job.follows(id, 'it is seen elsewhere', ({ elsewhere }) => elsewhere === 'P5')
     await job.moves(id, 'P5')
     const end = await job.ends(id)
     expect(end.port).toBe('P5')
-    expect([end.word, end.losses]).toEqual(['done', 1])
+    expect([end.word, end.losses, end.cable]).toEqual(['done', 1, 'A'])
+    /* The loss stays with the cable that had it. */
+    expect(await losses()).toEqual({ ...had, [bad]: (had[bad] ?? 0) + 1 })
     expect(shop.flash(LOOPING).wrong(built('alder-20-2640.1-HO').manifest)).toEqual([])
     expect(shop.flash(LOOPING).marks).toEqual(before)
+    await tavi.call('POST', '/api/bench/cables', { cable: 'A', port: 'P1' })
     await job.goesTo('P5')
     expect((await job.read()).device?.outcome).toBe('normal')
   }, 120_000)

@@ -4,7 +4,7 @@ import { ok, refuse } from '@plain-slate/core'
 import { enter } from '../book/append.ts'
 import type { Handler } from '../edge/mount.ts'
 import type { Workshop } from '../base/workshop.ts'
-import { listCables, moveCable } from '../tables/bench.ts'
+import { hangRuns, listCables, moveCable } from '../tables/bench.ts'
 import { tell } from '../tables/news.ts'
 import { doByHand, listHands } from './hands.ts'
 import { askLook, lookShown } from '../devices/looks.ts'
@@ -24,6 +24,7 @@ export function benchHandlers(workshop: Workshop) {
     const moved = await workshop.db.transaction(async (trx) => {
       const before = await moveCable(trx, cable, port)
       if (before === undefined) return false
+      await hangRuns(trx)
       const facts = { cable, from: before.from ?? '', to: port ?? '' }
       await enter(workshop, trx, { by: actor?.id ?? null, act: 'cable.moved', facts })
       await tell(trx, 'bench', cable, 1)

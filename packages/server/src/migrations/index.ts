@@ -27,6 +27,7 @@ import * as computersTell from './025-computers-tell.ts'
 import * as decisions from './026-decisions.ts'
 import * as families from './027-families.ts'
 import * as plansDraw from './028-plans-draw.ts'
+import * as runsHung from './029-runs-hung.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -57,6 +58,7 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '026-decisions': decisions,
   '027-families': families,
   '028-plans-draw': plansDraw,
+  '029-runs-hung': runsHung,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

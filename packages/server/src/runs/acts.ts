@@ -5,7 +5,7 @@ import { READINESS, flatten, ok, refuse } from '@plain-slate/core'
 import { enter } from '../book/append.ts'
 import type { Workshop } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
-import { listPorts } from '../tables/bench.ts'
+import { hangRuns, listPorts } from '../tables/bench.ts'
 import { anyAgent, forgetDigests, listSights } from '../tables/devices.ts'
 import type { Transaction } from '../tables/database.ts'
 import { tell } from '../tables/news.ts'
@@ -201,6 +201,7 @@ export async function moveRun(
     { code: 'port.busy', facts: { port } },
     async (trx, { slip, port: from }) => {
       if (!(await moveRunTo(trx, id, port))) return false
+      await hangRuns(trx)
       await note(workshop, trx, id, 'run.moved', by, slip, { from, port })
       return true
     },

@@ -22,22 +22,34 @@ export async function listPorts(db: Database): Promise<PortRow[]> {
     .select('ports.name', 'ports.note', 'cables.name as cable')) as PortRow[]
 }
 
+/** How often a run lost its device since it hangs on its cable. */
+const LOST_HERE = `coalesce((runs.shown ->> 'losses')::int, 0)
+  - coalesce((select sum((one ->> 'losses')::int) from jsonb_array_elements(runs.hung) one), 0)`
+
 /** Every cable with its history: runs over it, and how often a run lost its device there. */
 export async function listCables(db: Database): Promise<CableRow[]> {
-  const rows = (await db('cables')
-    .leftJoin('runs', 'runs.cable', 'cables.name')
-    .groupBy('cables.name')
-    .orderBy('cables.name')
-    .select('cables.name', 'cables.port', 'cables.note')
-    .count('runs.id as runs')
-    .sum({ losses: db.raw(`coalesce((runs.shown ->> 'losses')::int, 0)`) })) as {
-    name: string
-    port: string | null
-    note: string
-    runs: string
-    losses: string | null
-  }[]
-  return rows.map((row) => ({ ...row, runs: Number(row.runs), losses: Number(row.losses ?? 0) }))
+  const { rows } = (await db.raw(
+    `with hangs as (
+       select id, cable, ${LOST_HERE} as losses from runs
+       union all
+       select id, one ->> 'cable', (one ->> 'losses')::int
+         from runs, jsonb_array_elements(runs.hung) one)
+     select cables.name, cables.port, cables.note,
+            count(distinct hangs.id)::int as runs, coalesce(sum(hangs.losses), 0)::int as losses
+       from cables left join hangs on hangs.cable = cables.name
+      group by cables.name, cables.port, cables.note order by cables.name`,
+  )) as { rows: CableRow[] }
+  return rows
+}
+
+/** Runs that are not over hang on the cable that is at their port now; what was lost before stays with the one before. */
+export async function hangRuns(trx: Transaction): Promise<void> {
+  const cable = '(select name from cables where cables.port = runs.port)'
+  await trx.raw(
+    `update runs
+        set hung = hung || jsonb_build_object('cable', cable, 'losses', ${LOST_HERE}), cable = ${cable}
+      where state <> 'ended' and not put_away and cable is distinct from ${cable}`,
+  )
 }
 
 /**
