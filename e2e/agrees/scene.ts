@@ -37,6 +37,7 @@ import {
   identify,
   isChanging,
   isKind,
+  leadsOf,
   makePlan,
   modeOf,
   modeTaking,
@@ -46,7 +47,7 @@ import {
   reduce,
   step,
   takeUp,
-  waysTo,
+  waysByHand,
   withoutPower,
 } from '@plain-slate/core'
 import type { DemoDevice } from '@plain-slate/demo'
@@ -216,21 +217,21 @@ function nextSend(nature: Nature, scene: ReturnType<typeof drive>, commands: rea
 const cutIdle = ({ family }: Nature, device: DeviceModel, kind: Cut['kind']): DeviceModel =>
   kind === 'battery' ? withoutPower(family, device) : device
 
-/** Charged, and brought by its keys and by commands to the mode in which the run goes on. */
+/** Charged, and brought by its keys towards the mode in which the run goes on: it is told the rest by the run. */
 function helpedUp(nature: Nature, device: DeviceModel, to: string | undefined): DeviceModel {
   const charged = step(nature, device, { kind: 'charge', percent: CHARGE }, device.at).device
-  return waysUp(nature.family, charged, to).reduce((so, way) => {
-    const input = way.hands
-      ? ({ kind: 'keys', to: way.to } as const)
-      : ({ kind: 'restart', epoch: so.epoch, to: way.to } as const)
-    return step(nature, so, input, so.at).device
-  }, charged)
+  return waysUp(nature.family, charged, to).reduce(
+    (so, way) => step(nature, so, { kind: 'keys', to: way.to }, so.at).device,
+    charged,
+  )
 }
 
-/** The ways from off to a mode; to the first that writes, where none is wanted. */
+/** The ways from off to a mode as far as hands go them; to the first that writes, where none is wanted. */
 function waysUp(family: Family, device: DeviceModel, to: string | undefined): readonly Way[] {
   const wanted = to ?? modeTaking(family, 'write') ?? ''
-  return waysTo(family, device.mode, wanted, false) ?? []
+  const ways = waysByHand(family, device.mode, wanted, false) ?? []
+  const told = ways.findIndex(({ hands }) => !hands)
+  return told < 0 ? ways : ways.slice(0, told)
 }
 
 /** The same plan on the simulated device over TCP, cut once by the device's own count. */
@@ -268,16 +269,15 @@ export async function onStandIn(
     if (cut?.kind !== 'battery') return
     bench.act({ kind: 'charge', serial, percent: CHARGE })
     const wanted = modeOf(commands[news.state.next])
-    for (const way of waysUp(family, device.model, wanted)) {
-      if (way.hands) bench.act({ kind: 'keys', serial, to: way.to })
-      else device.restarted(way.to)
-    }
+    for (const { to } of waysUp(family, device.model, wanted))
+      bench.act({ kind: 'keys', serial, to })
   }
   const site = {
     address: { kind: 'tcp', host: '127.0.0.1', port: bench.ports['P1'] ?? 0 },
     secret: SECRET,
     run: 'test',
     bytes: scene.shelf.bytes,
+    leads: leadsOf(family),
     journal: (entry: JournalEntry) => Promise.resolve(void journal.push(entry)),
     ask(command: Extract<Command, { kind: 'person' }>) {
       if (command.to !== undefined) bench.act({ kind: 'keys', serial, to: command.to })

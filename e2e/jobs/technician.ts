@@ -10,6 +10,7 @@ import type {
   RunShown,
   StandInAct,
   StandInDevice,
+  WayShown,
 } from '@plain-slate/api'
 import type { Fact, Intent, Source } from '@plain-slate/core'
 import { until } from '../bench/whole-shop.ts'
@@ -159,6 +160,9 @@ export class Technician {
     })
     return roads
   }
+
+  /** The way into a mode from where it is said to be. */
+  way = (to: string, from: string) => this.#get<WayShown>(`way?to=${to}&from=${from}`)
 
   /** Why a package is judged as it is. */
   why = (name: string) =>

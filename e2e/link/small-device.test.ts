@@ -1,7 +1,7 @@
 /** The same plans on a device that shares no code with the twin: conformance, and agreement with somebody else. */
 import { readFileSync } from 'node:fs'
 import type { JournalEntry, Manifest, Plan } from '@plain-slate/core'
-import { BLOCK_BYTES, begin, flatten, modeOfKind, rehearse } from '@plain-slate/core'
+import { BLOCK_BYTES, begin, flatten, leadsOf, modeOfKind, rehearse } from '@plain-slate/core'
 import { DEMO_DEVICES } from '@plain-slate/demo'
 import { conform, driveRun } from '@plain-slate/link'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
@@ -87,6 +87,7 @@ async function run(plan: Plan) {
     secret: SECRET,
     run: 'test',
     bytes: SHELF.bytes,
+    leads: leadsOf(SHELF.family),
     journal: (entry) => Promise.resolve(void journal.push(entry)),
     ask: ({ to, ask }) => {
       if (ask === 'go-on') small.waits = false

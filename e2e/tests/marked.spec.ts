@@ -104,12 +104,24 @@ test('job 10: a tablet on trial goes back to stable, wiped before its first star
   shop,
 }) => {
   await shop.hands({ kind: 'plug', serial: ON_TRIAL, port: 'P5' })
-  const answers = { 'ready.backup': 'made, and it opens' }
+  const main = page.getByRole('main')
   const route = /FEN-26\.21B-S/
-  const at = new AtPages(page, shop, { number: '0407', serial: ON_TRIAL, answers, route })
+  const saying = (says: 'must survive' | 'may go') => {
+    const answers = { ...only('survive.photos', says), 'ready.backup': 'made, and it opens' }
+    return new AtPages(page, shop, { number: '0407', serial: ON_TRIAL, answers, route })
+  }
   await desk.signIn('Ilse', '/slips/0407/intake')
+  await saying('must survive').goes('firmware')
+  await expect(main.locator('[data-route]').filter({ hasText: route })).toHaveCount(0)
+  /* A copy is made and opens: what is on the tablet itself may go. */
+  await page.goto('/slips/0407/intake')
+  const at = saying('may go')
   await at.goes('plan')
   await expect(title(page)).toContainText('wiped')
+  await at.goes('ready')
+  await expect(main.locator('[data-topic="ready.restore"]')).toBeVisible()
+  await at.goes('hand-back')
+  await expect(main.locator('[data-topic="back.backup"]')).toBeVisible()
   await at.goes('closed')
   expect(shop.flash(ON_TRIAL).readable).toEqual([])
 })

@@ -59,6 +59,7 @@ it('a stop that is heard while the bytes are looked at again is met before anyth
       commands: [{ ...put, size: bytes.length, image }],
       journal: [],
       places: [{ image, archive: 'a'.repeat(64), offset: 0, size: bytes.length }],
+      leads: [],
       shown: null,
     },
     met: () => undefined,

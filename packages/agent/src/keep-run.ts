@@ -4,7 +4,14 @@
  */
 import { join } from 'node:path'
 import type { ShownRun, Work } from '@plain-slate/api'
-import type { Command, DeviceFacts, JournalEntry, RunState, StopReason } from '@plain-slate/core'
+import type {
+  Command,
+  DeviceFacts,
+  JournalEntry,
+  Lead,
+  RunState,
+  StopReason,
+} from '@plain-slate/core'
 import { begin, takeUp } from '@plain-slate/core'
 import type { Address, Driving, ImageBytes, RunNews } from '@plain-slate/link'
 import { driveRun, meet, pause } from '@plain-slate/link'
@@ -27,6 +34,7 @@ export type Claim = {
     readonly offset: number
     readonly size: number
   }[]
+  readonly leads: readonly Lead[]
   readonly shown: ShownRun | null
 }
 
@@ -192,6 +200,7 @@ class Keeping {
       secret: linkSecret,
       run: work.id,
       bytes: this.#bytes,
+      leads: claim.leads,
       journal: (entry) => {
         this.#journal.append({ ...entry, at: this.#shown.at })
         this.#news += 1

@@ -75,6 +75,8 @@ export const claimedSchema = z.object({
   commands: z.array(commandSchema),
   journal: z.array(journalEntrySchema),
   places: z.array(imagePlaceSchema),
+  /** Whence its device is told over the link into which mode. */
+  leads: z.array(z.object({ from: z.string(), to: z.string() })),
   /** What the one before showed last. */
   shown: shownSchema.nullable(),
   /** Stops by number: those up to `met` are bygone. */

@@ -82,13 +82,22 @@ export const standInActSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('sign-out'), serial }),
   z.object({ kind: z.literal('install'), serial, store: storeSchema }),
   z.object({ kind: z.literal('confirm'), serial }),
-  /** A cut that waits: at the nth piece from now, after so many bytes of it are kept. */
+  /**
+   * A cut that waits: at the nth piece from now, after so many bytes of it are kept; or, `asked`, as it hears the nth
+   * request of a kind, in this mode or whichever.
+   */
   z.object({
     kind: z.literal('cut'),
     serial,
     piece: z.int().positive().max(1000),
     bytes: z.int().nonnegative(),
     how: z.enum(['cable', 'battery', 'computer']),
+    asked: z.exactOptional(
+      z.object({
+        verb: z.enum(['hello', 'digest', 'restart']),
+        mode: z.exactOptional(modeSchema),
+      }),
+    ),
   }),
   ...computerActs,
 ])

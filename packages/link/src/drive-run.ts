@@ -10,6 +10,7 @@ import type {
   FilePut,
   Hands,
   JournalEntry,
+  Lead,
   Mode,
   Outcome,
   Put,
@@ -47,6 +48,8 @@ export type RunSite = {
   readonly secret: string
   readonly run: string
   readonly bytes: ImageBytes
+  /** Whence the device is told into which mode. */
+  readonly leads: readonly Lead[]
   /** Resolves when the entry is durable. */
   readonly journal: (entry: JournalEntry) => Promise<void>
   /** Resolves with who did it when it is done; undefined when the signal ended it. */
@@ -62,6 +65,8 @@ export type Driving = {
   /** Leaves the run as it is, as if this process had died. */
   readonly abandon: () => void
 }
+
+type Meeting = Extract<Deed, { deed: 'meet' }>
 
 /** Drives from a turn. */
 export function driveRun(turn: Turn, site: RunSite): Driving {
@@ -152,7 +157,8 @@ class Driver {
 
   /** An order act by act; whatever is lost on the way loses the link. */
   async #carryOut(order: RunOrder, signal: AbortSignal): Promise<RunEvent | undefined> {
-    const standing = { linked: this.#link !== undefined, serial: this.#state.serial }
+    const { leads } = this.#site
+    const standing = { linked: this.#link !== undefined, serial: this.#state.serial, leads }
     const deeds = perform(order, standing)
     let next = deeds.next()
     while (next.done !== true) next = deeds.next(await this.#did(next.value, signal))
@@ -175,7 +181,7 @@ class Driver {
         await this.#site.journal(deed.entry)
         return { came: 'done' }
       case 'meet':
-        return this.#meet(deed.mode, signal)
+        return this.#meet(deed, signal)
       case 'leave':
         this.hangUp()
         return { came: 'done' }
@@ -196,11 +202,11 @@ class Driver {
     }
   }
 
-  async #meet(mode: Mode | undefined, signal: AbortSignal): Promise<Outcome> {
+  async #meet({ mode, or }: Meeting, signal: AbortSignal): Promise<Outcome> {
     this.hangUp()
     const { address, secret } = this.#site
     const hears = (event: DeviceEvent) => this.#site.tell({ kind: 'says', text: event.text })
-    const wanted = { serial: this.#state.serial, mode, hears }
+    const wanted = { serial: this.#state.serial, mode, or, hears }
     const seen = (facts: DeviceFacts | undefined) =>
       this.#site.tell({ kind: 'waiting', mode, seen: facts })
     seen(undefined)

@@ -52,6 +52,8 @@ export async function meet(
 export type Awaited = {
   readonly serial: string
   readonly mode: Mode | undefined
+  /** Modes in which it is as welcome. */
+  readonly or?: readonly Mode[]
   /** Hears what it says by itself, from the meeting on. */
   readonly hears?: Hears
 }
@@ -72,7 +74,8 @@ export async function waitFor(
     const met = await meet(address, lease, secret, signal, wanted.hears)
     if (met?.kind === 'superseded') return met
     if (met?.kind === 'met') {
-      const elsewhere = wanted.mode !== undefined && met.facts.mode !== wanted.mode
+      const { mode, or = [] } = wanted
+      const elsewhere = mode !== undefined && ![mode, ...or].includes(met.facts.mode)
       if (met.facts.serial !== wanted.serial || !elsewhere) return met
       met.link.close()
     }

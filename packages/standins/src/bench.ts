@@ -278,7 +278,7 @@ function actOn(
       device.byHand({ kind: 'confirm' }, now)
       return undefined
     case 'cut':
-      device.planCut({ piece: act.piece, bytes: act.bytes, kind: act.how })
+      device.planCut({ piece: act.piece, bytes: act.bytes, kind: act.how, asked: act.asked })
       return undefined
   }
 }

@@ -35,7 +35,7 @@ import { checkedByBytes } from './checked.ts'
 import type { DeviceFile } from './device-file.ts'
 import type { Flash } from './flash.ts'
 import type { PlannedCut } from './planned-cut.ts'
-import { counted } from './planned-cut.ts'
+import { askedOnce, counted } from './planned-cut.ts'
 import type { Stores } from './stores.ts'
 
 type Chunk = Extract<LinkRequest, { verb: 'chunk' }>
@@ -170,11 +170,6 @@ export class SimulatedDevice {
     this.#save()
     return stepped.doneAt
   }
-  /** Told over another cable to restart: for whoever helps it up beside the run. */
-  restarted(to: Mode): void {
-    const { epoch, at } = this.#model
-    this.#take(step(this.nature, this.#model, { kind: 'restart', epoch, to }, at).device)
-  }
   /** Started by hands from its menu; why it does not, or undefined. It is not heard before it is through. */
   installByHand(store: Store, at: number): DeviceRefusal | undefined {
     const { refused, doneAt } = this.#files.installByHand(store, at)
@@ -193,6 +188,8 @@ export class SimulatedDevice {
 
   /** One request. `payload` belongs to chunks. */
   handle(request: LinkRequest, payload: Uint8Array, at: number): Handled {
+    this.#cut = askedOnce(this.#cut, request.verb, this.#model.mode)
+    if (this.#cut?.asked !== undefined && this.#cut.piece === 0) return this.#cutNow(0, at)
     switch (request.verb) {
       case 'hello':
       case 'facts':
@@ -251,6 +248,7 @@ export class SimulatedDevice {
 
   /** One more change begun; true when the planned cut falls into it. */
   #countsDown(): boolean {
+    if (this.#cut?.asked !== undefined) return false
     this.#cut = counted(this.#cut)
     return this.#cut?.piece === 0
   }

@@ -1,4 +1,5 @@
-/** A cut that a simulated device was told to make by itself, by its own count of bytes kept. */
+/** A cut that a simulated device was told to make by itself, by its own count of bytes kept or of what it was asked. */
+import type { LinkRequest, Mode } from '@plain-slate/core'
 
 /**
  * At the nth change from now (1: the next): a piece begun, an erase, a turn of the lock, a word on the slot.
@@ -9,7 +10,10 @@ export type PlannedCut = {
   /** More than the piece has: after it is kept and that was said. */
   readonly bytes: number
   readonly kind: 'cable' | 'battery' | 'computer'
+  /** It counts requests of this kind instead, in this mode or whichever, and falls before one is heard. */
+  readonly asked?: Asked | undefined
 }
+type Asked = { readonly verb: LinkRequest['verb']; readonly mode?: Mode | undefined }
 
 /** The byte of the open piece at which a planned cut falls within a chunk. */
 export function cutWithin(
@@ -19,6 +23,12 @@ export function cutWithin(
 ): number | undefined {
   if (cut?.piece !== 0 || cut.bytes <= offset || cut.bytes > offset + length) return undefined
   return cut.bytes
+}
+
+/** The same cut, one nearer where it counts requests of this kind. */
+export function askedOnce(cut: PlannedCut | undefined, verb: LinkRequest['verb'], mode: Mode) {
+  const counts = cut?.asked?.verb === verb && (cut.asked.mode ?? mode) === mode
+  return counts ? counted(cut) : cut
 }
 
 /** The same cut, one change nearer. */

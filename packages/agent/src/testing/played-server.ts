@@ -104,7 +104,8 @@ export class PlayedServer {
         this.runs = this.runs.map((one) => ({ ...one, wanted: false }))
         const { commands = [], journal = [], epoch = 5 } = this.#planned.get(run) ?? {}
         const asked = this.runs[0]?.stop ?? 0
-        return { epoch, commands, journal, places: [], shown: null, stop: { asked, met: 0 } }
+        const stop = { asked, met: 0 }
+        return { epoch, commands, journal, places: [], leads: [], shown: null, stop }
       }
       case contract.agentReport.path:
         this.reports.push(body as Report)

@@ -2,11 +2,12 @@
 import { describe, expect, it } from 'vitest'
 import { alder, fen } from '../testing/families.ts'
 import { tarn } from '../testing/tarn.ts'
+import type { Going } from './card.ts'
 import { heldFor, legsTo } from './card.ts'
 import { menuSentence, pressesTo } from './menu.ts'
 
 const going = { permission: false, loader: undefined }
-const legs = (family: typeof tarn, from: string, to: string, more: Partial<typeof going> = {}) =>
+const legs = (family: typeof tarn, from: string, to: string, more: Partial<Going> = {}) =>
   legsTo(family, from, to, { ...going, ...more }) ?? []
 const menuOf = (family: typeof tarn) => {
   const menu = family.modes.find(({ id }) => id === 'rescue')?.menu
@@ -77,6 +78,15 @@ describe('a leg', () => {
       legs(tarn, 'normal', 'loader', { permission }).map(({ how }) => how)
     expect(hows(true)).toEqual(['command'])
     expect(hows(false)).toEqual(['keys', 'chord'])
+  })
+
+  it('goes by hands while a run waits, and over the link where that run tells it on', () => {
+    const hows = (family: typeof tarn, from: string, to: string, byHand: boolean) =>
+      legs(family, from, to, { permission: true, byHand }).map(({ how }) => how)
+    expect(hows(tarn, 'normal', 'loader', true)).toEqual(['keys', 'chord'])
+    expect(hows(alder, 'off', 'transfer', true)).toEqual(['chord', 'command'])
+    expect(hows(alder, 'loader', 'system', false)).toEqual(['command'])
+    expect(hows(alder, 'loader', 'system', true)).toEqual(['keys', 'keys'])
   })
 
   it('of a hang and a loop begins with switching off', () => {

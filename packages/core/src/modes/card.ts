@@ -9,7 +9,7 @@ import type { Family, Way } from '../family/profile.ts'
 import type { Mode } from '../terms/device.ts'
 import type { Presses } from './menu.ts'
 import { menuSentence, pressesTo } from './menu.ts'
-import { waysTo } from './ways.ts'
+import { waysByHand, waysTo } from './ways.ts'
 
 export type Leg = {
   readonly from: Mode
@@ -35,7 +35,12 @@ export type Leg = {
     | undefined
 }
 
-export type Going = { readonly permission: boolean; readonly loader: number | undefined }
+/** `byHand`: nobody tells the device over the link but a run that waits for it, and that where a lead goes. */
+export type Going = {
+  readonly permission: boolean
+  readonly loader: number | undefined
+  readonly byHand?: boolean
+}
 
 export function legsTo(
   family: Family,
@@ -43,7 +48,8 @@ export function legsTo(
   to: Mode,
   going: Going,
 ): readonly Leg[] | undefined {
-  const ways = waysTo(family, from, to, going.permission)
+  const { permission, byHand = false } = going
+  const ways = (byHand ? waysByHand : waysTo)(family, from, to, permission)
   return ways?.map((way, index) => legOf(family, ways[index - 1]?.to ?? from, way, going))
 }
 

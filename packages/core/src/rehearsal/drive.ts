@@ -5,12 +5,12 @@
  */
 import type { Ask, Command } from '../command/command.ts'
 import { answersIn, beginsIn, isKind, takesIn } from '../family/modes.ts'
+import { leadsOf } from '../modes/ways.ts'
 import type { JournalEntry } from '../run/journal.ts'
 import type { Deed, FilePut, Hands, Outcome, Put } from '../run/perform.ts'
 import { leased, perform } from '../run/perform.ts'
 import type { RunEvent, RunOrder, RunState, Turn } from '../run/run.ts'
 import { reduce } from '../run/run.ts'
-import type { Mode } from '../terms/device.ts'
 import type { Plain } from '../twin/asked.ts'
 import { inputOf, saidBy } from '../twin/asked.ts'
 import type { DeviceModel } from '../twin/state.ts'
@@ -66,7 +66,9 @@ function carriedOut(
   order: RunOrder,
 ): { readonly scene: Scene; readonly event: RunEvent | undefined } {
   let scene = before
-  const deeds = perform(order, { linked: scene.linked, serial: scene.state.serial })
+  const { linked, state } = scene
+  const leads = leadsOf(nature.family)
+  const deeds = perform(order, { linked, serial: state.serial, leads })
   let next = deeds.next()
   while (next.done !== true) {
     const came = did(nature, scene, next.value)
@@ -83,7 +85,7 @@ function did(nature: Nature, scene: Scene, deed: Deed): Came {
       return { scene: { ...scene, journal }, outcome: { came: 'done' } }
     }
     case 'meet':
-      return met(nature, scene, deed.mode)
+      return met(nature, scene, deed)
     case 'leave':
       return { scene: { ...scene, linked: false }, outcome: { came: 'done' } }
     case 'ask':
@@ -113,13 +115,15 @@ function asked(nature: Nature, scene: Scene, request: Unleased): Came {
 const leaseOf = ({ state }: Scene) => ({ run: 'rehearsal', epoch: state.epoch })
 
 /** Met in another mode than the wanted one it is waited for: hands are needed, and nobody has any here. */
-function met(nature: Nature, before: Scene, mode: Mode | undefined): Came {
+function met(nature: Nature, before: Scene, { mode, or }: Extract<Deed, { deed: 'meet' }>): Came {
   const scene = permitted(nature, before)
   const { device, output } = stepped(nature, scene, { kind: 'hello', epoch: scene.state.epoch })
   if (output.kind !== 'facts')
     return { scene: { ...scene, device, linked: false }, outcome: outcomeOf(output) }
   const elsewhere =
-    mode !== undefined && output.facts.mode !== mode && output.facts.serial === scene.state.serial
+    mode !== undefined &&
+    ![mode, ...or].includes(output.facts.mode) &&
+    output.facts.serial === scene.state.serial
   if (elsewhere) return { scene: { ...scene, device, linked: false }, outcome: { came: 'lost' } }
   return {
     scene: { ...scene, device, linked: true },

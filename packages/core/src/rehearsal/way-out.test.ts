@@ -1,5 +1,6 @@
 /** A way out that stands where the run that was never cut stood goes on as that did: with it or without, the same. */
 import { describe, expect, it } from 'vitest'
+import type { Family, Way } from '../family/profile.ts'
 import type { Plan } from '../plan/plan.ts'
 import { makePlan } from '../route/make-plan.ts'
 import { alder, benchOf, caseOf, packageOf } from '../testing/families.ts'
@@ -23,7 +24,33 @@ function phone() {
   return [{ ...bench.nature, catalogue }, bench.device, made.value] as const
 }
 
+/** Where the phone's cell comes out in a piece of the mode that is entered over the link alone. */
+function cellOut(change: (family: Family) => Family) {
+  const [of, device, plan] = phone()
+  const family = change(of.family)
+  const { commands } = flatten(plan)
+  const { changes, end } = changesUnderWay(of, device, plan, commands)
+  const ring = changes.find(({ command }) => command.kind === 'put' && command.mode === 'transfer')
+  if (ring === undefined) throw new Error('nothing is written there')
+  const left = afterCut(of, ring.scene, ring.command, 1, 'battery')
+  const uncut = { nature: { ...of, family }, plan, commands, changes, end }
+  return wayOutFinder(uncut)(left, ring.scene.journal)
+}
+const ways = (change: (way: Way) => Partial<Way>) => (family: Family) => ({
+  ...family,
+  ways: family.ways.map((way) => ({ ...way, ...change(way) })),
+})
+
 describe('a way out', () => {
+  it('of a mode that no keys lead to is there as far as the run tells the device on', () => {
+    const toRing = ({ from, to }: Way) => to === 'transfer' && from.includes('loader')
+    expect(cellOut((family) => family)).toBe('reaches')
+    expect(cellOut(ways((way) => (toRing(way) ? { needs: 'permission' } : {})))).toBe('none')
+    expect(cellOut(ways((way) => (toRing(way) ? { say: 'by itself, in a while' } : {})))).toBe(
+      'reaches',
+    )
+  })
+
   it.each<[string, () => readonly [Nature, DeviceModel, Plan]]>([
     ['a handheld', () => [nature(), device0417(), plan0417()]],
     ['a phone that is wiped', phone],

@@ -7,7 +7,7 @@ import { canonical } from '../canon/canon.ts'
 import type { Json } from '../canon/canon.ts'
 import type { Command } from '../command/command.ts'
 import { modeOf } from '../command/command.ts'
-import { waysTo } from '../modes/ways.ts'
+import { waysByHand } from '../modes/ways.ts'
 import type { Plan } from '../plan/plan.ts'
 import type { JournalEntry } from '../run/journal.ts'
 import { placeOf } from '../run/journal.ts'
@@ -116,14 +116,12 @@ function againFrom(
   return isThere(plan, drive(nature, there, begin(plan.serial, 3, commands)))
 }
 
-/** By the family's ways into a mode; as far as they go. */
+/** By the family's ways into a mode, as far as hands go them: from where it is told on over the link, the run does that. */
 function brought(nature: Nature, device: DeviceModel, to: Mode): DeviceModel {
   let here = device
-  for (const way of waysTo(nature.family, device.mode, to, device.permission) ?? []) {
-    const input = way.hands
-      ? ({ kind: 'keys', to: way.to } as const)
-      : ({ kind: 'restart', epoch: here.epoch, to: way.to } as const)
-    here = step(nature, here, input, here.at).device
+  for (const way of waysByHand(nature.family, device.mode, to, device.permission) ?? []) {
+    if (!way.hands) break
+    here = step(nature, here, { kind: 'keys', to: way.to }, here.at).device
   }
   return here
 }

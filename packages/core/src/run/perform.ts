@@ -4,6 +4,7 @@
  * gives the event of the run. The rehearsal drives it on the twin, the agent over a link. Nothing here waits.
  */
 import type { Command } from '../command/command.ts'
+import type { Lead } from '../modes/ways.ts'
 import type { Mode } from '../terms/device.ts'
 import type { DeviceFacts } from '../wire/facts.ts'
 import type { DeviceRefusal, LinkRequest, Said, Unleased } from '../wire/verbs.ts'
@@ -17,8 +18,8 @@ export type Hands = Extract<Command, { kind: 'person' }>
 /** What whoever drives is to do next. */
 export type Deed =
   | { readonly deed: 'write-down'; readonly entry: JournalEntry }
-  /** Leave the link, and wait for the device: in this mode, or in whichever. */
-  | { readonly deed: 'meet'; readonly mode: Mode | undefined }
+  /** Leave the link, and wait for the device: in this mode or one of the others, or in whichever. */
+  | { readonly deed: 'meet'; readonly mode: Mode | undefined; readonly or: readonly Mode[] }
   | { readonly deed: 'leave' }
   | { readonly deed: 'ask'; readonly request: Unleased }
   | { readonly deed: 'piece'; readonly piece: Put }
@@ -47,8 +48,12 @@ export type Outcome =
 /** The acts of an order, one after the other; at their end the event, or nothing where nobody waits for it. */
 export type Performance = Generator<Deed, RunEvent | undefined, Outcome>
 
-/** Whether the link is open, and the serial number of the plan's device. */
-export type Linked = { readonly linked: boolean; readonly serial: string }
+/** Whether the link is open, the serial number of the plan's device, and whence it is told into which mode. */
+export type Linked = {
+  readonly linked: boolean
+  readonly serial: string
+  readonly leads: readonly Lead[]
+}
 
 export function* perform(order: RunOrder, standing: Linked): Performance {
   switch (order.kind) {
@@ -56,7 +61,7 @@ export function* perform(order: RunOrder, standing: Linked): Performance {
       yield { deed: 'write-down', entry: order.entry }
       return { kind: 'durable' }
     case 'connect':
-      return met(yield { deed: 'meet', mode: order.mode }, 'met')
+      return met(yield* awaited(order.mode, standing), 'met')
     case 'look': {
       const { command } = order
       const came = yield { deed: 'compare', piece: command }
@@ -73,9 +78,9 @@ function* sent(command: Command, standing: Linked): Performance {
     case 'person':
       return plain(yield { deed: 'hands', hands: command })
     case 'meet':
-      return met(yield { deed: 'meet', mode: command.mode }, 'facts')
+      return met(yield meeting(command.mode), 'facts')
     case 'facts':
-      if (!standing.linked) return met(yield { deed: 'meet', mode: undefined }, 'facts')
+      if (!standing.linked) return met(yield meeting(undefined), 'facts')
       return met(yield { deed: 'ask', request: { verb: 'facts' } }, 'facts')
     case 'put':
       return plain(yield { deed: 'piece', piece: command })
@@ -100,7 +105,7 @@ function* sent(command: Command, standing: Linked): Performance {
     case 'restart':
       return yield* restarted(command, standing)
     case 'tally': {
-      const before = standing.linked ? undefined : yield { deed: 'meet', mode: undefined }
+      const before = standing.linked ? undefined : yield meeting(undefined)
       if (before !== undefined && before.came !== 'facts') return plain(before)
       return plain(yield { deed: 'ask', request: { verb: 'tally' } })
     }
@@ -118,10 +123,11 @@ function* sent(command: Command, standing: Linked): Performance {
 /** A restart ends the stream; it is done when the device is met again in the wanted mode. */
 function* restarted(
   { to, first }: Extract<Command, { kind: 'restart' }>,
-  { linked, serial }: Linked,
+  standing: Linked,
 ): Performance {
+  const { linked, serial } = standing
   if (!linked) {
-    const before = yield { deed: 'meet', mode: undefined }
+    const before = yield meeting(undefined)
     if (before.came !== 'facts' || before.facts.serial !== serial) return met(before, 'facts')
   }
   const said = yield { deed: 'ask', request: { verb: 'restart', to } }
@@ -129,7 +135,31 @@ function* restarted(
   yield { deed: 'leave' }
   /* Wiped, nobody is heard before somebody has gone through the set-up: it is told to start, and no more. */
   if (first === 'wiped') return { kind: 'done', evidence: { is: 'told' } }
-  return met(yield { deed: 'meet', mode: to }, 'facts')
+  return met(yield* awaited(to, standing), 'facts')
+}
+
+const meeting = (mode: Mode | undefined): Deed => ({ deed: 'meet', mode, or: [] })
+
+/** As often as this a device that comes back elsewhere is told into its mode; after that it is waited for. */
+export const TOLD_MOST = 3
+
+/**
+ * Waits for a device in a mode. Keys may bring it back no further than to a mode before that (its cell was out, and the
+ * mode that writes is entered over the link alone): from there it is told on.
+ */
+function* awaited(
+  mode: Mode | undefined,
+  { serial, leads }: Linked,
+): Generator<Deed, Outcome, Outcome> {
+  const before = leads.filter(({ to }) => to === mode).map(({ from }) => from)
+  for (let told = 0; ; told += 1) {
+    const came = yield { deed: 'meet', mode, or: told < TOLD_MOST ? before : [] }
+    if (came.came !== 'facts' || mode === undefined) return came
+    if (came.facts.serial !== serial || !before.includes(came.facts.mode)) return came
+    const said = yield { deed: 'ask', request: { verb: 'restart', to: mode } }
+    if (said.came === 'refused') return said
+    yield { deed: 'leave' }
+  }
 }
 
 type Told = Extract<Command, { kind: 'erase' | 'lock' | 'slot' | 'permit' | 'merge' }>

@@ -3,7 +3,7 @@ import { isDeepStrictEqual } from 'node:util'
 import type { BodyOf, Contract, ShownRun, Work } from '@plain-slate/api'
 import { LEASE_MS } from '@plain-slate/api'
 import type { Result, StopReason } from '@plain-slate/core'
-import { isStopOpen, ok, refuse } from '@plain-slate/core'
+import { isStopOpen, leadsOf, ok, refuse } from '@plain-slate/core'
 import { enter } from '../book/append.ts'
 import { WRITTEN } from '../edge/mount.ts'
 import type { Handler } from '../edge/mount.ts'
@@ -88,7 +88,9 @@ export function agentHandlers(workshop: Workshop) {
     const { asked, met } = run.stop
     const stop = { asked, met }
     const places = await placesNow(run, (images) => packagesHolding(workshop.db, images))
-    return ok({ epoch, commands, journal, places, shown: run.shown, stop })
+    const family = workshop.families.find(({ id }) => id === run.plan.family)
+    const leads = family === undefined ? [] : [...leadsOf(family)]
+    return ok({ epoch, commands, journal, places, leads, shown: run.shown, stop })
   }
   const agentRenew: Of<'agentRenew'> = async ({ body: { agent, held } }) => {
     const still: string[] = []

@@ -31,6 +31,7 @@ export function wayOf(
   const going = {
     permission: whereOf(workshop, job).permission,
     loader: loader === undefined ? undefined : Number(loader),
+    byHand: job.run?.state === 'running',
   }
   const legs = from === undefined ? undefined : legsTo(family, from, asked.to, going)
   return ok({

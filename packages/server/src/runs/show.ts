@@ -94,7 +94,7 @@ export async function showRun(workshop: Workshop, run: RunRow): Promise<RunShown
     stepSeconds: shown === null ? 0 : Math.max(0, shown.at - shown.stepAt) / 1000,
     runSeconds: shown === null ? 0 : Math.max(0, shown.at - shown.runAt) / 1000,
     quiet: run.state === 'running' ? run.quiet : 0,
-    waiting: waitingOf(workshop.families, run, step),
+    waiting: waitingOf(workshop.families, run, { step, command }),
     says: run.state === 'running' ? (shown?.says ?? null) : null,
     hold: holdOf(family, run, phase, journal) ?? null,
     parts: [...standingOf(run.commands, journal)],
@@ -157,17 +157,26 @@ export function holdOf(
   return singleCopyInDoubt(family, run.commands, journal)
 }
 
-/** What the run waits for, and what answers at its port meanwhile. A proof is made in the system that was started. */
+type Place = {
+  readonly step: Pick<Step, 'kind'> | undefined
+  readonly command: Command | undefined
+}
+
+/**
+ * What the run waits for, and what answers at its port meanwhile. A proof is made in the system that was started. One that
+ * was lost as it was told to restart is met wherever it answers; it is on its way to where it was told to go.
+ */
 function waitingOf(
   families: readonly Family[],
   run: RunRow,
-  step: Pick<Step, 'kind'> | undefined,
+  { step, command }: Place,
 ): RunShown['waiting'] {
   const waiting = run.shown?.waiting ?? null
   if (run.state !== 'running' || waiting === null) return null
   const family = families.find(({ id }) => id === run.plan.family)
   const system = step?.kind === 'prove' && family !== undefined && modeOfKind(family, 'system')
-  const mode = waiting.mode ?? (system || null)
+  const told = command?.kind === 'restart' ? command.to : null
+  const mode = waiting.mode ?? (system || told)
   return {
     mode: mode === null ? null : modeShown(family, mode),
     seen: waiting.seen === null ? null : seenOf(families, waiting.seen),

@@ -29,6 +29,7 @@ export const knowing = {
 
   'intake.history.reading': 'A build id is kept as a reading too, of the least weight.',
 
+  'way.told': 'Nothing for hands: as soon as it is seen, the run tells it on over the link.',
   'way.title': 'The way to {mode}',
   'way.choose': 'The way into a mode:',
   'way.where': 'What does it show now?',

@@ -6,12 +6,13 @@
 import type { RunShown } from '@plain-slate/api'
 import { computed } from 'vue'
 import Resource from '../parts/Resource.vue'
-import { endOf, mib, passedWords, rangeWords, runTitle } from '@plain-slate/texts'
+import { mib, passedWords, rangeWords, runTitle } from '@plain-slate/texts'
 import { useSay } from '../base/said.ts'
 import { useRead } from '../server/query.ts'
 import HoldPower from './HoldPower.vue'
 import RunActs from './RunActs.vue'
 import RunParts from './RunParts.vue'
+import RunWaits from './RunWaits.vue'
 import StepList from './StepList.vue'
 
 const props = defineProps<{ id: string }>()
@@ -61,22 +62,7 @@ const share = (data: RunShown) => (data.size === 0 ? 0 : data.got / data.size)
           }}
         </p>
         <template v-if="data.waiting && data.word !== 'hands-off'">
-          <p>
-            {{
-              data.waiting.mode
-                ? say('run.waiting', { mode: data.waiting.mode.name })
-                : say('run.waiting.any')
-            }}
-            <template v-if="data.waiting.seen">
-              {{
-                say('run.waiting.seen', {
-                  model: data.waiting.seen.model,
-                  mode: data.waiting.seen.mode.name,
-                  end: endOf(data.waiting.seen.serial),
-                })
-              }}
-            </template>
-          </p>
+          <RunWaits :waiting="data.waiting" />
           <p v-if="data.word === 'in-doubt'">{{ say('run.waiting.do') }}</p>
         </template>
       </template>

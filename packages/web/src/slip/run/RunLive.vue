@@ -23,6 +23,7 @@ import { useShop } from '../../time/shop.ts'
 import Remedies from '../sheet/Remedies.vue'
 import ShowsElse from '../sheet/ShowsElse.vue'
 import WayCard from '../way/WayCard.vue'
+import WaitsFor from './WaitsFor.vue'
 import { useAwake, useCall } from './awake.ts'
 import { liveCourse } from './live-wall.ts'
 
@@ -139,6 +140,7 @@ useHeldKey(
     <p v-if="run.ownerless">{{ say('run.ownerless.do') }}</p>
     <template v-else-if="run.word === 'in-doubt'">
       <p>{{ say('run.waiting.do') }}</p>
+      <WaitsFor v-if="run.waiting" :waiting="run.waiting" />
       <Remedies
         :job="job"
         :trouble="trouble"

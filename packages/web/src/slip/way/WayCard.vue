@@ -19,6 +19,8 @@ const props = defineProps<{
   to: Mode
   /** Where it begins, as far as a plan says so. */
   begin?: Mode | undefined
+  /** A run waits there, and tells the device on over the link where that is the way. */
+  driven?: boolean
 }>()
 const emit = defineEmits<{ arrived: [] }>()
 const say = useSay()
@@ -34,6 +36,12 @@ watch(
   () => (from.value = props.begin),
 )
 const leg = computed(() => way.data.value?.legs?.[0])
+/** Over the link, and neither out of a running system nor into one: no hands are needed. */
+const isTold = computed(() => {
+  const now = leg.value
+  const ends = [now?.from.kind, now?.to.kind]
+  return props.driven === true && now?.hands === false && !ends.includes('system')
+})
 const legs = computed(() => way.data.value?.legs?.length ?? 0)
 const topic = (mode: Mode) => `way.${mode}`
 
@@ -125,6 +133,7 @@ defineExpose({ next: () => (before.value ? before.value.focus() : advance.value?
           :permission="data.permission"
           :steps="data.permissionSteps"
         />
+        <p v-else-if="isTold" role="status" data-claim="way.told">{{ say('way.told') }}</p>
         <LegCard
           v-else
           ref="advance"

@@ -230,6 +230,55 @@ describe('the card on a run', () => {
   })
 })
 
+describe('a run that waits for a device that is off', () => {
+  const RING = { id: 'transfer', name: 'transfer', kind: 'writing' } as const
+  const byLink = leg({ from: LOADER, to: RING, how: 'command', hands: false, acts: [] })
+  const told = async (now: LegShown, driven = true) => {
+    const says = way({ from: now.from, to: now.to, legs: [now] })
+    const answer = (path: string): object =>
+      path.includes('/way') ? says : path.endsWith('/0417') ? slip() : job('write')
+    const at = '/slips/0417/write'
+    const made = await mounted(WayCard, { to: now.to.id, driven }, { at, answer })
+    await flushPromises()
+    return made.shown.find('[data-claim="way.told"]').exists()
+  }
+
+  it('asks nothing of hands for what the run tells it over the link, and only for that', async () => {
+    expect(await told(byLink)).toBe(true)
+    expect(await told({ ...byLink, looks: 'a turning ring' })).toBe(true)
+    expect(await told({ ...byLink, hands: true })).toBe(false)
+    expect(await told({ ...byLink, from: NORMAL })).toBe(false)
+    expect(await told({ ...byLink, to: NORMAL })).toBe(false)
+    expect(await told(byLink, false)).toBe(false)
+  })
+
+  it('says in which mode it waits, what answers, and leads there', async () => {
+    const shown = async (more: Partial<RunShown>) => {
+      const props = { run: run({ word: 'in-doubt', ...more }), job: job('write') }
+      const answer = (path: string): object =>
+        path.includes('/way') ? way() : path.endsWith('/0417') ? slip() : job('write')
+      const made = await mounted(RunLive, props, { at: '/slips/0417/write', answer })
+      await flushPromises()
+      const waits = made.shown.find('[data-claim="waits"]')
+      const asks = async () => {
+        await waits.find('button').trigger('click')
+        await flushPromises()
+        return made.asked.find(({ path }) => path.includes('/way'))?.path
+      }
+      return { text: waits.exists() ? waits.text() : '', asks }
+    }
+    const off = await shown({ waiting: { mode: LOADER, seen: null } })
+    expect(off.text).toContain('Waits for it in the loader.')
+    expect(off.text).not.toContain('What answers now')
+    expect(await off.asks()).toBe('/api/slips/0417/way?to=loader')
+    const ring = await shown({ waiting: { mode: RING, seen: null } })
+    expect(ring.text).toContain('Waits for it in transfer.')
+    expect((await shown({ waiting: null })).text).toBe('')
+    const any = await shown({ waiting: { mode: null, seen: null } })
+    expect(any.text).toBe('Waits until it answers again.')
+  })
+})
+
 describe('keys that are held', () => {
   it('tell how long they were, by pointer and by keyboard', async () => {
     vi.useFakeTimers({ toFake: ['setInterval', 'clearInterval', 'performance'] })
