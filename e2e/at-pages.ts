@@ -69,6 +69,7 @@ export class AtPages {
 
   /** From page to page until it stands at a stage, at which nothing was done yet; or until the slip is closed. */
   async goes(to: Stage | 'closed'): Promise<void> {
+    await this.#main.locator('[data-topic], h1').first().waitFor()
     for (let idle = 0; idle < IDLE_MOST;) {
       if (await this.#isAt(to)) return
       const did = await this.#next()

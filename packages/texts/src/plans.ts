@@ -229,6 +229,10 @@ export function reasonWords(
 /** The last characters of a serial number: enough to tell two devices apart by eye. */
 export const endOf = (serial: string): string => serial.slice(-4)
 
+/** What is in its cell, where its mode shows that. */
+export const chargeWords = (say: Say, battery: number | null): string =>
+  battery === null ? say('seen.not-shown') : say('seen.percent', { n: battery })
+
 /** A thing that is worse than before, or not as promised. */
 export function worseWords(say: Say, { what, was, now }: Worse): string {
   const [kind = '', name = ''] = what.split('.')

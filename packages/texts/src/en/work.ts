@@ -197,7 +197,10 @@ export const work = {
   'write.margin.link': 'Link',
   'write.margin.link.says':
     '{port}, cable {cable}, {losses, plural, =0 {not lost once} one {lost once} other {lost # times}}',
-  'write.margin.device.says': '{mode} · {battery} % · …{end} as on the slip',
+  'write.margin.device.charge': 'charge {charge}',
+  'write.margin.device.own': '…{end} as on the slip',
+  'write.margin.device.other': '…{end} is not the device of this slip',
+  'write.margin.device.silent': 'Nothing answers at {port}.',
 
   'first.title.done': 'It is what was promised: {build}',
   'first.title.not': 'It is not what was promised: {what}',

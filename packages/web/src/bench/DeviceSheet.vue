@@ -6,7 +6,7 @@
 import Columns from '../parts/Columns.vue'
 import type { Candidate, Port, Seen } from '@plain-slate/api'
 import { INTENTS, isTakeable } from '@plain-slate/core'
-import { findingWords } from '@plain-slate/texts'
+import { chargeWords, findingWords } from '@plain-slate/texts'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useBrowserStore } from '../base/browser.ts'
@@ -55,7 +55,7 @@ async function look() {
       say('at.lede', {
         board: seen.board ?? say('seen.not-shown'),
         loader: seen.loaderVersion ?? say('seen.not-shown'),
-        battery: seen.battery ?? say('seen.not-shown'),
+        battery: chargeWords(say, seen.battery),
         serial: seen.serial,
       })
     }}

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { endOf } from '@plain-slate/texts'
+import { chargeWords, endOf } from '@plain-slate/texts'
 import { computed } from 'vue'
 import HandsNext from '../../places/HandsNext.vue'
 import Margin from '../../parts/Margin.vue'
@@ -18,22 +18,28 @@ const port = computed(() => {
   const at = run.data.value?.port ?? job.data.value?.device?.port
   return bench.data.value?.ports.find(({ name }) => name === at)
 })
+/** While a run waits for it, what was seen of it at its port is of before: what answers now is told by the run. */
+const waits = computed(() => run.data.value?.waiting ?? null)
+const seen = computed(() => (waits.value === null ? port.value?.seen : waits.value.seen) ?? null)
+const device = computed(() => {
+  const { value } = seen
+  if (value === null) return ''
+  const own = value.serial === (run.data.value?.serial ?? job.data.value?.device?.serial)
+  const end = endOf(value.serial)
+  return [
+    value.mode.name,
+    say('write.margin.device.charge', { charge: chargeWords(say, value.battery) }),
+    own ? say('write.margin.device.own', { end }) : say('write.margin.device.other', { end }),
+  ].join(' · ')
+})
 </script>
 
 <template>
   <Margin :title="say('write.margin')">
     <HandsNext />
-    <div v-if="port?.seen" class="note">
+    <div v-if="port && (seen !== null || waits !== null)" class="note" data-claim="device">
       <b>{{ say('write.margin.device') }}</b>
-      <p>
-        {{
-          say('write.margin.device.says', {
-            mode: port.seen.mode.name,
-            battery: port.seen.battery ?? say('seen.not-shown'),
-            end: endOf(port.seen.serial),
-          })
-        }}
-      </p>
+      <p>{{ seen === null ? say('write.margin.device.silent', { port: port.name }) : device }}</p>
     </div>
     <div v-if="port" class="note">
       <b>{{ say('write.margin.link') }}</b>

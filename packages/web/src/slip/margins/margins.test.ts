@@ -1,13 +1,14 @@
 // @vitest-environment jsdom
 /** What stands beside a stage: findings with their numbers and remedies, and what a plan asks for. */
-import type { PlanShown } from '@plain-slate/api'
+import type { PlanShown, RunShown, Seen } from '@plain-slate/api'
 import { flushPromises } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import { mounted } from '../../testing/mounted.ts'
 import FindingList from '../sheet/FindingList.vue'
 import PlanMargin from './PlanMargin.vue'
+import WriteMargin from './WriteMargin.vue'
 import { numbersOf } from '../sheet/routes.ts'
-import { job, plan, planPage } from '../testing/job.ts'
+import { LOADER, NORMAL, job, plan, planPage, run, slip } from '../testing/job.ts'
 
 const at = '/slips/0417/firmware'
 const { device } = job('plan')
@@ -150,5 +151,52 @@ describe('beside a plan', () => {
   it('says whose figures the time is from', async () => {
     expect((await notes())[2]).toContain('31 own writes')
     expect((await notes({ ownRuns: 0 }))[2]).toContain('the family’s figures')
+  })
+})
+
+describe('the device beside a run', () => {
+  const SEEN: Seen = {
+    serial: 'TRN4490077F31',
+    model: 'BRAK-H2K',
+    board: null,
+    build: null,
+    mode: LOADER,
+    battery: 71,
+    loaderVersion: null,
+  }
+  async function told(atPort: Seen | null, more: Partial<RunShown> = {}) {
+    const shown = run(more)
+    const port = { name: 'P2', bench: null, cable: 'C', note: '', word: 'hands-off' } as const
+    const rest = { seen: atPort, odd: null, look: null, slip: null, run: null }
+    const nothing = { cables: [], computers: [], watched: true, simulated: true }
+    const bench = { ports: [{ ...port, ...rest }], ...nothing }
+    const answer = (path: string): object => {
+      if (path.includes('/runs/')) return shown
+      if (path.endsWith('/bench')) return bench
+      return path.endsWith('/0417') ? slip() : job('write', { run: shown.id })
+    }
+    const made = await mounted(WriteMargin, {}, { at: '/slips/0417/write', answer })
+    await made.refetched()
+    const claim = made.shown.find('[data-claim="device"]')
+    return claim.exists() ? claim.find('p').text() : undefined
+  }
+
+  it('is told as it is seen: its mode, its charge where the mode shows it, and whose it is', async () => {
+    expect(await told(SEEN)).toBe('the loader · charge 71 % · …7F31 as on the slip')
+    expect(await told({ ...SEEN, battery: null })).toContain('charge not shown here')
+    expect(await told({ ...SEEN, mode: NORMAL })).toContain('normal mode')
+    expect(await told({ ...SEEN, serial: 'TRN4490081C04' })).toContain(
+      '…1C04 is not the device of this slip',
+    )
+    expect(await told({ ...SEEN, board: 'r5' })).toBe(await told(SEEN))
+    expect(await told(null)).toBeUndefined()
+  })
+
+  it('is told by the run while that waits for it: what was seen at its port is of before', async () => {
+    expect(await told(SEEN, { waiting: { mode: LOADER, seen: null } })).toBe(
+      'Nothing answers at P2.',
+    )
+    const seen = { ...SEEN, mode: NORMAL }
+    expect(await told(SEEN, { waiting: { mode: LOADER, seen } })).toContain('normal mode')
   })
 })
