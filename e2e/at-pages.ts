@@ -2,7 +2,7 @@
  * A technician at the pages of a slip, by keyboard alone, who goes by what they show: what is asked is answered, what is to
  * be signed is signed, what a run calls hands for is done at the device, and Enter does the rest.
  */
-import type { Job, RunShown } from '@plain-slate/api'
+import type { Job, RunShown, StandInAct, StandInDevice } from '@plain-slate/api'
 import type { Stage } from '@plain-slate/core'
 import { endOf } from '@plain-slate/texts'
 import type { Page } from '@playwright/test'
@@ -116,7 +116,7 @@ export class AtPages {
       .getByRole('button', { name: AT_ONCE })
       .and(this.#page.locator(':not([aria-disabled="true"])'))
     const open = this.#main
-      .locator('.open[data-topic]')
+      .locator('.open[data-topic]:visible')
       .filter({ has: this.#page.locator('button:enabled') })
     const topic = await open
       .first()
@@ -130,15 +130,16 @@ export class AtPages {
       await all.waitFor({ state: 'detached', timeout: 2000 }).catch(() => undefined)
       return name
     }
-    const row = this.#main.locator(`[data-topic="${topic}"]`)
+    const row = this.#main.locator(`[data-topic="${topic}"]:visible`)
     const words = await row.locator('button:enabled').allInnerTexts()
-    const word = USUAL.find((one) => words.includes(one)) ?? words[0] ?? ''
+    const word = USUAL.find((one) => words.includes(one)) ?? words[0]
+    if (word === undefined) return undefined
     await row
       .getByRole('button')
       .filter({ hasText: new RegExp(`^${word}$`) })
       .press('Enter')
     await this.#main
-      .locator(`.open[data-topic="${topic}"]`)
+      .locator(`.open[data-topic="${topic}"]:visible`)
       .waitFor({ state: 'detached', timeout: 5000 })
       .catch(() => undefined)
     return `${topic}: ${word}`
@@ -224,7 +225,7 @@ export class AtPages {
     }
     const { ask, command } = run.asked
     await this.#main.getByRole('button', { name: /^Done/ }).waitFor()
-    const act = handsFor(ask, serial, run.way?.to.id)
+    const act = ask === 'install' ? await this.#installs() : handsFor(ask, serial, run.way?.to.id)
     if (act !== undefined) await this.#shop.hands(act)
     await this.#page.keyboard.press('.')
     for (let turn = 0; turn < 40; turn += 1) {
@@ -232,5 +233,13 @@ export class AtPages {
       await this.#page.waitForTimeout(TURN_MS)
     }
     return `hands: ${ask}`
+  }
+
+  /** Whatever its menu can install there. */
+  async #installs(): Promise<StandInAct | undefined> {
+    const { serial } = this.#walk
+    const devices = await this.#shop.call<readonly StandInDevice[]>('GET', '/api/bench/hands')
+    const [store] = devices.find((one) => one.serial === serial)?.installs ?? []
+    return store && { kind: 'install', serial, store: store.id }
   }
 }

@@ -1,6 +1,9 @@
 /** Whether its system comes to its start page, as far as somebody said so at intake. Reads a case's lines. */
 import type { Case } from './rule.ts'
 
-/** It stops on its way there, or gives no sign of life. */
+/** What is answered of how far it starts: it stops on its way there, or gives no sign of life. */
+export const isNoStart = (answer: string | undefined): boolean =>
+  answer === 'stops' || answer === 'silent'
+
 export const cannotStart = ({ lines }: Pick<Case, 'lines'>): boolean =>
-  ['stops', 'silent'].includes(lines?.get('history.starts')?.answer ?? '')
+  isNoStart(lines?.get('history.starts')?.answer)

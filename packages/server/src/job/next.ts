@@ -1,7 +1,23 @@
 /** What to read next of a slip's device, and the runner-up: core's answer with the family's words. */
 import type { Job } from '@plain-slate/api'
-import type { Case, Fact, Judgement, NextReading, Unheld, Whereabouts } from '@plain-slate/core'
-import { FACTS, candidates, isToldIn, nextReadings, said } from '@plain-slate/core'
+import type {
+  Case,
+  DeviceFacts,
+  Fact,
+  Judgement,
+  NextReading,
+  Unheld,
+  Whereabouts,
+} from '@plain-slate/core'
+import {
+  FACTS,
+  candidates,
+  familyOf,
+  isKind,
+  isToldIn,
+  nextReadings,
+  said,
+} from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
 import { modeShown } from '../devices/seen.ts'
 import { familyShelf } from '../shelf/shelf.ts'
@@ -63,9 +79,25 @@ export function whereOf(workshop: Pick<Workshop, 'families'>, job: JobAt): Where
   return {
     mode: here?.mode,
     permission: look?.outcome?.kind !== 'found' || look.epoch === null || look.outcome.table,
-    starts: seen === undefined ? toldStart(job) : STARTS[seen.outcome],
+    starts: seen === undefined ? toldStart(job) : startsBy(workshop, job, seen),
   }
 }
+
+/**
+ * How far it starts by what is seen of it. A loader that was asked knows of no start that failed since: who was told at the
+ * counter that it does not start goes by that, as long as its system is not seen.
+ */
+function startsBy(
+  { families }: Pick<Workshop, 'families'>,
+  job: JobAt,
+  seen: DeviceFacts,
+): Whereabouts['starts'] {
+  const by = STARTS[seen.outcome]
+  const family = job.family ?? familyOf(families, seen)
+  const inSystem = family !== undefined && isKind(family, seen.mode, 'system')
+  return by === 'system' && !inSystem ? (toldStart(job) ?? by) : by
+}
+
 /** How far it starts by what was said at the counter: no sign of life is no proof that it is dead. */
 function toldStart({ lines }: JobAt): Whereabouts['starts'] {
   const told = said(lines, 'history.starts')

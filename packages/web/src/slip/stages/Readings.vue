@@ -4,10 +4,10 @@
 
 <script setup lang="ts">
 import type { Job, NextShown } from '@plain-slate/api'
-import { LETHAL_FACTS } from '@plain-slate/core'
+import { LETHAL_FACTS, isNoStart } from '@plain-slate/core'
 import type { Mode } from '@plain-slate/core'
 import { endOf, mib } from '@plain-slate/texts'
-import { computed, ref, useTemplateRef } from 'vue'
+import { computed, ref, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import Trouble from '../../parts/Trouble.vue'
 import Ruler from '../../pictures/Ruler.vue'
@@ -64,7 +64,11 @@ const main = computed(() => {
   const data = job.data.value
   if (data === undefined || !may.value) return
   if (wayTo.value !== undefined) return { label: '', act: () => way.value?.next(), placed: true }
-  if (standingOf(data, 'readings')?.is === 'done') return
+  if (standingOf(data, 'readings')?.is === 'done') {
+    const { device, family } = data
+    if (!standsUntold(data) || !device?.port || !family?.shows) return
+    return reads(say('readings.deep', { mode: family.shows }), device.port, true)
+  }
   const [next] = data.next
   const at = placeOf(data)
   if (next !== undefined) return { ...mainFor(data, next, at), placed: true }
@@ -73,6 +77,13 @@ const main = computed(() => {
     return { label: say('readings.starts'), act: () => void router.push(startsAt.value) }
   return at === undefined ? undefined : reads(say('readings.read', at), at.port, false)
 })
+/** What a dead system cannot tell its digests do: they are read once, before anything is chosen by what stands on it. */
+const standsUntold = ({ device, family, look: last, run, leave }: Job): boolean =>
+  isNoStart(line('history.starts')?.answer) &&
+  run === null &&
+  device?.mode?.name !== family?.shows &&
+  last?.deep !== true &&
+  (leave?.open ?? 0) === 0
 const startsAt = computed(() => `/slips/${number.value}/intake${askedAt('history.starts')}`)
 const reads = (label: string, port: string, deep: boolean): MainAct => ({
   label: busy.value ? say('readings.reading') : label,
@@ -106,10 +117,26 @@ function mainFor({ family, leave }: Job, next: NextShown, at: ReturnType<typeof 
     }
   if (at !== undefined && deep) return reads(say('next.deep', { fact, mode }), at.port, true)
   const to = next.mode?.id
-  return { label: say('next.way', { mode }), act: () => (wayTo.value = to) }
+  return { label: say('next.way', { mode }), act: () => goes(to) }
 }
 /** The mode whose way is shown; while it is, Enter goes from act to act. */
 const wayTo = ref<Mode>()
+/** Shown for a reading, and no longer once nothing is to be read; one that somebody asked for stays. */
+const forReading = ref(false)
+function goes(to: Mode | undefined) {
+  wayTo.value = to
+  forReading.value = true
+}
+function chosen(to: Mode) {
+  wayTo.value = to
+  forReading.value = false
+}
+watch(
+  () => job.data.value !== undefined && standingOf(job.data.value, 'readings')?.is === 'done',
+  (done) => {
+    if (done && forReading.value) wayTo.value = undefined
+  },
+)
 const way = useTemplateRef<InstanceType<typeof WayCard>>('way')
 const first = useTemplateRef<InstanceType<typeof BeforeLeaving>>('first')
 const hand = useTemplateRef<InstanceType<typeof HandReading>>('hand')
@@ -150,7 +177,7 @@ const buildText = (data: Job) =>
           </button>
         </p>
       </template>
-      <WayChoice v-else-if="data.family" :modes="data.family.looks" @chosen="wayTo = $event" />
+      <WayChoice v-else-if="data.family" :modes="data.family.looks" @chosen="chosen" />
       <p v-if="stayed(data)" class="amiss" role="status" data-claim="stayed">
         {{
           say('readings.stayed', {

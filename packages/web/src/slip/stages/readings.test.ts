@@ -83,6 +83,33 @@ describe('Read next', () => {
     )
   })
 
+  it('has the digests of one that does not start read before anything is chosen, once', async () => {
+    const deep = 'Into the loader and back, for what stands on itEnter'
+    const offers = async (more: Partial<Job> = {}, said = 'stops') => {
+      const lines = [line('history.starts', said)]
+      const { shown } = await sheet(Readings, { job: job('firmware', { lines, ...more }) })
+      return shown.findAll('button').some((one) => one.text() === deep)
+    }
+    const looked = {
+      id: '0b8f4a52-6c1e-4d0a-9a54-1f2e7c9d0009',
+      port: 'P2',
+      deep: true,
+      at: '2026-10-15T14:22:00.000Z',
+      state: 'found' as const,
+      found: { serial: 'TRN', digests: 7, table: true },
+      trouble: null,
+    }
+    expect(await offers()).toBe(true)
+    expect(await offers({}, 'silent')).toBe(true)
+    expect(await offers({}, 'runs')).toBe(false)
+    expect(await offers({ look: { ...looked, deep: false } })).toBe(true)
+    expect(await offers({ look: looked })).toBe(false)
+    /* Where it is already what more is shown in, it was read there. */
+    expect(await offers(inLoader)).toBe(false)
+    expect(await offers({ device: device === null ? null : { ...device, digests: 3 } })).toBe(true)
+    expect(await offers({ device: device === null ? null : { ...device, battery: 12 } })).toBe(true)
+  })
+
   it('begins the form where eyes read it', async () => {
     const { shown } = await readings([next({ source: 'screen', mode: null })])
     const chosen = () => shown.findAll('.hand select').map((one) => one.attributes('modelvalue'))
