@@ -110,6 +110,26 @@ describe('Read next', () => {
     expect(await offers({ device: device === null ? null : { ...device, battery: 12 } })).toBe(true)
   })
 
+  it('shows the way for a reading only as long as something is to be read; one that was asked for stays', async () => {
+    const open = job('readings', {
+      facts: [fact('board', { kind: 'missing', value: null })],
+      next: [next({ byCommand: false })],
+    })
+    const shows = async (button: string) => {
+      const says = { job: open }
+      const { shown, refetched } = await sheet(Readings, says)
+      const press = shown.findAll('button').find((one) => one.text().startsWith(button))
+      await press?.trigger('click')
+      await flushPromises()
+      const before = shown.find('.way').exists()
+      says.job = job('firmware')
+      await refetched()
+      return [before, shown.find('.way').exists()]
+    }
+    expect(await shows('Show the way to the loader')).toEqual([true, false])
+    expect(await shows('rescue')).toEqual([true, true])
+  })
+
   it('begins the form where eyes read it', async () => {
     const { shown } = await readings([next({ source: 'screen', mode: null })])
     const chosen = () => shown.findAll('.hand select').map((one) => one.attributes('modelvalue'))
