@@ -283,6 +283,7 @@ describe.each(JOBS)('$name', (of) => {
     await arm(job, 'battery', 1 + some(3))
     await heal(job, id)
     told.push(await lost(job, id, 'battery'))
+    told.push(await computerDies(job, id))
     /* Each loss is armed before the one before it is healed: no step is too quick for it. */
     for (const phase of phasesOf(of.system))
       for (const how of ['cable', 'battery'] as const) {
