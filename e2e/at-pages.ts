@@ -2,12 +2,12 @@
  * A technician at the pages of a slip, by keyboard alone, who goes by what they show: what is asked is answered, what is to
  * be signed is signed, what a run calls hands for is done at the device, and Enter does the rest.
  */
-import type { Job, RunShown, StandInAct, StandInDevice } from '@plain-slate/api'
+import type { Job, RunShown } from '@plain-slate/api'
 import type { Stage } from '@plain-slate/core'
 import { endOf } from '@plain-slate/texts'
 import type { Page } from '@playwright/test'
 import type { WholeShop } from './bench/whole-shop.ts'
-import { handsFor } from './jobs/technician.ts'
+import { actFor } from './jobs/technician.ts'
 import { holdStart, title } from './shop.ts'
 
 export type Walk = {
@@ -225,7 +225,7 @@ export class AtPages {
     }
     const { ask, command } = run.asked
     await this.#main.getByRole('button', { name: /^Done/ }).waitFor()
-    const act = ask === 'install' ? await this.#installs() : handsFor(ask, serial, run.way?.to.id)
+    const act = await actFor(this.#shop, { ask, to: run.way?.to.id }, serial)
     if (act !== undefined) await this.#shop.hands(act)
     await this.#page.keyboard.press('.')
     for (let turn = 0; turn < 40; turn += 1) {
@@ -233,13 +233,5 @@ export class AtPages {
       await this.#page.waitForTimeout(TURN_MS)
     }
     return `hands: ${ask}`
-  }
-
-  /** Whatever its menu can install there. */
-  async #installs(): Promise<StandInAct | undefined> {
-    const { serial } = this.#walk
-    const devices = await this.#shop.call<readonly StandInDevice[]>('GET', '/api/bench/hands')
-    const [store] = devices.find((one) => one.serial === serial)?.installs ?? []
-    return store && { kind: 'install', serial, store: store.id }
   }
 }

@@ -212,22 +212,12 @@ export class Technician {
       const runs = last.waiting?.mode?.kind === 'system'
       if (wanted === null && runs && last.waiting?.seen === null) await this.startsUnheard()
       if (wanted === null) return false
-      const act =
-        wanted.ask === 'install'
-          ? await this.#installs()
-          : handsFor(wanted.ask, this.serial, way?.to.id)
+      const act = await actFor(this.#shop, { ask: wanted.ask, to: way?.to.id }, this.serial)
       if (act !== undefined) await this.hands(act)
       await this.#shop.call('POST', `/api/runs/${id}/done`, { command: wanted.command })
       return false
     })
     return last
-  }
-
-  /** Taken from its menu: whatever it can install there. */
-  async #installs(): Promise<StandInAct | undefined> {
-    const devices = await asked<readonly StandInDevice[]>(this.#shop, 'GET', '/api/bench/hands')
-    const [store] = devices.find(({ serial }) => serial === this.serial)?.installs ?? []
-    return store && { kind: 'install', serial: this.serial, store: store.id }
   }
 
   /** What the page says of a device that has started and is not seen: its key, then its link permission. */
@@ -257,12 +247,19 @@ export class Technician {
   }
 }
 
-/** What hands do at the device for what a run asks of them. */
-export function handsFor(
-  ask: string,
+/** What hands do at the device for what a run asks of them; of its menu they take whatever it can install. */
+export async function actFor(
+  shop: WholeShop,
+  { ask, to }: { readonly ask: string; readonly to: string | undefined },
   serial: string,
-  to: string | undefined,
-): StandInAct | undefined {
+): Promise<StandInAct | undefined> {
+  if (ask !== 'install') return handsFor(ask, serial, to)
+  const devices = await asked<readonly StandInDevice[]>(shop, 'GET', '/api/bench/hands')
+  const [store] = devices.find((one) => one.serial === serial)?.installs ?? []
+  return store && { kind: 'install', serial, store: store.id }
+}
+
+function handsFor(ask: string, serial: string, to: string | undefined): StandInAct | undefined {
   switch (ask) {
     case 'enter':
       return to === undefined ? undefined : { kind: 'keys', serial, to }

@@ -1,6 +1,7 @@
 /** Entering a run of the past, with what the book says of its beginning and its end. */
 import { createHash } from 'node:crypto'
 import type { ms } from '@plain-slate/core'
+import { placeOf } from '@plain-slate/core'
 import type { Transaction } from '@plain-slate/server'
 import { planDigest, enter, insertPast, partitionsOf } from '@plain-slate/server'
 import type { DemoName } from '../people.ts'
@@ -56,7 +57,7 @@ export async function enterRun(trx: Transaction, entered: Entered): Promise<void
     made: run.recipe,
     shown: {
       phase: ended ? { kind: 'ended' } : { kind: 'doing' },
-      next: last?.command ?? 0,
+      next: placeOf(journal).next,
       got: 0,
       at: last?.at ?? 0,
       runAt: 1,
