@@ -7,6 +7,9 @@ import { readFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { conform, readAddress } from '@plain-slate/link'
 import type { Address } from '@plain-slate/link'
+import { endInASentence } from './process/last-words.mjs'
+
+endInASentence('npm run conform')
 
 const text = { type: 'string' } as const
 const { values, positionals } = parseArgs({

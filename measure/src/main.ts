@@ -7,6 +7,7 @@ import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { format } from 'prettier'
 import { buildProcesses } from '../../scripts/build/processes.mjs'
+import { endInASentence } from '../../scripts/process/last-words.mjs'
 import { agrees } from './agrees.ts'
 import { faults } from './faults.ts'
 import { firstView } from './first-view.ts'
@@ -19,6 +20,8 @@ import { proving } from './proving.ts'
 import type { Row } from './row.ts'
 import { shelf } from './shelf.ts'
 import { writing } from './writing.ts'
+
+endInASentence('npm run measure')
 
 const ROOT = fileURLToPath(new URL('../../', import.meta.url))
 const MEASUREMENTS: readonly (() => Promise<readonly Row[]>)[] = [

@@ -1,7 +1,6 @@
 /**
  * A private PostgreSQL cluster on loopback, with passwords. PostgreSQL refuses to run as root, so root
- * starts it as Debian's `postgres` user; where that user cannot reach the data folder, the cluster
- * lies under /var/lib/plain-slate and the data folder holds the pointer to it.
+ * starts it as Debian's `postgres` user. Where it lies is told by place.ts.
  */
 import { spawnSync } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
@@ -18,10 +17,8 @@ import {
 import { dirname, join } from 'node:path'
 import { CannotGoOn, postgresBin } from '../machine/debian.ts'
 import { commandOf, lifeOf, waitUntil } from '../process/alive.ts'
-
-const AWAY_ROOT = '/var/lib/plain-slate'
-
-export type ServiceUser = { readonly uid: number; readonly gid: number }
+import { clusterOf, noteMade } from './place.ts'
+import type { ServiceUser } from './place.ts'
 
 export type Cluster = {
   /** The cluster's own folder, PGDATA. */
@@ -32,10 +29,10 @@ export type Cluster = {
   readonly user: ServiceUser | undefined
 }
 
-/** Finds the cluster of a data folder, or makes it. Throws CannotGoOn with a sentence. */
-export function openCluster(dataFolder: string): Cluster {
+/** Finds the cluster of a data folder, or makes it. `asCopy`: a copied folder becomes a shop of its own. Throws CannotGoOn with a sentence. */
+export function openCluster(dataFolder: string, asCopy = false): Cluster {
   const user = serviceUser()
-  const folder = clusterFolder(dataFolder, user)
+  const folder = clusterOf(dataFolder, user, asCopy)
   const superuserPassword = secretIn(join(dataFolder, 'superuser.secret'))
   const version = join(folder, 'PG_VERSION')
   const major = existsSync(version) ? readFileSync(version, 'utf8').trim() : undefined
@@ -45,6 +42,7 @@ export function openCluster(dataFolder: string): Cluster {
       `The database in ${folder} was made by PostgreSQL ${major ?? ''}, which is not installed.`,
     )
   if (major === undefined) initialise(folder, bin, superuserPassword, user)
+  noteMade(dataFolder, folder)
   return { folder, bin, superuserPassword, user }
 }
 
@@ -53,25 +51,6 @@ function serviceUser(): ServiceUser | undefined {
   if (process.getuid?.() !== 0) return undefined
   const id = (flag: string) => Number(spawnSync('id', [flag, 'postgres']).stdout.toString())
   return { uid: id('-u'), gid: id('-g') }
-}
-
-function clusterFolder(dataFolder: string, user: ServiceUser | undefined): string {
-  const pointer = join(dataFolder, 'cluster.json')
-  if (existsSync(pointer))
-    return (JSON.parse(readFileSync(pointer, 'utf8')) as { folder: string }).folder
-  const here = join(dataFolder, 'cluster', 'postgres')
-  const reachable = user === undefined || canReach(dataFolder, user)
-  const folder = reachable
-    ? here
-    : join(AWAY_ROOT, randomBytes(6).toString('hex'), 'cluster', 'postgres')
-  const howToRemove = `rm -r ${reachable ? dirname(here) : dirname(dirname(folder))}`
-  writeFileSync(pointer, `${JSON.stringify({ folder, howToRemove }, null, 2)}\n`)
-  return folder
-}
-
-/** Whether that user can walk into a folder: every folder above it must let them. */
-function canReach(folder: string, user: ServiceUser): boolean {
-  return spawnSync('test', ['-x', folder], { ...user, cwd: '/' }).status === 0
 }
 
 /** Made beside and moved in place when whole, so that a killed initdb leaves nothing half. */
@@ -125,21 +104,25 @@ export function serverCommand(cluster: Cluster, port: number, fast: boolean): st
 }
 
 /** How long the server of an earlier, killed start may take to end by itself before it is told to. */
-const OLD_SERVER_PATIENCE_MS = 8000
+const OLD_SERVER_PATIENCE_MS = 10_000
 
 /**
- * Sees an earlier server of this cluster out: after kill -9 of the start command it is ending on its
- * own, and its backends hold shared memory a moment longer.
+ * Sees an earlier server of this cluster out: after kill -9 of the start command it is ending on its own, and its backends
+ * hold shared memory a moment longer. One that does not end is told to, ever harder; what it kept is made good by its log.
  */
 export async function seeOldServerOut(cluster: Cluster): Promise<void> {
   const file = join(cluster.folder, 'postmaster.pid')
   if (!existsSync(file)) return
   const pid = Number(readFileSync(file, 'utf8').split('\n')[0])
   const isOurs = () => lifeOf(pid) !== undefined && commandOf(pid).includes(cluster.folder)
+  /* A copied folder names the server of its original, which is none of ours. */
+  if (!isOurs()) return rmSync(file, { force: true })
   if (await waitUntil(() => !isOurs(), OLD_SERVER_PATIENCE_MS)) return
-  process.kill(pid, 'SIGINT')
-  if (!(await waitUntil(() => !isOurs(), OLD_SERVER_PATIENCE_MS)))
-    throw new CannotGoOn(
-      `An earlier database server (process ${pid}) does not end. Run: kill ${pid}`,
-    )
+  for (const signal of ['SIGINT', 'SIGQUIT', 'SIGKILL'] as const) {
+    process.kill(pid, signal)
+    if (await waitUntil(() => !isOurs(), OLD_SERVER_PATIENCE_MS)) return
+  }
+  throw new CannotGoOn(
+    `An earlier database server (process ${pid}) does not end. End it by hand: kill -9 ${pid}`,
+  )
 }

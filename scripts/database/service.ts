@@ -1,13 +1,17 @@
 /** The database server as a supervised process: started, waited for, stopped. */
 import type { ChildProcess } from 'node:child_process'
 import pg from 'pg'
+import { CannotGoOn } from '../machine/debian.ts'
 import { waitUntil } from '../process/alive.ts'
 import { endChild, startChild } from '../process/child.ts'
 import type { Service } from '../process/supervisor.ts'
 import type { Cluster } from './cluster.ts'
 import { seeOldServerOut, serverCommand } from './cluster.ts'
+import { WELL, answering, nextAct } from './watch.ts'
+import type { Answering } from './watch.ts'
 
-const READY_MS = 30_000
+/** A machine that does ten other things takes its time over a recovery. */
+const READY_MS = 300_000
 const STOP_MS = 10_000
 
 /** SIGINT is PostgreSQL's fast shutdown: sessions end, nothing committed is lost. */
@@ -22,7 +26,12 @@ export function superuserUrl(cluster: Cluster, port: number, database = 'postgre
 export function databaseService(
   cluster: Cluster,
   port: number,
-  options: { readonly logFile: string; readonly fast: boolean },
+  options: {
+    readonly logFile: string
+    readonly fast: boolean
+    /** Told of what a person should know; nothing is said when it is not given. */
+    readonly say?: (sentence: string) => void
+  },
 ): Service {
   return {
     name: 'database',
@@ -46,10 +55,10 @@ export function databaseService(
       )
       if (isGone() || !ready) {
         await endChild(child, FAST_SHUTDOWN, STOP_MS)
-        throw new Error(`the database does not start; see ${options.logFile}`)
+        throw new CannotGoOn(`The database does not start. Look into ${options.logFile}`)
       }
       up = true
-      const watching = watchShutdown(child, superuserUrl(cluster, port))
+      const watching = watchOver(child, superuserUrl(cluster, port), options.say)
       return {
         stop: async () => {
           clearInterval(watching)
@@ -60,41 +69,51 @@ export function databaseService(
   }
 }
 
-/** Between two looks whether the database is shutting down under its users. */
+/** Between two looks at how the database answers. */
 const WATCH_MS = 2000
+/** A busy machine may take this long over an answer. */
+const PATIENT_MS = 15_000
 
-/**
- * A SIGTERM from outside makes PostgreSQL wait for its users, who would not go: it is ended the fast way, so
- * that it is dead, seen dead, and started again.
- */
-function watchShutdown(child: ChildProcess, url: string): NodeJS.Timeout {
+/** Looks every two seconds how the database answers, and does what `nextAct` says. */
+function watchOver(
+  child: ChildProcess,
+  url: string,
+  say: (sentence: string) => void = () => undefined,
+): NodeJS.Timeout {
+  let watch = WELL
+  let looking = false
   const watching = setInterval(() => {
-    void refusal(url).then((code) => {
-      if (code === SHUTTING_DOWN) child.kill(FAST_SHUTDOWN)
+    if (looking) return
+    looking = true
+    void refusal(url, PATIENT_MS).then((answer) => {
+      looking = false
+      const next = nextAct(watch, answer, performance.now())
+      watch = next.watch
+      if (next.say !== undefined) say(next.say)
+      if (next.signal !== undefined) child.kill(next.signal)
     })
   }, WATCH_MS)
   child.once('exit', () => clearInterval(watching))
   return watching
 }
-/** PostgreSQL's "cannot connect now": it starts or shuts down. */
-const SHUTTING_DOWN = '57P03'
 
 async function stop(child: ChildProcess, forget: () => void): Promise<void> {
   forget()
   await endChild(child, FAST_SHUTDOWN, STOP_MS)
 }
 
-const accepts = async (url: string): Promise<boolean> => (await refusal(url)) === undefined
+const accepts = async (url: string): Promise<boolean> => (await refusal(url)) === 'well'
 
-/** Why no connection is to be had; undefined: one is. */
-async function refusal(url: string): Promise<string | undefined> {
-  const client = new pg.Client({ connectionString: url, connectionTimeoutMillis: 1000 })
+/** How the database answers whoever asks for a connection. */
+async function refusal(url: string, patienceMs = 1000): Promise<Answering> {
+  const client = new pg.Client({ connectionString: url, connectionTimeoutMillis: patienceMs })
   client.on('error', () => undefined)
   try {
     await client.connect()
-    return undefined
+    return 'well'
   } catch (error) {
-    return error instanceof Error && 'code' in error ? String(error.code) : 'away'
+    const code = error instanceof Error && 'code' in error ? String(error.code) : ''
+    return answering(code, error instanceof Error ? error.message : '')
   } finally {
     await client.end().catch(() => undefined)
   }

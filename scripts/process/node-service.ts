@@ -2,10 +2,12 @@
 import type { ChildProcess } from 'node:child_process'
 import { join } from 'node:path'
 import { ROOT } from '../bootstrap.mjs'
+import { CannotGoOn } from '../machine/debian.ts'
 import { endChild, startChild } from './child.ts'
 import type { Service } from './supervisor.ts'
 
-const READY_MS = 60_000
+/** A machine that does ten other things begins them slowly. */
+const READY_MS = 240_000
 /** Longer than the server's own draining. */
 const STOP_MS = 12_000
 
@@ -29,7 +31,11 @@ export function nodeService(plan: NodePlan): Service {
       let child: ChildProcess | undefined
       let up = false
       const ready = new Promise<void>((resolve, reject) => {
-        const late = setTimeout(() => reject(new Error(`no answer; see ${plan.logFile}`)), READY_MS)
+        const late = setTimeout(
+          () =>
+            reject(new CannotGoOn(`The ${plan.name} does not answer. Look into ${plan.logFile}`)),
+          READY_MS,
+        )
         child = startChild({
           command: [
             process.execPath,
@@ -50,7 +56,7 @@ export function nodeService(plan: NodePlan): Service {
         child.once('exit', (code, signal) => {
           clearTimeout(late)
           if (up) died(signal ?? `code ${code ?? ''}`)
-          else reject(new Error(`the ${plan.name} does not start; see ${plan.logFile}`))
+          else reject(new CannotGoOn(`The ${plan.name} does not start. Look into ${plan.logFile}`))
         })
       })
       try {

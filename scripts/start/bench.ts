@@ -2,7 +2,7 @@
  * The bench of a data folder: the simulated one of the demo, or the ports of real ones that a file on
  * this machine names. Lays out folders and files for the processes; the processes are services.
  */
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import {
   DEMO_COMPUTER,
@@ -18,6 +18,7 @@ import {
 } from '@plain-slate/demo'
 import { secretIn } from '../database/cluster.ts'
 import { freePort } from '../machine/ports.ts'
+import { writeWhole } from '../machine/write-whole.ts'
 import { nodeService } from '../process/node-service.ts'
 import type { Service } from '../process/supervisor.ts'
 import { logIn } from './folder.ts'
@@ -81,15 +82,15 @@ export async function simulatedBench(
     permits: DEMO_PERMITS,
     computers: benches.map((one) => ({ file: computerOf(one), ports: one.ports })),
   }
-  writeFileSync(join(folder, 'bench.json'), JSON.stringify(file))
+  writeWhole(join(folder, 'bench.json'), JSON.stringify(file))
   for (const one of benches) {
     const computer = join(folder, computerOf(one))
-    if (!existsSync(computer)) writeFileSync(computer, JSON.stringify(one.computer))
+    if (!existsSync(computer)) writeWhole(computer, JSON.stringify(one.computer))
   }
   secretIn(join(folder, 'link.secret'))
   const secret = secretIn(join(folder, 'control.secret'))
   const controlFile = join(folder, 'control')
-  writeFileSync(controlFile, `http://127.0.0.1:${control}/\n${secret}\n`, { mode: 0o600 })
+  writeWhole(controlFile, `http://127.0.0.1:${control}/\n${secret}\n`, 0o600)
   for (const one of BENCHES)
     if (benches.includes(one)) writeBenchFile(dataFolder, one, listening, benches.length > 1)
     else rmSync(benchFile(dataFolder, one), { force: true })
@@ -107,14 +108,20 @@ export async function simulatedBench(
 function imagesKept(folder: string): unknown {
   const path = join(folder, 'images.json')
   const of = JSON.stringify([DEMO_PACKAGES, ON_DEVICES_ONLY, DEMO_DEVICES])
-  const kept = (existsSync(path) ? JSON.parse(readFileSync(path, 'utf8')) : {}) as {
-    readonly of?: string
-    readonly images?: unknown
-  }
+  const kept = readKept(path)
   if (kept.of === of && kept.images !== undefined) return kept.images
   const images = demoImages()
-  writeFileSync(path, JSON.stringify({ of, images }))
+  writeWhole(path, JSON.stringify({ of, images }))
   return images
+}
+
+/** What was kept; nothing where the file is not there or torn: it is computed again. */
+function readKept(path: string): { readonly of?: string; readonly images?: unknown } {
+  try {
+    return JSON.parse(readFileSync(path, 'utf8')) as { readonly of?: string }
+  } catch {
+    return {}
+  }
 }
 
 async function freePorts(count: number): Promise<readonly number[]> {
@@ -139,7 +146,7 @@ function writeBenchFile(
     ports: Object.fromEntries(named) as object,
     computer: join('stand-ins', computerOf(bench)),
   }
-  writeFileSync(benchFile(dataFolder, bench), JSON.stringify(file, undefined, 2))
+  writeWhole(benchFile(dataFolder, bench), JSON.stringify(file, undefined, 2))
 }
 
 /** The agents of this machine's ports, one a bench file; none while no file names any. */

@@ -9,12 +9,12 @@ import {
   rmSync,
   statSync,
   statfsSync,
-  writeFileSync,
 } from 'node:fs'
 import { createServer } from 'node:net'
 import { join } from 'node:path'
 import { secretIn } from '../database/cluster.ts'
 import { CannotGoOn } from '../machine/debian.ts'
+import { writeWhole } from '../machine/write-whole.ts'
 import { isAlive, lifeOf } from '../process/alive.ts'
 import type { Life } from '../process/alive.ts'
 
@@ -68,8 +68,7 @@ function holdName(name: string): Promise<boolean> {
 export function writeNote(folder: string, address: string | null): void {
   const life = lifeOf(process.pid)
   if (life === undefined) return
-  writeFileSync(join(folder, 'run.json.new'), JSON.stringify({ life, address } satisfies RunNote))
-  renameSync(join(folder, 'run.json.new'), join(folder, 'run.json'))
+  writeWhole(join(folder, 'run.json'), JSON.stringify({ life, address } satisfies RunNote))
 }
 
 export function dropNote(folder: string): void {
@@ -88,8 +87,7 @@ function readNote(folder: string): RunNote | undefined {
 export function serverSecrets(folder: string): string {
   const file = join(folder, 'server.secrets')
   const text = `${secretIn(join(folder, 'cookie.secret'))}\n${secretIn(join(folder, 'bench.secret'))}\n`
-  if (!existsSync(file) || readFileSync(file, 'utf8') !== text)
-    writeFileSync(file, text, { mode: 0o600 })
+  if (!existsSync(file) || readFileSync(file, 'utf8') !== text) writeWhole(file, text, 0o600)
   return file
 }
 
@@ -111,10 +109,7 @@ export function kindOf(folder: string, wantsEmpty: boolean): Kind {
       `${folder} holds the demo shop. For an empty one choose another folder: --empty --data DIR`,
     )
   const kind = before ?? (wantsEmpty ? 'empty' : 'demo')
-  if (!whole) {
-    writeFileSync(`${file}.new`, `${kind}\n`)
-    renameSync(`${file}.new`, file)
-  }
+  if (!whole) writeWhole(file, `${kind}\n`)
   return kind
 }
 

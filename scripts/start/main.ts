@@ -2,18 +2,12 @@
  * The start command: database, tables, demo, build, server; then it watches over them until Ctrl-C.
  * Whatever fails says why in a sentence and exits with 1, with everything it had started ended.
  */
-import {
-  DEMO_PEOPLE,
-  FAMILIES_FOLDER,
-  NotShelved,
-  depotPem,
-  seedDemo,
-  shelveDemo,
-} from '@plain-slate/demo'
-import { migrate, openDatabase, readShop } from '@plain-slate/server'
-import { mkdirSync, writeFileSync } from 'node:fs'
+import { DEMO_PEOPLE, FAMILIES_FOLDER, depotPem, seedDemo } from '@plain-slate/demo'
+import { migrate, openDatabase, putRunsInDoubt, readShop } from '@plain-slate/server'
+import { existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { openCluster, secretIn } from '../database/cluster.ts'
+import { inDoubtIn } from '../database/place.ts'
 import { appUrl, keepBook, prepare } from '../database/prepare.ts'
 import { databaseService, superuserUrl } from '../database/service.ts'
 import { CannotGoOn, POSTGRES, ensureDebian } from '../machine/debian.ts'
@@ -21,6 +15,7 @@ import { freePort, isBlocked, isFree } from '../machine/ports.ts'
 import { pause } from '../process/alive.ts'
 import { supervise } from '../process/supervisor.ts'
 import type { Service, Supervision, Watch } from '../process/supervisor.ts'
+import { lastWords } from '../process/last-words.mjs'
 import { nodeService } from '../process/node-service.ts'
 import { agentServices, simulatedBench } from './bench.ts'
 import { buildProcesses } from '../build/processes.mjs'
@@ -36,6 +31,7 @@ import {
   takeFolder,
   writeNote,
 } from './folder.ts'
+import { shelveDemoIn } from './shelve-demo.ts'
 import type { StartOptions } from './options.ts'
 import { HELP, USUAL_PORT, readOptions } from './options.ts'
 import { watchNpm } from './parent.ts'
@@ -52,10 +48,10 @@ export async function start(args: readonly string[]): Promise<void> {
     await takeFolder(options.dataFolder)
     await run(options, begun)
   } catch (error) {
-    if (!(error instanceof CannotGoOn)) console.error(error)
-    else console.error(error.message)
-    await endAll(begun)
     const held = options === undefined || options === 'help' ? undefined : options.dataFolder
+    const log = held === undefined ? undefined : join(held, 'logs', 'start.log')
+    console.error(error instanceof CannotGoOn ? error.message : lastWords('npm start', error, log))
+    await endAll(begun)
     if (held !== undefined && !(error instanceof FolderTaken)) dropNote(held)
     process.exit(1)
   }
@@ -85,9 +81,9 @@ async function run(options: StartOptions, begun: Supervision[]): Promise<void> {
   building.catch(() => undefined)
   const own = options.databaseUrl === undefined
   const { databaseUrl, keep } = own
-    ? await ownDatabase(dataFolder, watch, begun)
+    ? await ownDatabase(options, watch, begun)
     : { databaseUrl: options.databaseUrl, keep: () => Promise.resolve() }
-  await fill(databaseUrl, kind, keep)
+  await fill(databaseUrl, kind, keep, inDoubtIn(dataFolder))
   await building
   const address = `http://127.0.0.1:${port}/`
   const standIns = kind === 'demo' ? await simulatedBench(dataFolder, options) : undefined
@@ -100,19 +96,12 @@ async function run(options: StartOptions, begun: Supervision[]): Promise<void> {
   /* They end in the opposite order: web, agents, stand-ins, database. */
   for (const service of [standIns?.service, ...agents, server])
     if (service !== undefined) begun.push(await supervise(service, watch))
-  if (kind === 'demo') await shelve(address, dataFolder)
+  if (kind === 'demo') {
+    const why = await shelveDemoIn(dataFolder, address, begun)
+    if (why !== undefined) console.log(`Not every package of the demo is on its shelf. ${why}`)
+  }
   writeNote(dataFolder, address)
   announce(address, kind)
-}
-
-/** The demo's packages on its shelf; where the shelf has no room for them the shop runs without. */
-async function shelve(address: string, dataFolder: string): Promise<void> {
-  try {
-    await shelveDemo(address, secretIn(join(dataFolder, 'bench.secret')))
-  } catch (error) {
-    if (!(error instanceof NotShelved)) throw error
-    console.log(`Not every package of the demo is on its shelf. ${error.message}`)
-  }
 }
 
 const vaultIn = (dataFolder: string) => join(dataFolder, 'vault')
@@ -158,16 +147,17 @@ async function webPort(wanted: number | undefined): Promise<number> {
 
 /** The private cluster: made if need be, started, watched; answers the application's address, and how its book is kept. */
 async function ownDatabase(
-  dataFolder: string,
+  { dataFolder, asCopy }: StartOptions,
   watch: Watch,
   begun: Supervision[],
 ): Promise<{ readonly databaseUrl: string; readonly keep: () => Promise<void> }> {
   ensureDebian([POSTGRES])
-  const cluster = openCluster(dataFolder)
+  const cluster = openCluster(dataFolder, asCopy)
   const port = await freePort()
   const service = databaseService(cluster, port, {
     logFile: logIn(dataFolder, 'database'),
     fast: false,
+    say: watch.say,
   })
   begun.push(await supervise(service, watch))
   const password = secretIn(join(dataFolder, 'application.secret'))
@@ -178,12 +168,24 @@ async function ownDatabase(
   }
 }
 
+/** Laying out the demo computes for seconds at a stretch, beside whatever else the machine does. */
+const DATABASE_PATIENCE_MS = 300_000
+
 /** Tables to the newest form, the book out of the application's hands, and the demo's shop the first time. */
-async function fill(databaseUrl: string, kind: Kind, keep: () => Promise<void>): Promise<void> {
-  const db = openDatabase(databaseUrl)
+async function fill(
+  databaseUrl: string,
+  kind: Kind,
+  keep: () => Promise<void>,
+  inDoubt: string,
+): Promise<void> {
+  const db = openDatabase(databaseUrl, DATABASE_PATIENCE_MS)
   try {
     await migrate(db)
     await keep()
+    if (existsSync(inDoubt)) {
+      await putRunsInDoubt(db)
+      rmSync(inDoubt)
+    }
     if (kind === 'demo' && (await readShop(db)) === undefined) await seedDemo(db, Date.now())
   } finally {
     await db.destroy()

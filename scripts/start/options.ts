@@ -9,6 +9,8 @@ export type StartOptions = {
   readonly port: number | undefined
   readonly dataFolder: string
   readonly empty: boolean
+  /** A data folder that was copied becomes a shop of its own, beside its original. */
+  readonly asCopy: boolean
   /** How much faster simulated devices live; 0: as fast as bytes go. */
   readonly pace: number
   /** Benches of the demo: one agent, computer and row of ports each. */
@@ -29,6 +31,7 @@ and fills it with a demo shop.
   --port N      listen on this port (${USUAL_PORT}, or a free one when that is taken)
   --data DIR    keep everything in this folder (./data)
   --empty       no demo: whoever opens the page first founds the shop and becomes its first lead
+  --as-copy     the data folder is a copy: make it a shop of its own, with the runs that were under way in doubt
   --pace N      simulated devices live N times as fast as real ones (${DEMO_PACE}; 0: as fast as bytes go)
   --benches 2   the demo has a second bench, with an agent, a computer and ports of its own
   --help        this text
@@ -57,6 +60,7 @@ export function readOptions(
     benches,
     dataFolder: resolve(ROOT, values.data ?? 'data'),
     empty: values.empty === true,
+    asCopy: values['as-copy'] === true,
     pace,
     databaseUrl: env['DATABASE_URL'],
   }
@@ -70,6 +74,7 @@ function parse(args: readonly string[]) {
         port: { type: 'string' },
         data: { type: 'string' },
         empty: { type: 'boolean' },
+        'as-copy': { type: 'boolean' },
         pace: { type: 'string' },
         benches: { type: 'string' },
         help: { type: 'boolean' },

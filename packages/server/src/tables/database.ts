@@ -14,21 +14,31 @@ export type Transaction = Knex.Transaction
 const ACQUIRE_TIMEOUT_MS = 4000
 const POOL_MAX = 8
 
-/** Opens a pool on a `postgres:` address; connects only when first asked. */
-export function openDatabase(url: string): Database {
+/** Opens a pool on a `postgres:` address; connects only when first asked. `patienceMs`: for a connection. */
+export function openDatabase(url: string, patienceMs = ACQUIRE_TIMEOUT_MS): Database {
   return knex({
     client: 'pg',
     connection: { connectionString: url, application_name: 'plain-slate' },
     pool: { min: 0, max: POOL_MAX },
-    acquireConnectionTimeout: ACQUIRE_TIMEOUT_MS,
+    acquireConnectionTimeout: patienceMs,
     migrations: { migrationSource, tableName: 'migrations' },
   })
 }
 
-/** Brings the tables to the newest form; several processes may ask at once, one does it. */
+/** Who migrates holds this advisory lock; the number is any of our own. */
+const MIGRATING = 7_301_551
+
+/**
+ * Brings the tables to the newest form; several processes may ask at once, one does it. Knex notes in a row that it
+ * migrates, and whoever is killed then leaves the row so; under the advisory lock, which a death frees, that row is nobody's.
+ */
 export async function migrate(db: Database): Promise<void> {
-  await db.migrate.latest()
-  await installQueue(db)
+  await db.transaction(async (trx) => {
+    await trx.raw('select pg_advisory_xact_lock(?)', [MIGRATING])
+    await db.migrate.forceFreeMigrationsLock()
+    await db.migrate.latest()
+    await installQueue(db)
+  })
 }
 
 /**

@@ -316,6 +316,26 @@ export async function moveRunTo(trx: Transaction, id: string, port: string): Pro
   return moved === 1
 }
 
+/** Above every epoch that a shop has reached by the time a copy of it is put to work. */
+const EPOCHS_AHEAD = 1_000_000
+
+/**
+ * Nobody drives a run that was under way when this shop was copied: it is in doubt until a person takes it up, above every
+ * epoch of the shop it was copied from, so that a device never serves both.
+ */
+export async function putRunsInDoubt(db: Database): Promise<void> {
+  await db('runs')
+    .whereIn('state', ['wanted', 'running'])
+    .update({
+      wanted: false,
+      owner: null,
+      until: null,
+      state: db.raw(`case when state = 'wanted' then 'stopped' else state end`),
+      ...next(db),
+    })
+  await db.raw(`select setval('run_epochs', nextval('run_epochs') + ?)`, [EPOCHS_AHEAD])
+}
+
 /** Takes a run that is over off its port. False while it is not over, or when it is off already. */
 export async function freePort(trx: Transaction, id: string): Promise<boolean> {
   const count = await trx('runs')
