@@ -5,7 +5,8 @@
  */
 import { readFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
-import { conform, readAddress } from '@plain-slate/link'
+import { readTcpAddress } from '@plain-slate/core'
+import { conform } from '@plain-slate/link'
 import type { Address } from '@plain-slate/link'
 import { endInASentence } from './process/last-words.mjs'
 
@@ -21,7 +22,7 @@ const { secret, image, partition, mode, never, epoch = '1' } = values
 function addressOf([first, ...rest]: readonly string[]): Address | undefined {
   if (first === undefined) return undefined
   return rest.length === 0 && first.startsWith('tcp:')
-    ? readAddress(first)
+    ? readTcpAddress(first)
     : { kind: 'command', argv: [first, ...rest] }
 }
 
@@ -39,10 +40,20 @@ if (
   )
   process.exit(2)
 }
+/** The file's bytes, or an end with a sentence. */
+function bytesOf(file: string): Buffer {
+  try {
+    return readFileSync(file)
+  } catch {
+    console.error(`${file} cannot be read. Nothing was asked of the device.`)
+    process.exit(2)
+  }
+}
+
 const found = await conform({
   address,
-  secret: readFileSync(secret, 'utf8').trim(),
-  image: readFileSync(image),
+  secret: bytesOf(secret).toString('utf8').trim(),
+  image: bytesOf(image),
   partition,
   mode,
   never,

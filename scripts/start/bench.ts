@@ -149,15 +149,19 @@ function writeBenchFile(
   writeWhole(benchFile(dataFolder, bench), JSON.stringify(file, undefined, 2))
 }
 
-/** The agents of this machine's ports, one a bench file; none while no file names any. */
-export const agentServices = (
+/** The agents of this machine's ports, one a bench file. A shop of one's own has a bench from its first start on. */
+export function agentServices(
   dataFolder: string,
   address: string,
   vaultFolder: string,
-): readonly Service[] =>
-  BENCHES.filter((bench) => existsSync(benchFile(dataFolder, bench))).map((bench) =>
+): readonly Service[] {
+  const front = join(dataFolder, 'bench.json')
+  const none = { format: 'plain-slate/bench@1', ports: {} }
+  if (!existsSync(front)) writeWhole(front, JSON.stringify(none, undefined, 2))
+  return BENCHES.filter((bench) => existsSync(benchFile(dataFolder, bench))).map((bench) =>
     agentService(dataFolder, bench, { address, vaultFolder }),
   )
+}
 
 function agentService(
   dataFolder: string,
@@ -177,6 +181,7 @@ function agentService(
       PLAIN_SLATE_BENCH_SECRET: join(dataFolder, 'bench.secret'),
       PLAIN_SLATE_LINK_SECRET: linkSecret,
       PLAIN_SLATE_BENCH: benchFile(dataFolder, bench),
+      PLAIN_SLATE_OWN_PORTS: bench.key === 'bench' ? join(dataFolder, 'own-ports.json') : '',
       PLAIN_SLATE_AGENT_FOLDER: join(dataFolder, name),
       PLAIN_SLATE_VAULT: vaultFolder,
     },

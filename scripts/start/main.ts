@@ -98,6 +98,7 @@ async function run(options: StartOptions, begun: Supervision[]): Promise<void> {
     if (service !== undefined) begun.push(await supervise(service, watch))
   if (kind === 'demo') {
     const why = await shelveDemoIn(dataFolder, address, begun)
+    if (end.begun()) return
     if (why !== undefined) console.log(`Not every package of the demo is on its shelf. ${why}`)
   }
   writeNote(dataFolder, address)
@@ -198,10 +199,13 @@ function announce(address: string, kind: Kind): void {
   if (kind === 'demo') console.log(pins.join('\n'))
 }
 
+/** Ends everything with a code; `begun`: whether it was asked to. */
+type End = ((code: number) => void) & { readonly begun: () => boolean }
+
 /** Ends everything once, however often it is asked for: the server drains first, the database last. */
-function endOnce(dataFolder: string, begun: Supervision[]): (code: number) => void {
+function endOnce(dataFolder: string, begun: Supervision[]): End {
   let ending = false
-  return (code) => {
+  const end = (code: number): void => {
     if (ending) return
     ending = true
     void endAll(begun).then(() => {
@@ -209,6 +213,7 @@ function endOnce(dataFolder: string, begun: Supervision[]): (code: number) => vo
       process.exit(code)
     })
   }
+  return Object.assign(end, { begun: () => ending })
 }
 
 async function endAll(begun: Supervision[]): Promise<void> {

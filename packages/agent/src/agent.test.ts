@@ -28,6 +28,9 @@ const stopped = () => {
   const phase = server.last?.shown.phase
   return phase?.kind === 'stopped' ? phase.why : undefined
 }
+/** The way to a played device, as the house writes it. */
+const wayTo = ({ address }: FarEnd): string =>
+  address.kind === 'tcp' ? `tcp:${address.host}:${address.port}` : ''
 const seen = (name: string) => server.told.at(-1)?.find((port) => port.name === name)
 
 describe('a stop', () => {
@@ -148,5 +151,55 @@ describe('a fault of the bench', () => {
     ]
     server.want(RUN, 'P2', { commands: [hands, hands], journal })
     await until('it asks for the second', () => server.last?.shown.next === 1)
+  })
+})
+
+describe('ports that come and go', () => {
+  const ownPorts = (ports: object) =>
+    writeFileSync(
+      join(server.folder, 'own-ports.json'),
+      JSON.stringify({ format: 'plain-slate/own-ports@1', ports }),
+    )
+  const told = () => (server.told.at(-1) ?? []).map(({ name, filed }) => `${name} ${filed}`)
+
+  it('are held without a restart: named by the house, and in a file on this machine', async () => {
+    const one = await device(saysFacts())
+    const other = await device(saysFacts({ ...FACTS, serial: 'OTHER-1' }))
+    await server.open({})
+    await until('none is told', () => server.told.length > 0)
+    server.named = [{ name: 'H1', address: wayTo(one) }]
+    await until('its device is seen', () => seen('H1')?.facts?.serial === FACTS.serial)
+    ownPorts({ M1: { address: wayTo(other) } })
+    await until('the other too', () => seen('M1')?.facts?.serial === 'OTHER-1')
+    expect(told()).toEqual(['H1 false', 'M1 true'])
+    server.named = []
+    ownPorts({})
+    await until('both are left', () => told().length === 0)
+  })
+
+  it('stay while something is under way there, and are left after that', async () => {
+    const slow = await device(({ verb }) =>
+      verb === 'hello' ? { answer: 'facts', facts: FACTS } : undefined,
+    )
+    server.named = [{ name: 'H1', address: wayTo(slow) }]
+    await server.open({})
+    await until('it is held', () => seen('H1') !== undefined)
+    server.looks = [{ id: LOOK, port: 'H1', digests: [], into: null, epoch: null }]
+    await until('the look hangs', () => slow.heard.some(({ verb }) => verb === 'tally'))
+    server.named = []
+    const before = server.told.length
+    await until('it was told again', () => server.told.length > before + 1)
+    expect(seen('H1')).toBeDefined()
+  })
+
+  it('in a file that cannot be read stay as they were', async () => {
+    const one = await device(saysFacts())
+    ownPorts({ M1: { address: wayTo(one) } })
+    await server.open({})
+    await until('it is held', () => seen('M1')?.facts?.serial === FACTS.serial)
+    writeFileSync(join(server.folder, 'own-ports.json'), '{"form')
+    const before = server.told.length
+    await until('it was told again', () => server.told.length > before + 1)
+    expect(told()).toEqual(['M1 true'])
   })
 })

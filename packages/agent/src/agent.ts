@@ -8,9 +8,9 @@ import type { Work } from '@plain-slate/api'
 import { RENEW_MS } from '@plain-slate/api'
 import { pause } from '@plain-slate/link'
 import { openFolder } from '@plain-slate/vault'
-import { BenchPort } from './bench-port.ts'
 import { ComputerProbe } from './computer.ts'
 import type { AgentConfig } from './config.ts'
+import { Ports } from './ports.ts'
 import type { ServerSide } from './server.ts'
 import { serverSide } from './server.ts'
 
@@ -25,26 +25,23 @@ export type RunningAgent = {
 export async function startAgent(config: AgentConfig): Promise<RunningAgent> {
   const vault = await openFolder(config.vaultFolder, { sweep: false })
   const server = serverSide(config.server, config.secret, config.id)
-  const ports = [...config.ports].map(
-    ([name, address]) => new BenchPort({ name, address, config, server, vault }),
-  )
-  const probe = new ComputerProbe(config.folder, config.computer, config.bench)
-  const agent = new Agent(config.id, server, ports, probe)
   const ending = new AbortController()
   const { signal } = ending
   /* Each port waits on it now and then, with every try to meet its device. */
   setMaxListeners(0, signal)
+  const ports = new Ports({ config, server, vault }, signal)
+  const probe = new ComputerProbe(config.folder, config.computer, config.bench)
+  const agent = new Agent(config.id, server, ports, probe)
   const loops = [
     server.follow(() => agent.wake(), signal),
     agent.hearing(signal),
     every(config.glanceMs, () => agent.live(), signal),
     every(RENEW_MS, () => agent.renew(), signal),
-    ...ports.map((port) => every(config.glanceMs, () => port.see(signal), signal)),
   ]
   return {
     async stop() {
       ending.abort()
-      for (const { keeper } of ports) keeper?.abandon()
+      for (const { keeper } of ports.list) keeper?.abandon()
       await Promise.allSettled(loops)
     },
   }
@@ -61,14 +58,14 @@ async function every(ms: number, what: () => Promise<void>, signal: AbortSignal)
 class Agent {
   readonly #id: string
   readonly #server: ServerSide
-  readonly #ports: readonly BenchPort[]
+  readonly #ports: Ports
   #wake = new AbortController()
   #told = ''
   #toldAt = 0
   #why = ''
   readonly #probe: ComputerProbe
 
-  constructor(id: string, server: ServerSide, ports: readonly BenchPort[], probe: ComputerProbe) {
+  constructor(id: string, server: ServerSide, ports: Ports, probe: ComputerProbe) {
     this.#probe = probe
     this.#id = id
     this.#server = server
@@ -93,26 +90,25 @@ class Agent {
     const work = await this.#server.call('agentWork', {})
     if (work.kind !== 'answered') return
     for (const run of work.answer.runs) this.#hearRun(run)
-    for (const look of work.answer.looks) left(this.#at(look.port)?.look(look))
+    for (const look of work.answer.looks) left(this.#ports.at(look.port)?.look(look))
   }
 
   #hearRun(run: Work['runs'][number]): void {
-    const port = this.#at(run.port)
+    const port = this.#ports.at(run.port)
     /* It goes on at another port, of this bench or of another: here it is let go. */
-    for (const { name, keeper } of this.#ports)
+    for (const { name, keeper } of this.#ports.list)
       if (keeper?.run === run.id && name !== run.port) keeper.abandon()
     if (port?.keeper?.run === run.id) port.keeper.wanted(run)
     else if (run.wanted) left(port?.take(run))
   }
 
-  #at = (name: string): BenchPort | undefined => this.#ports.find((port) => port.name === name)
-
   /** Says that this agent lives, what it sees and what its computer tells: when that changed, and now and then. */
   async live(): Promise<void> {
-    const ports = this.#ports.map(({ name, seen }) => ({ name, ...seen }))
+    this.#ports.look()
+    const ports = this.#ports.told
     const computer = await this.#probe.told()
     const text = JSON.stringify([ports, computer])
-    if (text === this.#told && Date.now() - this.#toldAt < RENEW_MS) return
+    if (text === this.#told && performance.now() - this.#toldAt < RENEW_MS) return
     const told = await this.#server.call('agentPorts', {
       agent: this.#id,
       ports,
@@ -121,7 +117,8 @@ class Agent {
     if (told.kind === 'refused') this.#refused(told.code)
     if (told.kind !== 'answered') return
     this.#told = text
-    this.#toldAt = Date.now()
+    this.#toldAt = performance.now()
+    this.#ports.named(told.answer.ports)
   }
 
   /** A server that will have nothing to do with this agent: said once in its log, not in silence. */
@@ -131,7 +128,7 @@ class Agent {
   }
 
   async renew(): Promise<void> {
-    const held = this.#ports.flatMap(({ keeper }) =>
+    const held = this.#ports.list.flatMap(({ keeper }) =>
       keeper === undefined ? [] : [{ run: keeper.run, epoch: keeper.epoch }],
     )
     if (held.length > 0) await this.#server.call('agentRenew', { agent: this.#id, held })

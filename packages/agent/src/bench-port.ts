@@ -46,6 +46,10 @@ export class BenchPort {
   get seen(): PortSight {
     return this.#seen
   }
+  /** True while a run or a look is at it here. */
+  get isBusy(): boolean {
+    return this.#taken
+  }
   /** The run that is kept here. */
   get keeper(): Keeper | undefined {
     return this.#keeper

@@ -134,11 +134,17 @@ export const agentRoutes = {
           facts: deviceFactsSchema.nullable(),
           /** Why what answers there cannot be used; null: nothing answers, or it can. */
           odd: z.string().max(200).nullable(),
+          /** The address or the command behind it, and whether a file on its machine names it. */
+          way: z.string().max(200).default(''),
+          filed: z.boolean().default(true),
         }),
       ),
       computer: benchComputerSchema.nullable().default(null),
     }),
-    answer: z.object({}),
+    /** The ports that the house named for this agent. */
+    answer: z.object({
+      ports: z.array(z.object({ name: z.string(), address: z.string() })).default([]),
+    }),
   }),
   agentLook: route({
     method: 'post',

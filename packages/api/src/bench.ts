@@ -24,6 +24,10 @@ export const portSchema = z.object({
   name: z.string(),
   /** What its bench is called; null: the shop has one, or none that lives holds it. */
   bench: z.string().nullable(),
+  /** The address or the command behind it, as its agent tells or the house named it; null: nobody holds it. */
+  way: z.string().nullable(),
+  /** True: the house named it, and may strike it out. False: a file on its bench's machine names it. */
+  ours: z.boolean(),
   cable: z.string().nullable(),
   note: z.string(),
   word: z.enum(LEDGE_WORDS),
@@ -97,6 +101,9 @@ export const benchSchema = z.object({
 export type Bench = z.infer<typeof benchSchema>
 
 const portParams = z.object({ port: z.string().min(1).max(12) })
+/** Of a port or a cable, as people write it on a label. */
+const newName = z.string().trim().min(1).max(12)
+const note = z.string().trim().max(80).default('')
 
 export const benchRoutes = {
   bench: route({
@@ -128,8 +135,52 @@ export const benchRoutes = {
     method: 'post',
     path: '/api/bench/cables',
     needs: leastOf('bench.hands'),
+    secret: true,
     summary: 'Hang a cable on another port, or take it off',
     body: z.object({ cable: z.string().min(1).max(12), port: z.string().max(12).nullable() }),
+    answer: z.array(cableSchema),
+  }),
+  portAdd: route({
+    method: 'post',
+    path: '/api/bench/ports',
+    needs: leastOf('bench.lay'),
+    secret: true,
+    summary: 'Name a port: the address at which a device answers there',
+    body: z.object({
+      name: newName,
+      /** `tcp:HOST:PORT` of this machine. Another host, or a command, is named in a file on its bench's machine. */
+      address: z.string().trim().max(120),
+      note,
+      /** The agent that is to hold it; not given where one alone lives. */
+      agent: z.exactOptional(z.string().max(64)),
+    }),
+    answer: z.array(portSchema),
+  }),
+  portStrike: route({
+    method: 'post',
+    path: '/api/bench/ports/{port}/strike',
+    needs: leastOf('bench.lay'),
+    secret: true,
+    summary: 'Strike a port out: nothing is done there any more',
+    params: portParams,
+    answer: z.array(portSchema),
+  }),
+  cableAdd: route({
+    method: 'post',
+    path: '/api/bench/cables/new',
+    needs: leastOf('bench.cables'),
+    secret: true,
+    summary: 'Name a cable, and where it hangs',
+    body: z.object({ name: newName, port: z.string().max(12).nullable(), note }),
+    answer: z.array(cableSchema),
+  }),
+  cableStrike: route({
+    method: 'post',
+    path: '/api/bench/cables/{cable}/strike',
+    needs: leastOf('bench.cables'),
+    secret: true,
+    summary: 'Strike a cable out: what it went through stays in the book',
+    params: z.object({ cable: z.string().min(1).max(12) }),
     answer: z.array(cableSchema),
   }),
   portRead: route({

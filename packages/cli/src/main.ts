@@ -1,4 +1,5 @@
 /** The shell tool: finds the command, runs it, answers the exit code. */
+import { cable, port } from './bench.ts'
 import { bookVerify } from './book-verify.ts'
 import { catalogue } from './catalogue.ts'
 import { fit } from './fit.ts'
@@ -26,6 +27,8 @@ const COMMANDS: Readonly<Record<string, Command>> = {
   rehearse,
   run,
   say: sayOf,
+  port,
+  cable,
 }
 /** The longest name that the words begin with. */
 function commandIn(words: readonly string[]) {
@@ -38,8 +41,10 @@ function commandIn(words: readonly string[]) {
 
 /** Runs a command line; `--json` prints one JSON object instead of a sentence. */
 export async function main(args: readonly string[]): Promise<number> {
-  const asJson = args.includes('--json')
-  const rest = args.filter((arg) => arg !== '--json')
+  /* What follows `--` is a command of somebody else's. */
+  const end = args.includes('--') ? args.indexOf('--') : args.length
+  const asJson = args.slice(0, end).includes('--json')
+  const rest = args.filter((arg, at) => at > end || arg !== '--json')
   const found = commandIn(rest)
   if (found === undefined) {
     console.error(say('cli.usage'))

@@ -5,21 +5,13 @@
 import { spawn } from 'node:child_process'
 import { connect } from 'node:net'
 import { Duplex } from 'node:stream'
+import type { TcpAddress } from '@plain-slate/core'
 
 export type Address =
-  | { readonly kind: 'tcp'; readonly host: string; readonly port: number }
-  | { readonly kind: 'command'; readonly argv: readonly [string, ...string[]] }
+  TcpAddress | { readonly kind: 'command'; readonly argv: readonly [string, ...string[]] }
 
 /** A connection that is not there by then is not there. */
 const CONNECT_MS = 2000
-
-/** Reads `tcp:HOST:PORT`; undefined for anything else. */
-export function readAddress(text: string): Address | undefined {
-  const parts = /^tcp:([\w.-]+|\[[0-9a-f:]+\]):(\d{1,5})$/.exec(text)
-  const [, host, port] = parts ?? []
-  if (host === undefined || Number(port) > 65_535) return undefined
-  return { kind: 'tcp', host, port: Number(port) }
-}
 
 /** Opens a stream; undefined when nothing is there. */
 export function openStream(address: Address): Promise<Duplex | undefined> {

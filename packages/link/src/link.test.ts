@@ -4,7 +4,7 @@ import type { Json } from '@plain-slate/core'
 import { encodeFrame, frameDecoder } from '@plain-slate/core'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { openStream, readAddress } from './address.ts'
+import { openStream } from './address.ts'
 import { LinkLost, openLink } from './link.ts'
 import { WINDOW, chunkBytes, inChunks, putPiece } from './piece.ts'
 
@@ -25,15 +25,6 @@ function farEnd(say: (header: Record<string, Json>, payload: Uint8Array) => obje
 }
 
 describe('an address', () => {
-  it('is a host and a port over TCP, and nothing else', () => {
-    expect(readAddress('tcp:127.0.0.1:4100')).toEqual({
-      kind: 'tcp',
-      host: '127.0.0.1',
-      port: 4100,
-    })
-    for (const text of ['127.0.0.1:4100', 'tcp:host', 'tcp:host:70000', 'sh -c x', ''])
-      expect(readAddress(text)).toBeUndefined()
-  })
   it('where nothing listens opens nothing', async () => {
     expect(await openStream({ kind: 'tcp', host: '127.0.0.1', port: 1 })).toBeUndefined()
   })

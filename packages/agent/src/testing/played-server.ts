@@ -25,6 +25,8 @@ export type Planned = {
 export class PlayedServer {
   runs: Work['runs'] = []
   looks: Work['looks'] = []
+  /** The ports that the house named for this agent. */
+  named: { name: string; address: string }[] = []
   readonly reports: Report[] = []
   readonly told: Told[] = []
   readonly claims: string[] = []
@@ -44,6 +46,7 @@ export class PlayedServer {
       secret: 's',
       linkSecret: 's',
       computer: undefined,
+      ownPorts: join(this.folder, 'own-ports.json'),
       bench: undefined,
       ports: new Map(Object.entries(ports)),
       folder: this.folder,
@@ -97,7 +100,7 @@ export class PlayedServer {
         return { runs: this.runs, looks: this.looks }
       case contract.agentPorts.path:
         this.told.push((body as BodyOf<Contract['agentPorts']>).ports)
-        return {}
+        return { ports: this.named }
       case contract.agentClaim.path: {
         const { run } = body as { run: string }
         this.claims.push(run)

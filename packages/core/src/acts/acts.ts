@@ -23,6 +23,8 @@ const RULES = {
   'shelf.add': { least: 'technician' },
   'bench.read': { least: 'trainee' },
   'bench.hands': { least: 'trainee' },
+  'bench.cables': { least: 'technician' },
+  'bench.lay': { least: 'lead' },
   'run.prepare': { least: 'trainee' },
   'run.start': { least: 'technician' },
   'run.hands': { least: 'trainee' },

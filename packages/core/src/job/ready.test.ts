@@ -39,7 +39,7 @@ describe('what the system sees', () => {
     ],
     ['a board nobody looked at', { doubted: ['board'] }, ['eye']],
     ['an owner who was not asked', { unasked: ['consent.preview'] }, ['asked']],
-    ['no cable', { cable: undefined }, ['cable']],
+    ['no cable that anybody named', { cable: undefined }, []],
     ['a cable that drops', { cable: { name: 'E', runs: 5, losses: 2 } }, ['cable']],
     ['a cable of which little is known', { cable: { name: 'E', runs: 2, losses: 1 } }, []],
     ['nothing that it rests on', { idleDrain: 9 }, []],

@@ -14,6 +14,7 @@ import { placesNow } from '../runs/places.ts'
 import { followRun } from '../job/show.ts'
 import type { Refusal } from '../base/refusal.ts'
 import type { Transaction } from '../tables/database.ts'
+import { portsOf } from '../tables/bench.ts'
 import { heartOf, listComputers, listSights, putSights } from '../tables/devices.ts'
 import type { LookRow } from '../tables/looks.ts'
 import { listLooks } from '../tables/looks.ts'
@@ -71,7 +72,7 @@ export function agentHandlers(workshop: Workshop) {
     })
     const other = !isDeepStrictEqual(told?.computer ?? null, computer)
     if (changed || other) await tell(workshop.db, 'bench', agent, 1)
-    return ok({})
+    return ok({ ports: [...(await portsOf(workshop.db, agent))] })
   }
   const agentLook: Of<'agentLook'> = async ({ body: { id, found } }) => {
     await lookEnded(workshop, id, found)

@@ -79,6 +79,91 @@ describe('a cable', () => {
   })
 })
 
+describe('a bench that a house lays out itself', () => {
+  let shop: Bench
+  let lead: Browser
+  beforeAll(async () => {
+    shop = await openBench('demo')
+    lead = await shop.at('Ilse')
+    await agentSees(shop.address, 'P4', null)
+  })
+  afterAll(() => shop.close())
+  const bench = async () => (await lead.get<BenchShown>('/api/bench')).body
+  const named = async (name: string) => (await bench()).ports.find((one) => one.name === name)
+  const held = async () => {
+    const body = { agent: 'agent a', ports: [] }
+    type Answer = { ports: { name: string; address: string }[] }
+    const answer = await fetch(`${shop.address}/api/agent/ports`, {
+      method: 'POST',
+      headers: { ...BENCH_SECRET, 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    })
+    return ((await answer.json()) as Answer).ports
+  }
+  const address = 'tcp:127.0.0.1:4100'
+
+  it('names a port for the agent that lives, and strikes it out again', async () => {
+    const added = await lead.post('/api/bench/ports', { name: 'U1', address, note: 'left' })
+    expect(added.status).toBe(200)
+    expect(await named('U1')).toMatchObject({ way: address, ours: true, note: 'left' })
+    expect(await held()).toEqual([{ name: 'U1', address }])
+    const again = await lead.post('/api/bench/ports', { name: 'U1', address })
+    expect(again.body.code).toBe('port.there')
+    expect((await lead.post('/api/bench/ports/U1/strike')).status).toBe(200)
+    expect([await named('U1'), await held()]).toEqual([undefined, []])
+    expect((await lead.post('/api/bench/ports', { name: 'U1', address })).status).toBe(200)
+  })
+
+  it.each(['tcp:10.0.0.4:4100', '127.0.0.1:4100', 'tcp:127.0.0.1:70000', 'sh -c x'])(
+    'takes no address that is not this machine’s own: %s',
+    async (other) => {
+      const said = await lead.post('/api/bench/ports', { name: 'U9', address: other })
+      expect(said.body.code).toBe('port.address')
+      expect(await named('U9')).toBeUndefined()
+    },
+  )
+
+  it('leaves a port that a file names, and one that a run holds', async () => {
+    await agentSees(shop.address, 'P4', null)
+    expect((await lead.post('/api/bench/ports/P4/strike')).body.code).toBe('port.filed')
+    expect((await lead.post('/api/bench/ports/X/strike')).body.code).toBe('port.unknown')
+  })
+
+  it('names a cable, hangs it, and strikes it out; its name is not given again', async () => {
+    const name = 'G'
+    await lead.post('/api/bench/cables/new', { name, port: 'P1', note: 'new' })
+    expect((await named('P1'))?.cable).toBe('G')
+    expect((await bench()).cables.find((one) => one.name === 'A')?.port).toBeNull()
+    const twice = await lead.post('/api/bench/cables/new', { name, port: null })
+    expect(twice.body.code).toBe('cable.there')
+    const nowhere = await lead.post('/api/bench/cables/new', { name: 'I', port: 'X' })
+    expect(nowhere.body.code).toBe('port.unknown')
+    expect((await bench()).cables.some((one) => one.name === 'I')).toBe(false)
+    await lead.post('/api/bench/cables/G/strike')
+    expect((await named('P1'))?.cable).toBeNull()
+    const after = await lead.post('/api/bench/cables/new', { name, port: null })
+    expect(after.body.code).toBe('cable.struck')
+    type Entries = { entries: { act: string; facts: object; by: string | null }[] }
+    const { body } = await lead.get<Entries>('/api/book?act=cable.struck')
+    expect(body.entries[0]).toMatchObject({ by: 'Ilse Maro', facts: { cable: 'G' } })
+  })
+
+  it('is laid out by a lead, its cables by a technician too', async () => {
+    const hands = await shop.at('Tavi')
+    expect((await hands.post('/api/bench/ports', { name: 'U2', address })).body.code).toBe(
+      'act.refused',
+    )
+    expect((await hands.post('/api/bench/cables/new', { name: 'K', port: null })).status).toBe(200)
+  })
+
+  it('with no agent, or two, says so', async () => {
+    await shop.tamper(`update agents set until = now() - interval '1 minute'`)
+    const none = await lead.post('/api/bench/ports', { name: 'U3', address })
+    expect(none.body.code).toBe('port.which-bench')
+    expect(none.body.sentence).toContain('No bench')
+  })
+})
+
 describe('hands', () => {
   it('have nothing to hold where no simulated bench is', async () => {
     expect((await tavi.get<object[]>('/api/bench/hands')).body).toEqual([])

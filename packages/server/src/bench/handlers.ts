@@ -8,6 +8,7 @@ import { hangRuns, listCables, moveCable } from '../tables/bench.ts'
 import { tell } from '../tables/news.ts'
 import { doByHand, listHands } from './hands.ts'
 import { askLook, lookShown } from '../devices/looks.ts'
+import { layCable, layPort, takeCableOut, takePortOut } from './lay.ts'
 import { showBench } from './show.ts'
 
 type Of<Name extends keyof Contract> = Handler<Contract[Name]>
@@ -33,9 +34,27 @@ export function benchHandlers(workshop: Workshop) {
     if (!moved) return refuse({ code: 'port.unknown', facts: { port: port ?? cable } })
     return ok(await listCables(workshop.db))
   }
+  const ports = async () => (await showBench(workshop)).ports
+  const portAdd: Of<'portAdd'> = async ({ body, actor }) => {
+    const done = await layPort(workshop, body, actor)
+    return done.ok ? ok(await ports()) : done
+  }
+  const portStrike: Of<'portStrike'> = async ({ params: { port }, actor }) => {
+    const done = await takePortOut(workshop, port, actor)
+    return done.ok ? ok(await ports()) : done
+  }
+  const cableAdd: Of<'cableAdd'> = async ({ body, actor }) => {
+    const done = await layCable(workshop, body, actor)
+    return done.ok ? ok(await listCables(workshop.db)) : done
+  }
+  const cableStrike: Of<'cableStrike'> = async ({ params: { cable }, actor }) => {
+    const done = await takeCableOut(workshop, cable, actor)
+    return done.ok ? ok(await listCables(workshop.db)) : done
+  }
   const portRead: Of<'portRead'> = async ({ params: { port }, actor }) => {
     const look = await askLook(workshop, { port, slip: null, deep: false, by: actor?.id ?? null })
     return look.ok ? ok(lookShown(look.value)) : look
   }
-  return { bench, hands, handsAct, cableMove, portRead }
+  const laying = { portAdd, portStrike, cableAdd, cableStrike }
+  return { bench, hands, handsAct, cableMove, ...laying, portRead }
 }

@@ -5,6 +5,7 @@ import { ledgeWord, stepAt } from '@plain-slate/core'
 import { computerShown } from './computers.ts'
 import type { Workshop } from '../base/workshop.ts'
 import { runRowOf } from '../runs/show.ts'
+import type { PortRow } from '../tables/bench.ts'
 import { listCables, listPorts } from '../tables/bench.ts'
 import type { Sight } from '../tables/devices.ts'
 import { listComputers, listSights } from '../tables/devices.ts'
@@ -49,19 +50,22 @@ export async function showBench({ db, families, config }: Workshop): Promise<Ben
 }
 
 type AtPort = {
-  readonly port: { readonly name: string; readonly note: string; readonly cable: string | null }
+  readonly port: PortRow
   readonly sight: Sight | undefined
   readonly run: RunRow | undefined
 }
 
 /** A run that holds the port has the word; without one it is the mode of what is seen there. */
 function portOf(families: readonly Family[], here: AtPort): Omit<Port, 'slip' | 'look' | 'bench'> {
-  const { port, sight, run } = here
+  const { address, ...port } = here.port
+  const { sight, run } = here
   const facts = sight?.facts ?? undefined
   const row = run === undefined ? undefined : runRowOf(families, run)
   const seen = facts === undefined ? null : seenOf(families, facts)
   return {
     ...port,
+    way: (sight?.way ?? '') === '' ? address : (sight?.way ?? null),
+    ours: address !== null,
     word:
       row?.word ??
       ledgeWord({ run: undefined, seen: kindSeen(seen), odd: typeof sight?.odd === 'string' }),

@@ -28,6 +28,7 @@ import * as decisions from './026-decisions.ts'
 import * as families from './027-families.ts'
 import * as plansDraw from './028-plans-draw.ts'
 import * as runsHung from './029-runs-hung.ts'
+import * as laidBenches from './030-laid-benches.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -59,6 +60,7 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '027-families': families,
   '028-plans-draw': plansDraw,
   '029-runs-hung': runsHung,
+  '030-laid-benches': laidBenches,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

@@ -1,9 +1,8 @@
-/** Founding an empty shop: its name, its first lead, a bench of six ports, the first entry. */
+/** Founding an empty shop: its name, its first lead, the first entry. */
 import { randomUUID } from 'node:crypto'
 import { ms } from '@plain-slate/core'
 import { enter } from '../book/append.ts'
 import type { Workshop } from '../base/workshop.ts'
-import { insertBench } from '../tables/bench.ts'
 import { insertPerson } from '../tables/people.ts'
 import { foundShop } from '../tables/shop.ts'
 import type { Face } from '@plain-slate/api'
@@ -11,7 +10,6 @@ import { faceOf } from './face.ts'
 import { hashPin } from './pin.ts'
 
 const FIRST_SLIP = 1
-const PORTS = ['P1', 'P2', 'P3', 'P4', 'P5', 'P6']
 
 /** Founds the shop with its first lead; undefined when it was founded before. */
 export async function found(
@@ -44,10 +42,6 @@ export async function found(
       addedAt: new Date(now),
     } as const
     await insertPerson(trx, { ...lead, pinHash })
-    await insertBench(trx, {
-      ports: PORTS.map((name) => ({ name, note: '' })),
-      cables: [],
-    })
     await enter(workshop, trx, { by: id, act: 'shop.founded', facts: { firstSlip: FIRST_SLIP } })
     return faceOf(lead)
   })

@@ -4,6 +4,8 @@ import type { Database, Transaction } from './database.ts'
 export type PortRow = {
   readonly name: string
   readonly note: string
+  /** Named by the house; null: by a file on its bench's machine, if by anybody. */
+  readonly address: string | null
   readonly cable: string | null
 }
 export type CableRow = {
@@ -18,8 +20,9 @@ export type CableRow = {
 export async function listPorts(db: Database): Promise<PortRow[]> {
   return (await db('ports')
     .leftJoin('cables', 'cables.port', 'ports.name')
+    .where('ports.struck', false)
     .orderByRaw('length(ports.name), ports.name')
-    .select('ports.name', 'ports.note', 'cables.name as cable')) as PortRow[]
+    .select('ports.name', 'ports.note', 'ports.address', 'cables.name as cable')) as PortRow[]
 }
 
 /** How often a run lost its device since it hangs on its cable. */
@@ -37,6 +40,7 @@ export async function listCables(db: Database): Promise<CableRow[]> {
      select cables.name, cables.port, cables.note,
             count(distinct hangs.id)::int as runs, coalesce(sum(hangs.losses), 0)::int as losses
        from cables left join hangs on hangs.cable = cables.name
+      where not cables.struck
       group by cables.name, cables.port, cables.note order by cables.name`,
   )) as { rows: CableRow[] }
   return rows
@@ -62,13 +66,104 @@ export async function moveCable(
   port: string | null,
 ): Promise<{ readonly from: string | null } | undefined> {
   await trx('cables').forUpdate().select('name')
-  const before = (await trx('cables').where({ name: cable }).first('port')) as
+  const before = (await trx('cables').where({ name: cable, struck: false }).first('port')) as
     { port: string | null } | undefined
-  const known = port === null || (await trx('ports').where({ name: port }).first()) !== undefined
+  const known = port === null || (await isPort(trx, port))
   if (before === undefined || !known) return undefined
   if (port !== null) await trx('cables').where({ port }).update({ port: null })
   await trx('cables').where({ name: cable }).update({ port })
   return { from: before.port }
+}
+
+const isPort = async (db: Database, name: string): Promise<boolean> =>
+  (await db('ports').where({ name, struck: false }).first('name')) !== undefined
+
+/** A run that is not put away is at a port. */
+const holds = async (db: Database, port: string): Promise<boolean> =>
+  (await db('runs').where({ port, put_away: false }).first('id')) !== undefined
+
+/** The ports that the house named for an agent, with their addresses. */
+export async function portsOf(
+  db: Database,
+  agent: string,
+): Promise<readonly { readonly name: string; readonly address: string }[]> {
+  return (await db('ports')
+    .where({ agent, struck: false })
+    .whereNotNull('address')
+    .orderBy('name')
+    .select('name', 'address')) as { name: string; address: string }[]
+}
+
+type NewPort = {
+  readonly name: string
+  readonly note: string
+  readonly address: string
+  readonly agent: string
+}
+/**
+ * Names a port. One that was struck out, or that nobody ever gave a way to, is taken up again under its name; `there`:
+ * somebody holds one of that name.
+ */
+export async function addPort(trx: Transaction, port: NewPort): Promise<'added' | 'there'> {
+  const held = await trx('port_sights').where({ port: port.name }).whereNotNull('way').first()
+  const free = (row: { address: string | null; struck: boolean }): boolean =>
+    row.struck || (row.address === null && held === undefined)
+  const before = (await trx('ports')
+    .where({ name: port.name })
+    .forUpdate()
+    .first('address', 'struck')) as { address: string | null; struck: boolean } | undefined
+  if (before !== undefined && !free(before)) return 'there'
+  await trx('ports')
+    .insert({ ...port, struck: false })
+    .onConflict('name')
+    .merge()
+  return 'added'
+}
+
+/** Strikes a port out, its cable into the drawer. `filed`: a file on its bench's machine names it. */
+export async function strikePort(
+  trx: Transaction,
+  name: string,
+): Promise<'struck' | 'unknown' | 'held' | 'filed'> {
+  const row = (await trx('ports').where({ name, struck: false }).forUpdate().first('address')) as
+    { address: string | null } | undefined
+  if (row === undefined) return 'unknown'
+  const told = await trx('port_sights')
+    .join('agents', 'agents.id', 'port_sights.agent')
+    .where({ port: name })
+    .where('agents.until', '>', trx.fn.now())
+    .first('port')
+  if (row.address === null && told !== undefined) return 'filed'
+  if (await holds(trx, name)) return 'held'
+  await trx('cables').where({ port: name }).update({ port: null })
+  await trx('port_sights').where({ port: name }).delete()
+  await trx('ports').where({ name }).update({ struck: true, address: null, agent: null })
+  return 'struck'
+}
+
+/** Names a cable. `struck`: one of that name was struck out, and its history is not this one's. */
+export async function addCable(
+  trx: Transaction,
+  cable: { readonly name: string; readonly note: string },
+): Promise<'added' | 'there' | 'struck'> {
+  const before = (await trx('cables').where({ name: cable.name }).first('struck')) as
+    { struck: boolean } | undefined
+  if (before !== undefined) return before.struck ? 'struck' : 'there'
+  await trx('cables').insert(cable)
+  return 'added'
+}
+
+/** Strikes a cable out. A run that is not over goes over it: `held`. */
+export async function strikeCable(
+  trx: Transaction,
+  name: string,
+): Promise<'struck' | 'unknown' | 'held'> {
+  const row = await trx('cables').where({ name, struck: false }).forUpdate().first('name')
+  if (row === undefined) return 'unknown'
+  const over = await trx('runs').where({ cable: name, put_away: false }).first('id')
+  if (over !== undefined) return 'held'
+  await trx('cables').where({ name }).update({ struck: true, port: null })
+  return 'struck'
 }
 
 type NewBench = {
@@ -82,6 +177,7 @@ type NewBench = {
 
 /** Lays out a bench: for a new shop. */
 export async function insertBench(db: Database, bench: NewBench): Promise<void> {
-  await db('ports').insert(bench.ports.map(({ name, note }) => ({ name, note })))
+  if (bench.ports.length > 0)
+    await db('ports').insert(bench.ports.map(({ name, note }) => ({ name, note })))
   if (bench.cables.length > 0) await db('cables').insert([...bench.cables])
 }

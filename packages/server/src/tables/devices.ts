@@ -72,7 +72,7 @@ export async function forgetDigests(db: Database, serial: string): Promise<void>
 /** What answers at a port; `odd`: why it cannot be used. */
 type Seen = { readonly facts: DeviceFacts | null; readonly odd: string | null }
 
-type TheirPort = { readonly name: string } & Seen
+type TheirPort = { readonly name: string; readonly way: string; readonly filed: boolean } & Seen
 
 /** What an agent saw at its ports, and what its computer tells of itself. */
 export async function putSights(
@@ -86,14 +86,33 @@ export async function putSights(
 ): Promise<void> {
   const at = db.fn.now()
   /* A port that an agent holds is one of the shop's, whoever laid the shop out. */
-  await db('ports')
-    .insert(ports.map(({ name }) => ({ name, note: '' })))
-    .onConflict('name')
-    .ignore()
+  const filed = ports.filter((one) => one.filed).map(({ name }) => ({ name, note: '' }))
+  if (filed.length > 0)
+    await db('ports')
+      .insert(filed)
+      .onConflict('name')
+      .merge({ struck: false, address: null, agent: null })
+      .whereRaw('ports.struck or ports.address is not null')
+  await db('port_sights')
+    .where({ agent })
+    .whereNotIn(
+      'port',
+      ports.map(({ name }) => name),
+    )
+    .delete()
+  /* One that the house struck out meanwhile is told of no more. */
+  const struck = new Set(await db('ports').where({ struck: true }).pluck('name'))
+  const here = ports.filter(({ name }) => !struck.has(name))
+  await heartOf(db, agent, leaseMs)
+  await db('agents')
+    .where({ id: agent })
+    .update({ computer: computer === null ? null : JSON.stringify(computer) })
+  if (here.length === 0) return
   await db('port_sights')
     .insert(
-      ports.map(({ name, facts, odd }) => ({
+      here.map(({ name, facts, odd, way }) => ({
         odd,
+        way,
         port: name,
         agent,
         facts: facts === null ? null : JSON.stringify(facts),
@@ -102,10 +121,6 @@ export async function putSights(
     )
     .onConflict('port')
     .merge()
-  await heartOf(db, agent, leaseMs)
-  await db('agents')
-    .where({ id: agent })
-    .update({ computer: computer === null ? null : JSON.stringify(computer) })
 }
 
 export type ComputerRow = {
@@ -140,14 +155,14 @@ export async function anyAgent(db: Database): Promise<boolean> {
   return (await db('agents').where('until', '>', db.fn.now()).first('id')) !== undefined
 }
 
-export type Sight = { readonly port: string } & Seen
+export type Sight = { readonly port: string; readonly way: string | null } & Seen
 
 /** What answers at each port, as far as a living agent says. */
 export async function listSights(db: Database): Promise<Sight[]> {
   return (await db('port_sights')
     .join('agents', 'agents.id', 'port_sights.agent')
     .where('agents.until', '>', db.fn.now())
-    .select('port', 'facts', 'odd')) as Sight[]
+    .select('port', 'facts', 'odd', 'way')) as Sight[]
 }
 
 /** An epoch of one's own, higher than any device has met. */

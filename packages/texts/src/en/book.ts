@@ -62,6 +62,10 @@ export const book = {
   'act.catalogue.taken':
     'took in catalogue {number} of {from}: {packages} packages are known by it',
   'act.archive.restored': 'put the archive {name} back',
+  'act.cable.added': 'named cable {cable}, {to}',
+  'act.cable.struck': 'struck out cable {cable}',
+  'act.port.added': 'named port {port}, {address}',
+  'act.port.struck': 'struck out port {port}',
   'act.cable.moved': 'hung cable {cable} on {to}, before on {from}',
   'act.run.started': 'started writing {package} to {serial} at {port}',
   'act.run.taken-up': 'took a run up',

@@ -102,6 +102,7 @@ export const work = {
   'ready.failing': 'In the way',
   'ready.holding': '{n, plural, one {One check holds} other {# checks hold}}',
   'ready.holds': 'holds',
+  'ready.said': 'not told',
   'ready.fails': 'in the way',
   'check.plan': 'The plan that was taken still holds',
   'check.agent': 'Somebody holds the ports: the agent answers',
@@ -156,7 +157,8 @@ export const work = {
   'check.cable.says':
     'cable {cable}: {runs, plural, one {# run} other {# runs}}, {losses, plural, =0 {no loss} one {# loss} other {# losses}}',
   'check.cable.fails': 'cable {cable}: {losses} losses in {runs} runs; take another',
-  'check.cable.unseen': 'no cable of ours is known at its port: say which on the Bench',
+  'check.cable.unseen':
+    'nobody said which cable hangs at its port, so that its losses count against none: name it on the Bench',
 
   'write.title.start': 'Start: {build} to …{end} at {port}',
   'write.lede': 'Held to start. From then on: hands off, it restarts by itself and that is normal.',

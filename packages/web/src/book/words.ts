@@ -16,7 +16,7 @@ function word(say: Say, prefix: string, value: Json | undefined): string {
   return isCode(code) ? say(code as 'state.open') : textOf(value)
 }
 
-const BENCH_ACTS = ['run.', 'archive.', 'catalogue.', 'family.', 'cable.moved']
+const BENCH_ACTS = ['run.', 'archive.', 'catalogue.', 'family.', 'cable.', 'port.']
 /** What concerns shelf and bench: done by the bench itself, by somebody at its shell, or by a person who is named. */
 const ofBench = ({ act }: Pick<EventLine, 'act'>): boolean =>
   BENCH_ACTS.some((prefix) => act.startsWith(prefix))
@@ -154,6 +154,20 @@ function benchWords(say: Say, { act, facts }: EventLine): string {
         from: textOf(facts['from']) || say('bench.in-drawer'),
         to: textOf(facts['to']) || say('bench.in-drawer'),
       })
+    case 'cable.added':
+      return say('act.cable.added', {
+        cable: textOf(facts['cable']),
+        to: textOf(facts['to']) || say('bench.in-drawer'),
+      })
+    case 'cable.struck':
+      return say('act.cable.struck', { cable: textOf(facts['cable']) })
+    case 'port.added':
+      return say('act.port.added', {
+        port: textOf(facts['port']),
+        address: textOf(facts['address']),
+      })
+    case 'port.struck':
+      return say('act.port.struck', { port: textOf(facts['port']) })
     case 'archive.failed':
     case 'archive.removed':
     case 'archive.restored':

@@ -24,6 +24,9 @@ function codeOf({ check, holds, seen, facts }: Check): Code {
   if (!seen && isCode(unseen)) return unseen
   return `check.${check}.${holds ? 'says' : 'fails'}`
 }
+/** What holds without having been looked at is only said. */
+const wordOf = ({ holds, seen }: Check): string =>
+  say(holds ? (seen ? 'ready.holds' : 'ready.said') : 'ready.fails')
 function saysOf(one: Check): string {
   const { facts } = one
   const text = (name: string) => String(facts[name] ?? '')
@@ -69,7 +72,7 @@ function saysOf(one: Check): string {
       :class="{ fails: !one.holds }"
       :data-check="one.check"
     >
-      <span class="word">{{ say(one.holds ? 'ready.holds' : 'ready.fails') }}</span>
+      <span class="word">{{ wordOf(one) }}</span>
       <b>{{ say(`check.${one.check}`) }}</b>
       <span class="dim">{{ saysOf(one) }}</span>
     </li>
