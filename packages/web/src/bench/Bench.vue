@@ -6,6 +6,7 @@
 import Columns from '../parts/Columns.vue'
 import type { Bench } from '@plain-slate/api'
 import { computed } from 'vue'
+import EmptyNote from '../parts/EmptyNote.vue'
 import Resource from '../parts/Resource.vue'
 import { endOf, portWord } from '@plain-slate/texts'
 import { useSay } from '../base/said.ts'
@@ -34,7 +35,11 @@ const title = (data: Bench) =>
     <p class="lede">{{ say('bench.lede') }}</p>
     <p v-if="!data.watched" class="amiss" role="status">{{ say('bench.unwatched') }}</p>
     <h2 id="ports">{{ say('bench.ports') }}</h2>
+    <EmptyNote v-if="data.ports.length === 0" :what="say('house.ports.none')" todo="">
+      <router-link to="/house#house-ports">{{ say('bench.none.todo') }}</router-link>
+    </EmptyNote>
     <Columns
+      v-else
       by="ports"
       :columns="[
         say('bench.port'),

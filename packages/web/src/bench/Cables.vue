@@ -8,6 +8,7 @@ import type { Bench } from '@plain-slate/api'
 import { leastOf, reaches } from '@plain-slate/core'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
+import EmptyNote from '../parts/EmptyNote.vue'
 import Trouble from '../parts/Trouble.vue'
 import { useSessionStore } from '../people/session.ts'
 import { useSay } from '../base/said.ts'
@@ -35,7 +36,11 @@ async function hang(cable: string, event: Event) {
     {{ say('bench.cables') }} <small>{{ say('bench.cables.small') }}</small>
   </h2>
   <Trouble v-if="move.error.value" :trouble="troubleOf(move.error.value)" quiet />
+  <EmptyNote v-if="bench.cables.length === 0" :what="say('house.cables.none')" todo="">
+    <router-link to="/house#house-cables">{{ say('bench.none.cables') }}</router-link>
+  </EmptyNote>
   <Columns
+    v-else
     by="cables"
     :columns="[say('bench.cable'), say('bench.hangs-on'), say('bench.history'), say('bench.note')]"
   >

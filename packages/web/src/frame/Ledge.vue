@@ -43,6 +43,14 @@ function where({ cable, seen }: Port): string {
     :aria-label="say('frame.ledge')"
   >
     <router-link
+      v-if="bench.data.value?.ports.length === 0"
+      to="/house#house-ports"
+      class="port none"
+    >
+      <div class="word">{{ say('ledge.none') }}</div>
+      <div class="where">{{ say('ledge.none.todo') }}</div>
+    </router-link>
+    <router-link
       v-for="port in bench.data.value?.ports ?? []"
       :key="port.name"
       :to="address(port)"

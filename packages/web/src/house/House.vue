@@ -12,6 +12,7 @@ import { useSessionStore } from '../people/session.ts'
 import { useSay } from '../base/said.ts'
 import { useRead } from '../server/query.ts'
 import AddPerson from './AddPerson.vue'
+import HouseBench from './HouseBench.vue'
 import HouseRules from './HouseRules.vue'
 import PersonRow from './PersonRow.vue'
 
@@ -46,6 +47,7 @@ const isLead = computed(() => reaches(session.person?.role, 'lead'))
   <p>
     <router-link to="/house/families">{{ say('families.link') }}</router-link>
   </p>
+  <HouseBench />
   <HouseRules />
   <h2>{{ say('house.browser') }}</h2>
   <fieldset>

@@ -5,7 +5,7 @@
 <script setup lang="ts">
 import Columns from '../parts/Columns.vue'
 import type { SlipRow } from '@plain-slate/api'
-import EmptyNote from '../parts/EmptyNote.vue'
+import FirstSteps from './FirstSteps.vue'
 import CareList from './CareList.vue'
 import HandsNext from './HandsNext.vue'
 import Resource from '../parts/Resource.vue'
@@ -28,9 +28,8 @@ const isLate = (due: string | null) => due !== null && Date.parse(due) < now.val
   <Resource :read="slips" :empty="(data) => data.rows.length === 0">
     <template #empty>
       <h1>{{ say('counter.none.title') }}</h1>
-      <EmptyNote :what="say('counter.none')" todo="">
-        <router-link to="/slips/new">{{ say('slips.new') }}</router-link>
-      </EmptyNote>
+      <FirstSteps />
+      <CareList />
     </template>
     <template #default="{ data }">
       <h1>
