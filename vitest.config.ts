@@ -11,7 +11,7 @@ export default defineConfig({
           name: 'unit',
           include: [
             'packages/{core,texts,api,web,cli,archives,vault,link,agent,standins}/src/**/*.test.ts',
-            'e2e/{agrees,link}/**/*.test.ts',
+            'e2e/{agrees,link,tables}/**/*.test.ts',
             'scripts/**/*.test.ts',
             'demo/src/**/*.test.ts',
           ],

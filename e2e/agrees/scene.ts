@@ -18,6 +18,7 @@ import type {
   Nature,
   Plan,
   Permit,
+  Table,
   PlanWay,
   Reading,
   RunState,
@@ -32,7 +33,7 @@ import {
   begin,
   drive,
   factsOf,
-  familyTable,
+  decodeBytes,
   flatten,
   identify,
   isChanging,
@@ -50,7 +51,7 @@ import {
   waysByHand,
   withoutPower,
 } from '@plain-slate/core'
-import type { DemoDevice } from '@plain-slate/demo'
+import type { DemoDevice, Making } from '@plain-slate/demo'
 import { DEMO_PERMITS, makeDevice } from '@plain-slate/demo'
 import type { RunNews } from '@plain-slate/link'
 import { driveRun } from '@plain-slate/link'
@@ -66,6 +67,8 @@ export type Scene = {
   readonly nature: Nature
   readonly before: DeviceModel
   readonly flashBefore: Buffer
+  /** Its own table, as it lies on its flash. */
+  readonly table: Table
   readonly flashPath: string
   readonly shelf: ShelfAt
   readonly end: () => Promise<void>
@@ -80,11 +83,16 @@ export const permitFor = (serial: string): Permit => ({
 })
 
 /** The device on a bench of its own, in port P1. */
-export async function sceneOf(shelf: ShelfAt, draft: DemoDevice): Promise<Scene> {
+export async function sceneOf(
+  shelf: ShelfAt,
+  draft: DemoDevice,
+  tableOf?: Making['tableOf'],
+): Promise<Scene> {
   const folder = mkdtempSync(join(tmpdir(), 'agrees-'))
   mkdirSync(folder, { recursive: true })
   const { family } = shelf
-  makeDevice({ folder, family, scale: shelf.scale }, { ...draft, port: 'P1' })
+  const making = { folder, family, scale: shelf.scale }
+  makeDevice(tableOf === undefined ? making : { ...making, tableOf }, { ...draft, port: 'P1' })
   const flashPath = join(folder, `${draft.serial}.flash`)
   const flashBefore = readFileSync(flashPath)
   const bench = await openBench({
@@ -107,6 +115,7 @@ export async function sceneOf(shelf: ShelfAt, draft: DemoDevice): Promise<Scene>
     },
     before: device.model,
     flashBefore,
+    table: tableOn(flashBefore, family.sectorBytes),
     flashPath,
     shelf,
     async end() {
@@ -114,6 +123,12 @@ export async function sceneOf(shelf: ShelfAt, draft: DemoDevice): Promise<Scene>
       rmSync(folder, { recursive: true, force: true })
     },
   }
+}
+
+function tableOn(flash: Uint8Array, sectorBytes: number): Table {
+  const decoded = decodeBytes(flash, sectorBytes)
+  if (!decoded.ok) throw new Error('no table')
+  return decoded.value.table
 }
 
 /** Readings of a device over the link in every mode, all at once. */
@@ -149,7 +164,7 @@ export function planFor(scene: Scene, { aim, way, ...wish }: Wish): Plan | undef
     shelved: { key: aim.id, manifest: aim, state: 'published' },
     house: { ...USUAL_HOUSE, batteryMargin: 5 },
     ...wish,
-    table: familyTable(family, before.fused, shelf.scale, scene.device.file.diskBytes),
+    table: scene.table,
     shelf: shelf.shelf,
   }
   const { mode, permission } = before

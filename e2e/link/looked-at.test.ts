@@ -47,7 +47,11 @@ describe('a device that is not any more what its plan was made on', () => {
     for (const { at, bytes } of encodeTable({ ...table, partitions: moved }))
       device.flash.write(at, bytes)
     const { phase, why } = await onStandIn(scene, plan, undefined, 'stopped')
-    expect([phase, why, wrote()]).toEqual(['stopped', { kind: 'other-table' }, false])
+    expect([phase, why, wrote()]).toEqual([
+      'stopped',
+      { kind: 'other-table', differ: [{ partition: 'cache', how: 'resized' }] },
+      false,
+    ])
   })
 
   it('with another byte in what is left alone stops before it too; elsewhere that byte changes nothing', async () => {

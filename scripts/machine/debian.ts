@@ -31,6 +31,19 @@ export const CHROMIUM: DebianPackage = {
   isThere: () => existsSync('/usr/bin/chromium-headless-shell'),
 }
 
+/** Partition tables as the world makes them: for tests. */
+export const GDISK: DebianPackage = {
+  name: 'gdisk',
+  isThere: () => isProgram('sgdisk'),
+}
+export const PARTED: DebianPackage = {
+  name: 'parted',
+  isThere: () => isProgram('parted'),
+}
+
+const isProgram = (name: string): boolean =>
+  ['/usr/sbin', '/sbin', '/usr/bin'].some((folder) => existsSync(`${folder}/${name}`))
+
 /** Installs what is missing in one call, saying so; throws CannotGoOn with the command where it may not. */
 export function ensureDebian(wanted: readonly DebianPackage[]): void {
   const missing = wanted.filter((one) => !one.isThere()).map((one) => one.name)

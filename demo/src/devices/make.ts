@@ -4,7 +4,7 @@
  */
 import { createHash } from 'node:crypto'
 import { join } from 'node:path'
-import type { DeviceModel, Family, Part, PartRole } from '@plain-slate/core'
+import type { DeviceModel, Family, Part, PartRole, Piece, Table } from '@plain-slate/core'
 import {
   BLOCK_BYTES,
   encodeTable,
@@ -35,18 +35,28 @@ export type Making = {
   readonly folder: string
   readonly family: Family
   readonly scale: number
+  /** A table that somebody else makes for a flash of so many bytes; ours where it is not given. */
+  readonly tableOf?: (diskBytes: number, ours: Table) => TableMade
 }
 
+/** A table, and its bytes as they lie on the flash. */
+export type TableMade = { readonly table: Table; readonly pieces: readonly Piece[] }
+const ownTable = (_: number, table: Table): TableMade => ({ table, pieces: encodeTable(table) })
+
 /** Makes a device's flash and file; answers where. */
-export function makeDevice({ folder, family, scale }: Making, device: DemoDevice): string {
+export function makeDevice(
+  { folder, family, scale, tableOf = ownTable }: Making,
+  device: DemoDevice,
+): string {
   const fixed = family.partitions.reduce(
     (sum, { name }) => sum + (mibOf(family, name, device.fused) ?? 0),
     0,
   )
   const diskBytes = Math.ceil(((fixed + CUSTOMER_MIB) * MIB) / scale / MIB + 1) * MIB
-  const table = familyTable(family, device.fused, scale, diskBytes)
+  const ours = familyTable(family, device.fused, scale, diskBytes)
+  const { table, pieces } = tableOf(diskBytes, ours)
   const flash = openFlash(join(folder, `${device.serial}.flash`), diskBytes)
-  for (const { at, bytes } of encodeTable(table)) flash.write(at, bytes)
+  for (const { at, bytes } of pieces) flash.write(at, bytes)
   const starts = Object.fromEntries(
     table.partitions.map(({ name, start }) => [name, start * table.sectorBytes]),
   )

@@ -94,7 +94,7 @@ export function whyWords(say: Say, { code, facts }: WhySaid): string {
       return say('why.bytes', { image: of('image'), what: of('what') })
     case 'waits':
     case 'other-table':
-      return say('why.other-table')
+      return otherTable(say, of('differ'))
     case 'undecided':
       return say('why.undecided', { what: of('what') })
     case 'not-wiped':
@@ -280,3 +280,13 @@ export function farWords(
 /** Moves of a route one after the other: packages by their titles, and what is done without one. */
 export const movesWords = (say: Say, moves: readonly MoveSaid[]): string =>
   moves.map((move) => (move.kind === 'package' ? move.title : say(`move.${move.act}`))).join(', ')
+
+/** How its table differs, partition by partition: one a line, how before the name. Runs of before do not say. */
+function otherTable(say: Say, differ: string): string {
+  if (differ === '') return say('why.other-table')
+  const list = differ.split('\n').map((line) => {
+    const [how = '', ...name] = line.split(' ')
+    return say('why.other-table.one', { partition: name.join(' '), how })
+  })
+  return say('why.other-table.differs', { list: list.join(', ') })
+}

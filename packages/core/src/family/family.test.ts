@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import { decodeBytes } from '../layout/decode.ts'
 import { encodeTable } from '../layout/encode.ts'
-import { compareTables, endOf } from '../layout/table.ts'
+import { endOf } from '../layout/table.ts'
+import { compareLayout } from '../layout/wanted.ts'
 import { tarn } from '../testing/tarn.ts'
-import { familyTable, mibOf } from './layout.ts'
+import { familyTable, layoutOf, mibOf } from './layout.ts'
 import { familySchema } from './file.ts'
 import { trustOf } from './profile.ts'
 
@@ -24,8 +25,10 @@ describe('the tarn family', () => {
     const disk = new Uint8Array(128 * MIB)
     for (const { at, bytes } of encodeTable(table)) disk.set(bytes, at)
     expect(decodeBytes(disk, 512)).toMatchObject({ ok: true, value: { table, problems: [] } })
-    const other = familyTable(tarn, { storageGb: 64 }, 256, 128 * MIB)
-    expect(compareTables(table, other).map(({ name }) => name)).toContain('main')
+    const other = layoutOf(tarn, { storageGb: 64 }, 256)
+    expect(other && compareLayout(table, other).map(({ name }) => name)).toContain('main')
+    const own = layoutOf(tarn, { storageGb: 32 }, 256)
+    expect(own && compareLayout(table, own)).toEqual([])
   })
 
   it('trusts fused ids over the link most, and a word least', () => {

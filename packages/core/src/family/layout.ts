@@ -1,13 +1,15 @@
 /**
- * The partition table that a family's device of a storage size should have. Reads the profile and a
- * declared scale (a demo device of 1:256 holds a 256th of each partition); gives the table.
+ * The layout that a family's device of a storage size should have, and the partition table of a simulated one. Reads the
+ * profile and a declared scale (a demo device of 1:256 holds a 256th of each partition); gives layout and table.
  */
 import type { Table } from '../layout/table.ts'
+import type { Layout } from '../layout/wanted.ts'
 import { arraySectors } from '../layout/encode.ts'
 import type { Family } from './profile.ts'
 import type { PartRole, Slot } from '../terms/device.ts'
 
 const MIB = 1024 * 1024
+const KIB = 1024
 /** Partitions begin at a multiple of this. */
 const ALIGN_BYTES = 4096
 
@@ -76,7 +78,7 @@ export function placesOf(
 export const slotOf = (family: Family, partition: string): Slot | undefined =>
   family.partitions.find(({ name }) => name === partition)?.slot
 
-/** Type ids are made from the family and the name, so that equal layouts are equal byte by byte. */
+/** Ids of the partitions of simulated devices are made from the family and the name, so that equal ones are equal byte by byte. */
 function idOf(text: string): string {
   let hex = ''
   for (let index = 0; hex.length < 32; index += 1) {
@@ -87,8 +89,47 @@ function idOf(text: string): string {
   return hex
 }
 
+/** The type of a partition of which nobody says another: data of a file system (UEFI's table, as partition tools name it). */
+const DATA_TYPE = typeBytes('0fc63daf-8483-4772-8e79-3d69d8477de4')
+
+/** A type as people write it, in the order of its bytes on the storage: its first three groups are little-endian (UEFI, appendix A). */
+export function typeBytes(guid: string): string {
+  const [a = '', b = '', c = '', d = '', e = ''] = guid.toLowerCase().split('-')
+  const turned = [a, b, c].map((part) =>
+    part.replace(/../g, '$& ').trim().split(' ').reverse().join(''),
+  )
+  return [...turned, d, e].join('')
+}
+
 /**
- * The table of a device. `scale` divides every size; `diskBytes` is the real size of its flash.
+ * What a family gives of a device's layout: order, names and sizes, and start and type where its file says them. `scale`
+ * divides every size; where it is not 1, a start is not given: a small table has another beginning. Undefined when the
+ * family names no size for this storage.
+ */
+export function layoutOf(family: Family, about: LaidOut, scale: number): Layout | undefined {
+  const placed = partitionsOf(family, about)
+  const isUnsized = placed.some(
+    ({ name, mib }) => mib !== 'rest' && mibOf(family, name, about) === undefined,
+  )
+  if (isUnsized) return undefined
+  return {
+    partitions: placed.map(({ name, mib, type, startKiB }) => ({
+      name,
+      bytes: mib === 'rest' ? undefined : sizeOf(family, name, about, scale),
+      ...(type === undefined ? {} : { type: typeBytes(type) }),
+      ...(startKiB === undefined || scale !== 1 ? {} : { startBytes: startKiB * KIB }),
+    })),
+  }
+}
+
+/** Bytes of a partition at a scale, in whole blocks where that is not 1. */
+function sizeOf(family: Family, name: string, about: LaidOut, scale: number): number {
+  const bytes = ((mibOf(family, name, about) ?? 0) * MIB) / scale
+  return scale === 1 ? Math.ceil(bytes) : Math.ceil(bytes / ALIGN_BYTES) * ALIGN_BYTES
+}
+
+/**
+ * The table of a simulated device, and of one whose own was not read. `scale` divides every size; `diskBytes` is the real size of its flash.
  * Throws RangeError when the family names no size for this storage.
  */
 export function familyTable(
@@ -103,7 +144,7 @@ export function familyTable(
   const firstUsable = 2 + arraySectors(size)
   const lastUsable = diskSectors - 2 - arraySectors(size)
   let next = Math.ceil(firstUsable / align) * align
-  const partitions = partitionsOf(family, about).map(({ name, mib }) => {
+  const partitions = partitionsOf(family, about).map(({ name, mib, type }) => {
     const whole = mib === 'rest' ? undefined : mibOf(family, name, about)
     if (mib !== 'rest' && whole === undefined)
       throw new RangeError(`${family.id}: no size of ${name} for ${about.storageGb} GB`)
@@ -116,7 +157,7 @@ export function familyTable(
       name,
       start,
       sectors,
-      type: idOf(`${family.id} ${name}`),
+      type: type === undefined ? DATA_TYPE : typeBytes(type),
       id: idOf(`${family.id} ${name} ${about.storageGb}`),
       attributes: 0n,
     }

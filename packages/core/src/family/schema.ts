@@ -132,7 +132,17 @@ export const profileSchema = z.object({
   drivers: z.array(driver),
   ways: z.array(way),
   partitions: z
-    .array(z.object({ name: text, role: partRoleSchema, slot: z.exactOptional(slotSchema), mib }))
+    .array(
+      z.object({
+        name: text,
+        role: partRoleSchema,
+        slot: z.exactOptional(slotSchema),
+        mib,
+        /** Its partition type, and where it begins on the storage, where its maker fixes them; else they are not compared. */
+        type: z.exactOptional(z.guid()),
+        startKiB: z.exactOptional(z.int().nonnegative()),
+      }),
+    )
     .min(1),
   /** Devices whose layout is another: the first row that names model and board, or names none. */
   layouts: z.array(

@@ -91,6 +91,26 @@ export const manifestSchema = z.looseObject({
   /** The day up to which its maker supports this build. */
   supportedUntil: z.exactOptional(z.iso.date()),
   effects: z.looseObject({ erases: z.array(name) }),
+  /**
+   * The layout it is made for, in device order, where its maker gives it; what is left out is not compared. Bytes are of
+   * the storage at the package's scale; a partition without them takes the rest.
+   */
+  layout: z.exactOptional(
+    z.looseObject({
+      alignBytes: z.exactOptional(z.int().positive()),
+      partitions: z
+        .array(
+          z.looseObject({
+            name,
+            bytes: z.exactOptional(z.int().positive()),
+            startBytes: z.exactOptional(z.int().nonnegative()),
+            type: z.exactOptional(z.guid()),
+          }),
+        )
+        .min(1)
+        .max(1024),
+    }),
+  ),
   images: z.array(imageSchema).min(1),
   /**
    * Images in it that are not its maker's but of the owner of one device, made from this package: put to it by the shelf,

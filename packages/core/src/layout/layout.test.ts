@@ -5,7 +5,6 @@ import { crc32 } from './crc32.ts'
 import { decodeBytes, decodeTable } from './decode.ts'
 import { arraySectors, encodeTable } from './encode.ts'
 import type { Partition, Table } from './table.ts'
-import { compareTables } from './table.ts'
 
 const TYPE = 'a1b2c3d4e5f60718293a4b5c6d7e8f90'
 const part = (name: string, start: number, sectors: number, more: Partial<Partition> = {}) => ({
@@ -277,29 +276,6 @@ function mend(bytes: Uint8Array): void {
 }
 /** The last byte of a header that its checksum covers. */
 const HEADER_LAST = 91
-
-describe('two tables', () => {
-  it('are equal when all agree and the last runs to the end of its own device', () => {
-    expect(compareTables(device(512, 4096), device(512, 8192))).toEqual([])
-  })
-
-  it('differ by what moved, grew, went missing or came', () => {
-    const here = device()
-    const changed = (partitions: readonly Partition[]) =>
-      compareTables(here, { ...here, partitions }).map(({ name, how }) => `${name} ${how}`)
-    const [loader, main, customer] = here.partitions
-    if (!loader || !main || !customer) throw new Error('three partitions')
-    expect(changed([loader, { ...main, sectors: 240 }, customer])).toEqual(['main resized'])
-    expect(changed([loader, { ...main, start: main.start + 8 }, customer])).toEqual(['main moved'])
-    expect(changed([loader, customer])).toEqual(['main added'])
-    expect(changed([loader, { ...main, type: 'f'.repeat(32) }, customer])).toEqual(['main retyped'])
-    expect(changed([...here.partitions, part('extra', 4060, 1)])).toContain('extra missing')
-    const twin = { ...here, partitions: [...here.partitions, part('main', 4060, 1)] }
-    expect(compareTables(twin, here).map(({ name, how }) => `${name} ${how}`)).toContain(
-      'main added',
-    )
-  })
-})
 
 describe('the checksum', () => {
   it('is the one of zip and GPT', () => {

@@ -1,13 +1,22 @@
 /**
- * The table that a family gives a device, kept: a whole shelf is judged on one. Reads a family and what is known
- * of the device; gives the table, and the first difference of a read one from it.
+ * The table that a family gives a device, kept: a whole shelf is judged on one. Reads a family and what is known of the
+ * device; gives the table where none was read, and the first difference of a read one from what family and package give.
  */
 import type { FactValue } from '../device/identity.ts'
 import type { LaidOut } from '../family/layout.ts'
-import { assumedTable, familyTable, mibOf, partitionsOf } from '../family/layout.ts'
+import {
+  assumedTable,
+  familyTable,
+  layoutOf,
+  mibOf,
+  partitionsOf,
+  typeBytes,
+} from '../family/layout.ts'
 import type { Family } from '../family/profile.ts'
 import type { Difference, Table } from '../layout/table.ts'
-import { compareTables } from '../layout/table.ts'
+import type { Layout } from '../layout/wanted.ts'
+import { compareLayout } from '../layout/wanted.ts'
+import type { Manifest } from '../firmware/manifest.ts'
 import type { Ground } from './rule.ts'
 
 /** What a layout goes by. */
@@ -15,7 +24,7 @@ export const TABLE_FACTS = ['storageGb', 'model', 'board'] as const
 export type About = Readonly<Partial<Record<(typeof TABLE_FACTS)[number], FactValue>>>
 
 const made = new WeakMap<Family, Map<string, Table>>()
-const compared = new WeakMap<Table, WeakMap<Table, { readonly first: Difference | undefined }>>()
+const compared = new WeakMap<Table, WeakMap<Family, Map<string, First>>>()
 
 /**
  * The table of such a device at a package's scale, on a flash of so many bytes, or of any with room for it.
@@ -27,11 +36,7 @@ export function tableFor(
   diskBytes?: number,
 ): Table | undefined {
   if (storageGb === undefined) return undefined
-  const about = {
-    storageGb: Number(storageGb),
-    ...(model === undefined ? {} : { model: String(model) }),
-    ...(board === undefined ? {} : { board: String(board) }),
-  }
+  const about = aboutOf(storageGb, model, board)
   const { scale } = shelved.manifest
   const known = made.get(family) ?? new Map<string, Table>()
   made.set(family, known)
@@ -46,6 +51,16 @@ export function tableFor(
   return table
 }
 
+const aboutOf = (
+  storageGb: FactValue,
+  model: FactValue | undefined,
+  board: FactValue | undefined,
+): LaidOut => ({
+  storageGb: Number(storageGb),
+  ...(model === undefined ? {} : { model: String(model) }),
+  ...(board === undefined ? {} : { board: String(board) }),
+})
+
 /** Whether the family says how large every part of such a device is. */
 const isSized = (family: Family, about: LaidOut): boolean =>
   family.partitions.every(
@@ -55,17 +70,45 @@ const isSized = (family: Family, about: LaidOut): boolean =>
       !partitionsOf(family, about).some((one) => one.name === name),
   )
 
-/** The first difference of a table that was read from the one that the family gives such a device. */
+/** The layout that the family gives such a device at a package's scale. */
+export const layoutFor = (
+  { family, shelved }: Ground,
+  { storageGb, model, board }: About,
+): Layout | undefined =>
+  storageGb === undefined
+    ? undefined
+    : layoutOf(family, aboutOf(storageGb, model, board), shelved.manifest.scale)
+
+/** The first difference of a table that was read from what the family gives such a device. */
 export function firstDifference(
   ground: Ground,
   table: Table,
   about: About,
 ): Difference | undefined {
-  const own = tableFor(ground, about, table.diskSectors * table.sectorBytes)
-  if (own === undefined) return undefined
-  const ofTable = compared.get(table) ?? new WeakMap<Table, { first: Difference | undefined }>()
+  const { storageGb, model, board } = about
+  const key = `${ground.family.id} ${ground.shelved.manifest.scale} ${storageGb ?? ''} ${model ?? ''} ${board ?? ''}`
+  const ofTable = compared.get(table) ?? new WeakMap<Family, Map<string, First>>()
   compared.set(table, ofTable)
-  const known = ofTable.get(own) ?? { first: compareTables(table, own)[0] }
-  ofTable.set(own, known)
+  const ofFamily = ofTable.get(ground.family) ?? new Map<string, First>()
+  ofTable.set(ground.family, ofFamily)
+  const known = ofFamily.get(key) ?? { first: firstOf(table, layoutFor(ground, about)) }
+  ofFamily.set(key, known)
   return known.first
+}
+
+type First = { readonly first: Difference | undefined }
+const firstOf = (table: Table, layout: Layout | undefined): Difference | undefined =>
+  layout === undefined ? undefined : compareLayout(table, layout)[0]
+
+/** The first difference of a table from the layout that a package says it is made for; undefined: none, or it says none. */
+export function differsFromPackage(manifest: Manifest, table: Table): Difference | undefined {
+  const { layout } = manifest
+  if (layout === undefined) return undefined
+  const partitions = layout.partitions.map(({ name, bytes, startBytes, type }) => ({
+    name,
+    bytes,
+    startBytes,
+    ...(type === undefined ? {} : { type: typeBytes(type) }),
+  }))
+  return compareLayout(table, { partitions, alignBytes: layout.alignBytes })[0]
 }

@@ -7,10 +7,11 @@ import { settled } from '../device/identity.ts'
 import { isKind } from '../family/modes.ts'
 import type { Family } from '../family/profile.ts'
 import { tableText } from '../layout/table.ts'
+import { layoutText } from '../layout/wanted.ts'
 import { judge } from '../match/judge.ts'
 import type { Case, Unheld } from '../match/rule.ts'
 import { byKey } from '../match/shelf-index.ts'
-import { tableFor } from '../match/tables.ts'
+import { layoutFor } from '../match/tables.ts'
 import type { Result } from '../result/result.ts'
 import { ok, refuse } from '../result/result.ts'
 import type { Mode } from '../terms/device.ts'
@@ -222,12 +223,17 @@ const asksPermission =
 const lookAt = (stretch: Stretch): MeetLook =>
   stretch.way === 'images'
     ? {
-        table: textOf(stretch.main.table ?? tableFor(stretch.main, boardOf(stretch.main))),
+        table: askedTable(stretch.main),
         left: leftBy(stretch),
       }
     : { table: undefined, left: [] }
 
-const textOf = (table: Case['table']) => (table === undefined ? undefined : tableText(table))
+/** Its own table as it was read; where nobody did, what family gives of it and no more. */
+function askedTable(main: Case): string | undefined {
+  if (main.table !== undefined) return tableText(main.table)
+  const layout = layoutFor(main, boardOf(main))
+  return layout === undefined ? undefined : layoutText(layout, main.family.sectorBytes)
+}
 
 function readySteps(at: Unheld, permission: boolean): readonly StepBody[] {
   const ready = (what: 'charge' | 'backup' | 'permission' | 'cable') =>

@@ -7,6 +7,7 @@
 import { z } from 'zod'
 import type { Command } from '../command/command.ts'
 import { modeOf } from '../command/command.ts'
+import { textDifferences } from '../layout/wanted.ts'
 import type { Mode } from '../terms/device.ts'
 import type { DeviceFacts } from '../wire/facts.ts'
 import { deviceFactsSchema } from '../wire/facts.ts'
@@ -16,6 +17,10 @@ import { isAsExpected, otherId } from './expected.ts'
 import type { RunEvidence } from './evidence.ts'
 import type { JournalEntry } from './journal.ts'
 import { followed } from './journal.ts'
+
+/** Ways in which a partition differs, and partitions that are named at most. */
+const HOWS = ['missing', 'added', 'moved', 'resized', 'retyped'] as const
+const NAMED_MOST = 12
 
 export const stopReasonSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('wrong-device'), serial: z.string() }).readonly(),
@@ -34,8 +39,13 @@ export const stopReasonSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('not-wiped'), items: z.int() }).readonly(),
   z.object({ kind: z.literal('refused'), code: z.enum(REFUSALS) }).readonly(),
   z.object({ kind: z.literal('not-equal'), partition: z.string() }).readonly(),
-  /** Its partition table is not the one that the plan was made on. */
-  z.object({ kind: z.literal('other-table') }).readonly(),
+  /** Its partition table is not the one that the plan was made on: which partitions, and how; not said by runs of before. */
+  z
+    .object({
+      kind: z.literal('other-table'),
+      differ: z.exactOptional(z.array(z.object({ partition: z.string(), how: z.enum(HOWS) }))),
+    })
+    .readonly(),
   /** Hands said that it goes on, and it still waits for a key. */
   z.object({ kind: z.literal('waits') }).readonly(),
   z.object({ kind: z.literal('not-as-promised'), facts: deviceFactsSchema }).readonly(),
@@ -255,9 +265,7 @@ function whileDoing(state: RunState, event: RunEvent): Turn {
         : halt(state, { kind: 'not-wiped', items: event.items })
     case 'table':
       if (command?.kind !== 'table') return { state, orders: [] }
-      return event.table === command.table
-        ? finish(state, { is: 'table' })
-        : halt(state, { kind: 'other-table' })
+      return tableMet(state, event.table, command.table)
     case 'refused':
       return event.code === 'bad-digest' && state.misread < MISREAD_MOST
         ? send({ ...state, misread: state.misread + 1 })
@@ -287,6 +295,15 @@ function compared(state: RunState, command: Command, facts: DeviceFacts): Turn {
   return isAsExpected(promised, facts)
     ? finish(state, { is: 'promised', build: facts.build ?? '' })
     : halt(state, { kind: 'not-as-promised', facts })
+}
+
+/** The table as it is now against the one that is wanted; one that cannot be read is another. */
+function tableMet(state: RunState, here: string | undefined, wanted: string): Turn {
+  if (here === undefined) return halt(state, { kind: 'other-table' })
+  const differ = textDifferences(here, wanted)
+  if (differ.length === 0) return finish(state, { is: 'table' })
+  const named = differ.slice(0, NAMED_MOST).map(({ name, how }) => ({ partition: name, how }))
+  return halt(state, { kind: 'other-table', differ: named })
 }
 
 /** Why what was met is not the device of the plan; undefined: it is. */

@@ -205,6 +205,11 @@ export const SAID: readonly (readonly [rule: string, say: string, at: Case])[] =
   ['layout.images', 'large', of({ images: [{ ...image, size: DISK_BYTES }] })],
   ['layout.table', 'equal', case0417()],
   ['layout.table', 'differs', case0417({ table: other })],
+  [
+    'layout.table',
+    'package',
+    case0417({ shelved: proven({ ...newest, layout: { partitions: [{ name: 'loader' }] } }) }),
+  ],
   ['layout.table', 'met', case0417({ table: undefined })],
   ['layout.table', 'unread', case0417({ table: undefined, family: blind })],
   ['owner.managed', 'agreed', said({ 'owner.managed': 'agreed' })],

@@ -1,7 +1,7 @@
 /** The plan page of a job: the plan as it would be now, the one that was taken, what is compared. */
 import type { PlanPage } from '@plain-slate/api'
 import type { Json, Result } from '@plain-slate/core'
-import { basisOf, compareTables, familyTable, refuse } from '@plain-slate/core'
+import { basisOf, compareLayout, layoutOf as layoutGiven, refuse } from '@plain-slate/core'
 import { layoutRead } from '../devices/case.ts'
 import { enter } from '../book/append.ts'
 import type { Workshop } from '../base/workshop.ts'
@@ -96,9 +96,10 @@ function layoutOf({ found, device }: JobAt): Pick<PlanPage, 'layout' | 'differen
   if (found === undefined || table === undefined) return { layout: 'unread', differences: [], odd }
   const { model, board, storageGb, scale } = found.facts
   if (storageGb === undefined) return { layout: 'unread', differences: [], odd }
-  const disk = table.diskSectors * table.sectorBytes
   const about = { model, storageGb, ...(board === undefined ? {} : { board }) }
-  const differ = compareTables(table, familyTable(found.family, about, scale, disk))
+  const given = layoutGiven(found.family, about, scale)
+  if (given === undefined) return { layout: 'unread', differences: [], odd }
+  const differ = compareLayout(table, given)
   return {
     layout: differ.length === 0 ? 'equal' : 'differs',
     differences: differ.map(({ name, how }) => ({ partition: name, how })),

@@ -28,8 +28,11 @@ export function whyOf(why: StopReason): NonNullable<RunShown['why']> {
     case 'bytes':
       return { code: why.kind, facts: { image: why.image.slice(0, IMAGE_DIGITS), what: why.what } }
     case 'waits':
-    case 'other-table':
       return { code: why.kind, facts: {} }
+    case 'other-table': {
+      const differ = (why.differ ?? []).map(({ partition, how }) => `${how} ${partition}`)
+      return { code: why.kind, facts: { differ: differ.join('\n') } }
+    }
     case 'undecided':
       return { code: why.kind, facts: { what: why.what } }
     case 'not-wiped':

@@ -163,6 +163,7 @@ export const fit = {
   'fit.layout.never-erased.erased': 'It would erase {partition}, which is never touched',
   'fit.layout.table.equal': 'The layout is the one this storage size has',
   'fit.layout.table.differs': '{partition} is {how} against the layout this storage size has',
+  'fit.layout.table.package': '{partition} is {how} against the layout this package was made for',
   'fit.layout.table.met':
     'Its partition table was not read: it is held against the one it should have before anything is written',
   'fit.layout.table.unread':

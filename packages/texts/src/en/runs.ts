@@ -212,6 +212,10 @@ export const runs = {
     'It is looked at before anything is sent, and what is not whole is sent again. If this cable does not hold, take another, or another port.',
   'why.waits': 'it still waits for its key: press it, and take the run up again',
   'why.other-table': 'its partition table is not the one that this plan was made on',
+  'why.other-table.differs':
+    'its partition table is not the one that this plan was made on: {list}. Nothing was written to it; read the device again, and plan anew',
+  'why.other-table.one':
+    '{partition} is {how, select, missing {missing} added {one more} moved {at another place} resized {of another size} retyped {of another type} other {in another way}}',
   'why.undecided':
     'nobody can say whether the {what, select, lock {lock was turned} permit {permit was taken} other {slot was changed}} when the link was lost: look at the device itself',
   'why.not-wiped': '{items} of the customer’s things can still be counted, and all were to be gone',

@@ -1,10 +1,10 @@
 /**
- * The device's table is the one that its storage size should have; repartitioning is not foreseen. One that nobody
+ * The device's table is the one that its storage size should have, and that its package was made for; repartitioning is not foreseen. One that nobody
  * read is asked for at the meeting, before anything is written, where a mode that writes shows it.
  */
 import { modeTaking } from '../../family/modes.ts'
 import { rule } from '../rule.ts'
-import { TABLE_FACTS, firstDifference } from '../tables.ts'
+import { TABLE_FACTS, differsFromPackage, firstDifference } from '../tables.ts'
 
 export const layoutEqual = rule({
   id: 'layout.table',
@@ -15,6 +15,7 @@ export const layoutEqual = rule({
   says: {
     equal: ['fits'],
     differs: ['does-not-fit', 'partition', 'how'],
+    package: ['does-not-fit', 'partition', 'how'],
     met: ['fits-if'],
     unread: ['cannot-tell'],
   },
@@ -24,8 +25,11 @@ export const layoutEqual = rule({
         ? { say: 'unread', facts: {}, remedy: { kind: 'look', what: 'table' } }
         : { say: 'met', facts: {}, remedy: { kind: 'look', what: 'table' } }
     const first = firstDifference(at, at.table, about)
-    return first === undefined
+    if (first !== undefined)
+      return { say: 'differs', facts: { partition: first.name, how: first.how } }
+    const other = differsFromPackage(at.shelved.manifest, at.table)
+    return other === undefined
       ? { say: 'equal', facts: {} }
-      : { say: 'differs', facts: { partition: first.name, how: first.how } }
+      : { say: 'package', facts: { partition: other.name, how: other.how } }
   },
 })
