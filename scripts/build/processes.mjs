@@ -9,7 +9,11 @@ import { digestOf, isOf } from './stamp.mjs'
 
 /** What each package runs, from its folder. */
 const ENTRIES = {
-  server: { main: 'src/main.ts', 'beside-thread': 'src/plans/beside-worker.ts' },
+  server: {
+    main: 'src/main.ts',
+    'beside-thread': 'src/plans/beside-worker.ts',
+    'parse-thread': 'src/base/parse-worker.ts',
+  },
   agent: { main: 'src/main.ts' },
   standins: { main: 'src/main.ts' },
   cli: { main: 'src/main.ts' },

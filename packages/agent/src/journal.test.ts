@@ -1,4 +1,14 @@
-import { appendFileSync, mkdtempSync, readFileSync, writeFileSync, writeSync } from 'node:fs'
+import {
+  appendFileSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  rmdirSync,
+  statSync,
+  writeFileSync,
+  writeSync,
+} from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { JournalEntry } from '@plain-slate/core'
@@ -23,6 +33,16 @@ describe('a run’s journal', () => {
     }
     journal.close()
     expect(openJournal(file, []).entries()).toEqual([intend(0), done(0), intend(1)])
+  })
+
+  it('that is there and cannot be read is never written over from the mirror', () => {
+    const file = path()
+    /* As a failing disk or other rights would: not absent, and not to be read. */
+    mkdirSync(file)
+    expect(() => openJournal(file, [intend(0), done(0)])).toThrow()
+    expect([statSync(file).isDirectory(), existsSync(`${file}.new`)]).toEqual([true, false])
+    rmdirSync(file)
+    expect(openJournal(file, [intend(0)]).entries()).toEqual([intend(0)])
   })
 
   it('counts a line torn off by a crash as never written, and goes on after it', () => {

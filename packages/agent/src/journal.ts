@@ -1,6 +1,7 @@
 /**
  * A run's journal on this machine: one line an entry, whole and synced before it counts. What was torn off
- * by a crash in mid-line never counted. The server holds a mirror; whichever knows more is the journal.
+ * by a crash in mid-line never counted. The server holds a mirror; whichever knows more is the journal, and one that
+ * cannot be read is never written over from the mirror.
  */
 import {
   closeSync,
@@ -89,11 +90,16 @@ export function readJournal(path: string): readonly JournalEntry[] {
   return entries
 }
 
+/**
+ * A journal that is not there is an empty one. One that is there and cannot be read (a failing disk, other rights) is
+ * neither: it throws, so that nothing is written over what may be the only record.
+ */
 function textOf(path: string): string {
   try {
     return readFileSync(path, 'utf8')
-  } catch {
-    return ''
+  } catch (error) {
+    if (error instanceof Error && 'code' in error && error.code === 'ENOENT') return ''
+    throw error
   }
 }
 

@@ -11,6 +11,7 @@ import { bodyTime } from './edge/body-time.ts'
 import { lastResort, refuseWith } from './edge/errors.ts'
 import { knownHost, notCached, sameOrigin } from './edge/guards.ts'
 import { headers } from './edge/headers.ts'
+import { jsonBody } from './edge/json-body.ts'
 import { mount } from './edge/mount.ts'
 import type { Workshop } from './base/workshop.ts'
 import { familyHandlers } from './job/families.ts'
@@ -51,10 +52,9 @@ export function makeApp(workshop: Workshop, webDist: string): App {
   )
   app.use(knownHost(workshop.config), ...headers(workshop.config))
   app.use('/api', notCached, sameOrigin(workshop.config), bodyTime(workshop.bodyTime))
-  app.use('/api/agent', express.json({ limit: AGENT_LIMIT }))
-  app.use('/api/slips/files', express.json({ limit: AGENT_LIMIT }))
-  app.use('/api/families', express.json({ limit: AGENT_LIMIT }))
-  app.use('/api', express.json({ limit: BODY_LIMIT }))
+  for (const path of ['/api/agent', '/api/slips/files', '/api/families'])
+    app.use(path, jsonBody(AGENT_LIMIT))
+  app.use('/api', jsonBody(BODY_LIMIT))
   app.use(['/api/session', '/api/first-lead'], signInLimit())
   app.use('/api', butHealth(session.handler), butHealth(knowActor(workshop)))
   const refused = (person: string, what: string) => refusedTo(workshop, person, what)

@@ -43,6 +43,25 @@ export function sayAny(
   return format(language, code, params)
 }
 
+/** The same, with a gap where a parameter that the sentence names is not given. */
+export function sayWithGaps(
+  language: Language,
+  code: Code,
+  params: Readonly<Record<string, string | number>>,
+): string {
+  for (const gap of ['…', 0])
+    try {
+      return format(language, code, withGaps(params, gap))
+    } catch {
+      continue
+    }
+  return catalogues[language][code] ?? code
+}
+
+/** Every parameter is there: those that are not given are the gap. */
+const withGaps = (params: Readonly<Record<string, string | number>>, gap: string | number) =>
+  new Proxy(params, { has: () => true, get: (all, name) => all[String(name)] ?? gap })
+
 /** True when the catalogue holds this code. */
 export function isCode(code: string): code is Code {
   return Object.hasOwn(en, code)

@@ -15,12 +15,20 @@ export const CATALOGUE_FORMAT = 'plain-slate/catalogue@1'
 /** Packages of one catalogue; past that it is refused and has to come in parts. */
 export const CATALOGUE_MOST = 200_000
 
+/** The largest number that a table keeps. */
+const NUMBER_MOST = 2_147_483_647
+
 export const depotCatalogueSchema = z.strictObject({
   format: z.literal(CATALOGUE_FORMAT),
   /** The depot that signs it. */
-  from: z.string().trim().min(1).max(60),
+  from: z
+    .string()
+    .trim()
+    .min(1)
+    .max(60)
+    .regex(/^[\p{L}\p{N}][\p{L}\p{N} .,&'()-]*$/u, 'letters, digits, spaces and . , & - only'),
   /** Rises with every issue of a depot: an older one never replaces a newer. */
-  number: z.int().positive(),
+  number: z.int().positive().max(NUMBER_MOST),
   issued: z.iso.date(),
   /** The last day on which it may be taken in. */
   expires: z.iso.date(),
@@ -49,7 +57,24 @@ export function readCatalogue(text: string): Result<DepotCatalogue, NoCatalogue>
   const bare = parsed.data.packages.findIndex(({ archives }) => !isNamed(archives))
   if (bare >= 0)
     return refuse({ path: `packages.${bare}.archives`, problem: 'a volume without its digest' })
+  const { issued, expires, packages } = parsed.data
+  if (expires < issued) return refuse({ path: 'expires', problem: 'before the day it was issued' })
+  const twice = firstTwice(packages)
+  if (twice !== undefined)
+    return refuse({ path: `packages.${twice}`, problem: 'a package that stands there twice' })
   return ok(parsed.data)
+}
+
+/** The place of the first package that stands in a list before; undefined: each is there once. */
+function firstTwice(packages: readonly Manifest[]): number | undefined {
+  const seen = new Set<string>()
+  const at = packages.findIndex(({ id, archives }) => {
+    const key = `${id} ${archives[0]?.sha256 ?? ''}`
+    const before = seen.has(key)
+    seen.add(key)
+    return before
+  })
+  return at < 0 ? undefined : at
 }
 
 function jsonIn(text: string): unknown {

@@ -51,6 +51,9 @@ const target = z.looseObject({
   carriers: z.exactOptional(z.array(name)),
 })
 
+/** Targets and images of a package at most: none has a tenth of it. */
+const LISTED_MOST = 2000
+
 export const manifestSchema = z.looseObject({
   format: z.literal('plain-slate/manifest@1'),
   id: name,
@@ -79,7 +82,7 @@ export const manifestSchema = z.looseObject({
       bytes: z.exactOptional(z.int().positive()),
     }),
   ),
-  targets: z.array(target).min(1),
+  targets: z.array(target).min(1).max(LISTED_MOST),
   requires: z.looseObject({
     exactBuild: z.exactOptional(name),
     minLoader: z.exactOptional(z.int().nonnegative()),
@@ -111,7 +114,7 @@ export const manifestSchema = z.looseObject({
         .max(1024),
     }),
   ),
-  images: z.array(imageSchema).min(1),
+  images: z.array(imageSchema).min(1).max(LISTED_MOST),
   /**
    * Images in it that are not its maker's but of the owner of one device, made from this package: put to it by the shelf,
    * and taken from no manifest that comes in. `percent` of each that is still the maker's.

@@ -59,3 +59,43 @@ describe('a family’s file', () => {
     expect(first?.says).not.toBe('')
   })
 })
+
+describe('a family’s file that is made to hurt', () => {
+  const says = (text: string) => wrongIn(text).map(({ line, says: what }) => `${line}: ${what}`)
+  /** What it took to refuse, beside reading a whole family: no more than that. */
+  const quickly = (text: string) => {
+    const plain = timed(tarn)
+    return timed(text) < Math.max(plain, 5) * 10
+  }
+  function timed(text: string): number {
+    const began = performance.now()
+    readFamily(text)
+    return performance.now() - began
+  }
+
+  it.each([
+    ['many keys at one level', `id: x\n${'k: 1\n'.repeat(3000).replace(/k/g, () => key())}`],
+    [
+      'many keys in brackets',
+      `a: {${Array.from({ length: 3000 }, () => `${key()}: 1`).join(',')}}`,
+    ],
+    ['many entries of a list', `a: [${'1,'.repeat(3000)}1]`],
+    ['brackets in brackets', `a: ${'['.repeat(5000)}`],
+    [
+      'levels by indentation',
+      Array.from({ length: 400 }, (_, at) => `${' '.repeat(at)}a:`).join('\n'),
+    ],
+    ['more bytes than any family', `a: "${'x'.repeat(FAMILY_BYTES)}"`],
+  ])('%s is refused before it is parsed', (_what, text) => {
+    expect(says(text)).toHaveLength(1)
+    expect(quickly(text)).toBe(true)
+  })
+
+  it('and is not, is read: many lines of a sentence, brackets closed in a line', () => {
+    expect(says(tarn)).toEqual([])
+    expect(says(`${tarn}\n${'# [[[[[[[[[[[[[[[[[[[[[[[[[[[[[[\n'.repeat(3000)}`)).toEqual([])
+  })
+})
+
+let keys = 0
+const key = () => `k${(keys += 1)}`

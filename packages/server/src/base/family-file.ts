@@ -7,7 +7,11 @@ import { familySchema, ok, refuse } from '@plain-slate/core'
 import { LineCounter, isNode, parseDocument } from 'yaml'
 import type { Document } from 'yaml'
 
-export const FAMILY_BYTES = 1024 * 1024
+/** The largest that is known has 17 KiB. Past any of these nothing is parsed. */
+export const FAMILY_BYTES = 256 * 1024
+export const FAMILY_DEPTH = 24
+/** Entries of one list or of one table. */
+export const FAMILY_ENTRIES = 2000
 const WRONG_MOST = 40
 
 export type WrongPlace = {
@@ -19,8 +23,8 @@ export type WrongPlace = {
 }
 
 export function readFamily(text: string): Result<Family, readonly WrongPlace[]> {
-  if (Buffer.byteLength(text) > FAMILY_BYTES)
-    return refuse([{ line: 1, path: '', says: `larger than ${FAMILY_BYTES} bytes` }])
+  const past = pastLimits(text)
+  if (past !== undefined) return refuse([past])
   try {
     return familyIn(text)
   } catch (error) {
@@ -29,6 +33,39 @@ export function readFamily(text: string): Result<Family, readonly WrongPlace[]> 
     return refuse([{ line: 1, path: '', says }])
   }
 }
+
+/** The first limit that a text is past, told without parsing it; undefined: none. */
+function pastLimits(text: string): WrongPlace | undefined {
+  const whole = (line: number, says: string): WrongPlace => ({ line, path: '', says })
+  if (Buffer.byteLength(text) > FAMILY_BYTES)
+    return whole(1, `larger than ${FAMILY_BYTES / 1024} KiB: no family is, write it shorter`)
+  /* Block style nests by indentation: entries by how far they are in. Flow style nests by brackets: entries by commas. */
+  const entries = new Map<number, number>()
+  const open: number[] = []
+  let depth = 0
+  for (const [at, line] of text.split('\n').entries()) {
+    const indent = line.length - line.trimStart().length
+    if (line.length === indent || line[indent] === '#') continue
+    if (open.length === 0) {
+      for (const further of entries.keys()) if (further > indent) entries.delete(further)
+      entries.set(indent, (entries.get(indent) ?? 0) + 1)
+      depth = entries.size
+      if ((entries.get(indent) ?? 0) > FAMILY_ENTRIES) return whole(at + 1, TOO_MANY)
+    }
+    for (const letter of line)
+      if (letter === '[' || letter === '{') open.push(0)
+      else if (letter === ']' || letter === '}') open.pop()
+      else if (letter === ',' && open.length > 0) {
+        const [last = 0] = open.splice(-1)
+        if (last + 1 >= FAMILY_ENTRIES) return whole(at + 1, TOO_MANY)
+        open.push(last + 1)
+      }
+    if (depth + open.length > FAMILY_DEPTH)
+      return whole(at + 1, `nested deeper than ${FAMILY_DEPTH} levels`)
+  }
+  return undefined
+}
+const TOO_MANY = `more than ${FAMILY_ENTRIES} entries in one list or table`
 
 function familyIn(text: string): Result<Family, readonly WrongPlace[]> {
   const lineCounter = new LineCounter()

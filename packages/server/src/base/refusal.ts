@@ -3,8 +3,8 @@
  * into the one error shape here, with the sentences of the catalogue.
  */
 import type { ApiError, ErrorCode } from '@plain-slate/api'
-import type { Language } from '@plain-slate/texts'
-import { sayAny } from '@plain-slate/texts'
+import type { Code, Language } from '@plain-slate/texts'
+import { sayWithGaps } from '@plain-slate/texts'
 
 export type Refusal = {
   readonly code: ErrorCode
@@ -68,6 +68,9 @@ const STATUS: Readonly<Record<ErrorCode, number>> = {
   'package.foreign': 409,
   'port.unknown': 404,
   'port.empty': 409,
+  'catalogue.late': 422,
+  'catalogue.other-key': 403,
+  'family.late': 422,
   'port.there': 409,
   'port.address': 422,
   'port.held': 409,
@@ -110,11 +113,13 @@ export const statusOf = (code: ErrorCode): number => STATUS[code]
 /** The error as it leaves, in the house's language. */
 export function errorOf(refusal: Refusal, requestId: string, language: Language): ApiError {
   const facts = refusal.facts ?? {}
+  /* One whose facts lack what its sentence names is still a refusal, and no fault. */
+  const words = (code: Code) => sayWithGaps(language, code, facts)
   return {
     code: refusal.code,
-    sentence: sayAny(language, `error.${refusal.code}`, facts),
-    kept: sayAny(language, `error.${refusal.code}.kept`, facts),
-    remedy: sayAny(language, `error.${refusal.code}.remedy`, facts),
+    sentence: words(`error.${refusal.code}`),
+    kept: words(`error.${refusal.code}.kept`),
+    remedy: words(`error.${refusal.code}.remedy`),
     requestId,
     ...refusal.more,
   }

@@ -45,6 +45,21 @@ describe('the edge', () => {
     expect(codes).toEqual([403, 403, 415, 200])
   })
 
+  it('refuses a body that is nested without end, on every route that takes one', async () => {
+    const deep = `{"text":${'['.repeat(10_000)}${']'.repeat(10_000)}}`
+    for (const path of [
+      '/api/slips/0417/notes',
+      '/api/slips',
+      '/api/families',
+      '/api/agent/ports',
+    ]) {
+      const response = await tavi.raw(path, { method: 'POST', headers: json, body: deep })
+      const { code, where } = errorSchema.parse(await response.json())
+      expect([path, response.status, code]).toEqual([path, 422, 'input.invalid'])
+      expect(where?.[0]?.problem).toContain('nested deeper')
+    }
+  })
+
   it('judges by Origin where a browser sends no Sec-Fetch-Site', async () => {
     const post = (origin: string) =>
       fetch(`${bench.address}/api/session`, {

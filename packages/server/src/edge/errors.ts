@@ -1,4 +1,5 @@
 /** The one way out for what goes wrong: refusals with their sentence, faults with a request id. */
+import { TOO_DEEP } from '@plain-slate/core'
 import type { NextFunction, Request, Response } from 'express'
 import type { Logger } from 'pino'
 import { isAway } from '../tables/database.ts'
@@ -19,6 +20,7 @@ function known(error: unknown): Refusal | undefined {
   if (isAway(error)) return { code: 'database.away' }
   const type = typeof error === 'object' && error !== null && 'type' in error ? error.type : ''
   if (type === 'entity.too.large') return { code: 'input.too-large' }
+  if (type === 'entity.too.deep') return unreadable(TOO_DEEP)
   if (type === 'entity.parse.failed') return unreadable('the body is not readable JSON')
   /* What the body's parser refuses beside that: an encoding it has not, bytes that are not of it. */
   if (isClients(error)) return unreadable('the body cannot be read in the encoding it names')

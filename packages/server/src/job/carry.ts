@@ -19,7 +19,7 @@ import { proveConcerned } from '../shelf/proofs.ts'
 import type { ProvenPackage } from '../shelf/shelf.ts'
 import { packageMeant } from '../shelf/shelf.ts'
 import { tell } from '../tables/news.ts'
-import { putPackage } from '../tables/packages.ts'
+import { lockProofs, putPackage } from '../tables/packages.ts'
 import type { EntryRow } from '../tables/shelf.ts'
 import { listEntries, readArchiveRow } from '../tables/shelf.ts'
 import { raiseVersion } from '../tables/slips.ts'
@@ -69,6 +69,7 @@ export async function carryOver(
   }
   const manifest = withCarried(base.manifest, own.value, from)
   return onOpenSlip(workshop, number, async (trx) => {
+    await lockProofs(trx)
     await putPackage(trx, { manifest, firstArchive: base.firstArchive })
     await proveConcerned(trx, [row.sha256])
     const roles = own.value.map(({ role, percent }) => `${role} ${percent} %`).join(', ')

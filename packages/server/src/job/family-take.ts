@@ -3,7 +3,7 @@ import type { BodyOf, Contract, Face, FamilyTaken } from '@plain-slate/api'
 import type { Family, Result } from '@plain-slate/core'
 import { ok, refuse } from '@plain-slate/core'
 import { withFamily } from '../base/families.ts'
-import { readFamily } from '../base/family-file.ts'
+import { parseFamily } from '../base/parse-beside.ts'
 import type { Refusal } from '../base/refusal.ts'
 import type { Workshop } from '../base/workshop.ts'
 import { enter } from '../book/append.ts'
@@ -17,7 +17,8 @@ export async function takeFamily(
   { text, take }: BodyOf<Contract['familyTake']>,
   actor: Face | undefined,
 ): Promise<Result<FamilyTaken, Refusal>> {
-  const read = readFamily(text)
+  const read = await parseFamily(text)
+  if (read === 'late') return refuse({ code: 'family.late' })
   if (!read.ok) return ok({ wrong: [...read.refusal], family: null, taken: false })
   const family = read.value
   const known = workshop.families.find(({ id }) => id === family.id)

@@ -144,7 +144,7 @@ function paperHandlers(workshop: Workshop) {
     const at = await loadJob(workshop, number)
     if (!at.ok) return at
     const pdf = await paperOfHouse(workshop, (date) => benchCard(at.value, date))
-    if (pdf === undefined) return refuse({ code: 'plan.none', facts: { number } })
+    if (pdf === undefined) return refuse({ code: 'slip.no-plan', facts: { number } })
     return sendPdf(res, `card-${number}`, pdf)
   }
   const jobReplay: Of<'jobReplay'> = async ({ params: { id } }) => {

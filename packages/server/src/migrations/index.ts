@@ -29,6 +29,7 @@ import * as families from './027-families.ts'
 import * as plansDraw from './028-plans-draw.ts'
 import * as runsHung from './029-runs-hung.ts'
 import * as laidBenches from './030-laid-benches.ts'
+import * as keysOfDepots from './031-keys-of-depots.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -61,6 +62,7 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '028-plans-draw': plansDraw,
   '029-runs-hung': runsHung,
   '030-laid-benches': laidBenches,
+  '031-keys-of-depots': keysOfDepots,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

@@ -3,7 +3,7 @@
  * vouch for what comes. The proofs that stand in the tables are those that would be made of them.
  */
 import { generateKeyPairSync, sign } from 'node:crypto'
-import { mkdtempSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, renameSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Archive, CatalogueRow, Shelf } from '@plain-slate/api'
@@ -188,5 +188,46 @@ describe('what is known', () => {
     const wrong = { sha256: '0'.repeat(64), source: 'maker', where: 'page' }
     await ilse.post(`/api/shelf/archives/${second.id}/published`, wrong)
     expect(await asTold()).toBe('refuted')
+  })
+})
+
+/** 200, or the code of the refusal. */
+const takes = async (text: string) => (await take(text)).code ?? 200
+
+describe('a depot', () => {
+  const from = 'Second depot'
+  const other = generateKeyPairSync('ed25519')
+  const pem = other.publicKey.export({ format: 'pem', type: 'spki' })
+
+  it('is bound to the key of its first catalogue, under whatever name that lies there', async () => {
+    writeFileSync(join(trust, 'other.pem'), pem)
+    expect(await takes(signed(1, [listed('bound-1')], { from }))).toBe(200)
+    const foreign = signed(2, [listed('bound-2')], { from, key: other.privateKey })
+    expect(await takes(foreign)).toBe('catalogue.other-key')
+    renameSync(join(trust, 'depot.pem'), join(trust, 'renamed.pem'))
+    expect(await takes(foreign)).toBe('catalogue.other-key')
+    expect(await takes(signed(2, [listed('bound-2')], { from }))).toBe(200)
+  })
+
+  it('is bound anew where its key was taken out of the trust store', async () => {
+    renameSync(join(trust, 'renamed.pem'), join(trust, 'renamed.gone'))
+    const next = signed(3, [listed('bound-3')], { from, key: other.privateKey })
+    expect(await takes(next)).toBe(200)
+    renameSync(join(trust, 'renamed.gone'), join(trust, 'depot.pem'))
+  })
+
+  it.each([
+    ['a number that no table keeps', 2 ** 31, {}],
+    ['a package twice', 10, { packages: [listed('twice'), listed('twice')] }],
+    ['a name of odd letters', 10, { from: 'De\u202epot' }],
+    ['an end before its beginning', 10, { expires: '2026-10-01' }],
+  ])('that says %s is refused by its place', async (_what, number, more) => {
+    expect(await takes(signed(number, [listed('odd')], { from, ...more }))).toBe(
+      'catalogue.unreadable',
+    )
+  })
+
+  it('whose catalogue is nested without end is refused before it is parsed', async () => {
+    expect(await takes(`{"packages":${'['.repeat(20_000)}`)).toBe('catalogue.unreadable')
   })
 })

@@ -3,17 +3,19 @@
  * taken in before, its last day against today. Then every package of it is known, and every digest in it speaks from
  * outside for archives that are here or will come.
  */
-import { createPublicKey, verify } from 'node:crypto'
+import { createHash, createPublicKey } from 'node:crypto'
 import { readFile, readdir } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { CatalogueRow } from '@plain-slate/api'
-import type { DepotCatalogue, Result } from '@plain-slate/core'
-import { ok, readCatalogue, refuse, signedText } from '@plain-slate/core'
+import type { Manifest, Result } from '@plain-slate/core'
+import { ok, refuse } from '@plain-slate/core'
 import { enter } from '../book/append.ts'
+import type { CatalogueHead } from '../base/parse-beside.ts'
+import { parseCatalogue } from '../base/parse-beside.ts'
 import type { Refusal } from '../base/refusal.ts'
 import type { Workshop } from '../base/workshop.ts'
 import { dayOf } from '../base/workshop.ts'
-import { insertCatalogue, newestOf } from '../tables/catalogues.ts'
+import { insertCatalogue, newestOf, signersOf } from '../tables/catalogues.ts'
 import type { Transaction } from '../tables/database.ts'
 import { tell } from '../tables/news.ts'
 import type { PackageHere } from '../tables/packages.ts'
@@ -24,47 +26,70 @@ import { proveConcerned } from './proofs.ts'
 /** A longer catalogue is refused before it is read. */
 export const CATALOGUE_BYTES_MAX = 64 * 1024 ** 2
 
-type Sent = { readonly text: string; readonly by: string | null }
+type Sent = { readonly bytes: Uint8Array; readonly by: string | null }
 
-/** Takes a catalogue in whole, or refuses it and changes nothing. */
+/** Takes a catalogue in whole, or refuses it and changes nothing. It is read beside: strangers make it as large as they like. */
 export async function takeCatalogue(
   workshop: Workshop,
-  { text, by }: Sent,
+  { bytes, by }: Sent,
 ): Promise<Result<CatalogueRow, Refusal>> {
-  const read = readCatalogue(text)
+  const keys = await trustedKeys(workshop)
+  const read = await parseCatalogue({ bytes, keys })
+  if (read === 'late') return refuse({ code: 'catalogue.late' })
   if (!read.ok)
     return refuse({
       code: 'catalogue.unreadable',
       facts: { problem: read.refusal.problem, path: read.refusal.path || 'none' },
     })
-  const catalogue = read.value
-  const { from, number, expires } = catalogue
-  const key = await signerOf(workshop, catalogue)
+  const { head } = read.value
+  const { from, number, expires, issued, packages } = head
+  const key = keys.find(({ name }) => name === head.key)
   if (key === undefined) return refuse({ code: 'catalogue.unsigned', facts: { from } })
   const today = await dayOf(workshop)
   if (expires < today) return refuse({ code: 'catalogue.expired', facts: { from, expires } })
   const refused = await workshop.db.transaction(async (trx): Promise<Refusal | undefined> => {
     await lockProofs(trx)
+    const bound = await boundKey(trx, from, keys)
+    if (bound !== undefined && bound.id !== key.id)
+      return { code: 'catalogue.other-key', facts: { from, key: key.name, bound: bound.name } }
     const before = await newestOf(trx, from)
     if (before !== undefined && before >= number)
       return { code: 'catalogue.older', facts: { from, number, before } }
-    await enterAll(workshop, trx, catalogue, { key, by })
+    await enterAll(workshop, trx, read.value, { key, by })
     return undefined
   })
   if (refused !== undefined) return refuse(refused)
-  const { issued, packages } = catalogue
-  return ok({ from, number, issued, expires, packages: packages.length })
+  return ok({ from, number, issued, expires, packages })
 }
+
+/**
+ * The key that a depot is bound to: the one that signed its catalogues, as long as that lies in the trust store. Another
+ * trusted key speaks for another depot; whoever keeps the machine takes the old key away where a depot has a new one.
+ */
+async function boundKey(
+  trx: Transaction,
+  depot: string,
+  keys: readonly TrustedKey[],
+): Promise<TrustedKey | undefined> {
+  for (const { id, name } of await signersOf(trx, depot)) {
+    const found = keys.find((one) => (id === null ? one.name === name : one.id === id))
+    if (found !== undefined) return found
+  }
+  return undefined
+}
+
+/** Digests of one step of what may be many: between two of them others have their turn. */
+const AT_ONCE = 200
 
 async function enterAll(
   workshop: Workshop,
   trx: Transaction,
-  catalogue: DepotCatalogue,
-  { key, by }: { readonly key: string; readonly by: string | null },
+  { head, packages }: { readonly head: CatalogueHead; readonly packages: readonly Manifest[] },
+  { key, by }: { readonly key: TrustedKey; readonly by: string | null },
 ): Promise<void> {
   const at = new Date(await workshop.clock.now())
-  const { from, number, packages } = catalogue
-  const id = await insertCatalogue(trx, { catalogue, key, by, at })
+  const { from, number } = head
+  const id = await insertCatalogue(trx, { catalogue: head, key, by, at })
   const known = packages.flatMap((manifest): PackageHere[] => {
     const firstArchive = manifest.archives[0]?.sha256
     return firstArchive === undefined ? [] : [{ manifest, firstArchive }]
@@ -73,49 +98,47 @@ async function enterAll(
   const dropped = await dropUnlisted(trx, from, id)
   const digests = [...new Set(known.flatMap(digestsOf))]
   const place = `${from} ${number}`
-  await insertOutsideAll(trx, digests, { source: 'catalogue', place, by, at })
-  await proveConcerned(trx, digests)
+  for (let done = 0; done < digests.length; done += AT_ONCE) {
+    const some = digests.slice(done, done + AT_ONCE)
+    await insertOutsideAll(trx, some, { source: 'catalogue', place, by, at })
+    await proveConcerned(trx, some)
+  }
   await enter(workshop, trx, {
     by,
     act: 'catalogue.taken',
-    facts: { from, number, packages: known.length, dropped, key },
+    facts: { from, number, packages: known.length, dropped, key: key.name },
   })
   await tell(trx, 'shelf', String(id), 1)
 }
 
-/** The name of the trusted key that signed a catalogue; undefined: none did. */
-async function signerOf(
-  workshop: Workshop,
-  catalogue: DepotCatalogue,
-): Promise<string | undefined> {
-  const text = Buffer.from(signedText(catalogue))
-  const signature = Buffer.from(catalogue.signature, 'base64')
-  for (const { name, pem } of await trustedKeys(workshop))
-    if (isSignedBy(pem, text, signature)) return name
-  return undefined
-}
-
-function isSignedBy(pem: string, text: Uint8Array, signature: Uint8Array): boolean {
-  try {
-    const key = createPublicKey(pem)
-    return key.asymmetricKeyType === 'ed25519' && verify(null, text, key, signature)
-  } catch {
-    return false
-  }
-}
+/** A key of the trust store: its file's name, its text, and the digest by which it is the same under another name. */
+type TrustedKey = { readonly name: string; readonly pem: string; readonly id: string }
 
 const PEM = '.pem'
 
-/** Public keys (SPKI, PEM) that whoever keeps this machine laid into the trust store, by their files' names. */
-async function trustedKeys({
-  config: { trustFolder },
-}: Workshop): Promise<readonly { readonly name: string; readonly pem: string }[]> {
+/** Public keys (SPKI, PEM) that whoever keeps this machine laid into the trust store, by their files' names; what is none is left out. */
+async function trustedKeys({ config: { trustFolder } }: Workshop): Promise<readonly TrustedKey[]> {
   if (trustFolder === undefined) return []
   const files = (await readdir(trustFolder).catch(() => [])).filter((one) => one.endsWith(PEM))
-  return Promise.all(
-    files.sort().map(async (file) => ({
-      name: file.slice(0, -PEM.length),
-      pem: await readFile(join(trustFolder, file), 'utf8').catch(() => ''),
-    })),
+  const keys = await Promise.all(
+    files.sort().map(async (file) => {
+      const pem = await readFile(join(trustFolder, file), 'utf8').catch(() => '')
+      const id = keyIdOf(pem)
+      return id === undefined ? [] : [{ name: file.slice(0, -PEM.length), pem, id }]
+    }),
   )
+  return keys.flat()
+}
+
+/** SHA-256 of the key itself (SPKI, DER); undefined where it is no Ed25519 key. */
+function keyIdOf(pem: string): string | undefined {
+  try {
+    const key = createPublicKey(pem)
+    if (key.asymmetricKeyType !== 'ed25519') return undefined
+    return createHash('sha256')
+      .update(key.export({ type: 'spki', format: 'der' }))
+      .digest('hex')
+  } catch {
+    return undefined
+  }
 }

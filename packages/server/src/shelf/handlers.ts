@@ -14,7 +14,7 @@ import type { ProvenPackage } from './shelf.ts'
 import { keyed, namedOnShelf, packageMeant, rowOf } from './shelf.ts'
 import { takeIn } from './take-in.ts'
 import { CATALOGUE_BYTES_MAX, takeCatalogue } from './catalogue.ts'
-import { textOf } from './text-of.ts'
+import { bytesOf } from './bytes-of.ts'
 
 type Of<Name extends keyof Contract> = Handler<Contract[Name]>
 
@@ -35,10 +35,10 @@ function packageHandlers(workshop: Workshop) {
     })
   }
   const catalogueTake: Of<'catalogueTake'> = async ({ actor, req }) => {
-    const text = await textOf(req, CATALOGUE_BYTES_MAX)
-    return text === undefined
+    const bytes = await bytesOf(req, CATALOGUE_BYTES_MAX)
+    return bytes === undefined
       ? refuse({ code: 'catalogue.length', facts: { mib: CATALOGUE_BYTES_MAX / 1024 ** 2 } })
-      : takeCatalogue(workshop, { text, by: actor?.id ?? null })
+      : takeCatalogue(workshop, { bytes, by: actor?.id ?? null })
   }
   const shelfPackage: Of<'shelfPackage'> = async ({ params: { id } }) => {
     const meant = packageMeant(await namedOnShelf(db, [id]), id)

@@ -13,7 +13,7 @@ import { enter } from '../book/append.ts'
 import type { Workshop } from '../base/workshop.ts'
 import { tell } from '../tables/news.ts'
 import type { ArchiveEnd, EntryRow } from '../tables/shelf.ts'
-import { putPackage } from '../tables/packages.ts'
+import { lockProofs, putPackage } from '../tables/packages.ts'
 import { endReading, noteReading, readArchiveRow, senderOf } from '../tables/shelf.ts'
 import { dropUnowned } from './bytes.ts'
 import { proveConcerned } from './proofs.ts'
@@ -58,6 +58,8 @@ async function endRead(
   { manifest, ...end }: Ended,
 ): Promise<Archive['state']> {
   await workshop.db.transaction(async (trx) => {
+    /* Before any row of a package: whoever takes an archive in locks in this order too. */
+    await lockProofs(trx)
     if (!(await endReading(trx, row.id, end))) return
     if (manifest !== undefined) await putPackage(trx, { manifest, firstArchive: row.sha256 })
     await proveConcerned(trx, [row.sha256])

@@ -1,6 +1,5 @@
 /** Catalogues of depots that were taken in, the newest of each standing. */
 import type { CatalogueRow } from '@plain-slate/api'
-import type { DepotCatalogue } from '@plain-slate/core'
 import type { Database, Transaction } from './database.ts'
 
 /** The number of a depot's newest catalogue; undefined: none was taken in. */
@@ -8,6 +7,17 @@ export async function newestOf(trx: Transaction, depot: string): Promise<number 
   const row = (await trx('catalogues').where({ depot }).max('number as number').first()) as
     { readonly number: number | null } | undefined
   return row?.number ?? undefined
+}
+
+/** The keys that signed a depot's catalogues, the newest first; of those of before no more than the name of its file is known. */
+export async function signersOf(
+  trx: Transaction,
+  depot: string,
+): Promise<readonly { readonly name: string; readonly id: string | null }[]> {
+  return (await trx('catalogues')
+    .where({ depot })
+    .orderBy('number', 'desc')
+    .select('key_name as name', 'key_id as id')) as { name: string; id: string | null }[]
 }
 
 /** Enters a catalogue; answers its id. */
@@ -19,14 +29,15 @@ export async function insertCatalogue(
     by,
     at,
   }: {
-    readonly catalogue: DepotCatalogue
-    readonly key: string
+    readonly catalogue: Omit<CatalogueRow, 'packages'> & { readonly packages: number }
+    readonly key: { readonly name: string; readonly id: string }
     readonly by: string | null
     readonly at: Date
   },
 ): Promise<number> {
   const { from: depot, number, issued, expires, packages } = catalogue
-  const row = { depot, number, issued, expires, packages: packages.length, key_name: key, by, at }
+  const signed = { key_name: key.name, key_id: key.id }
+  const row = { depot, number, issued, expires, packages, ...signed, by, at }
   const [put] = (await trx('catalogues').insert(row).returning('id')) as { id: number }[]
   if (put === undefined) throw new Error('a catalogue was entered and has no id')
   return put.id

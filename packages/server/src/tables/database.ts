@@ -82,8 +82,11 @@ async function takesConnections(db: Database): Promise<void> {
   await client.destroyRawConnection(await client.acquireRawConnection())
 }
 
-/** SQLSTATE classes and socket errors that mean "away for now", not "wrong". */
-const AWAY = /^(08|57P0[1-3]|53300|ECONNREFUSED|ECONNRESET|EPIPE|ENOENT)/
+/**
+ * SQLSTATE classes and socket errors that mean "away for now", not "wrong": of two that stood in each other's way one is
+ * told to come again.
+ */
+const AWAY = /^(08|57P0[1-3]|40P01|40001|53300|ECONNREFUSED|ECONNRESET|EPIPE|ENOENT)/
 
 /** What the driver says, without a code, of a connection that was lost under it. */
 const GONE = ['Connection terminated', 'not queryable', 'Connection ended unexpectedly']

@@ -200,6 +200,17 @@ export const errors = {
   'error.look.given-up.kept': 'What was read before is as it was.',
   'error.look.given-up.remedy':
     'See whether its agent lives and the device answers, then read it again.',
+  'error.catalogue.late': 'This catalogue took longer to read than any catalogue does.',
+  'error.catalogue.late.kept': 'Nothing of it was taken in.',
+  'error.catalogue.late.remedy': 'Ask its depot for it in parts.',
+  'error.catalogue.other-key':
+    'This catalogue of {from} is signed by the key {key}, and those before by {bound}.',
+  'error.catalogue.other-key.kept': 'Nothing of it was taken in.',
+  'error.catalogue.other-key.remedy':
+    'Ask the depot. Where it has a new key, whoever keeps this machine takes {bound}.pem out of the trust folder, and it is sent again.',
+  'error.family.late': 'This file took longer to read than any family does.',
+  'error.family.late.kept': 'Nothing was changed.',
+  'error.family.late.remedy': 'Write it shorter, in parts that are less deep.',
   'error.port.there': 'This bench has a port {port} already.',
   'error.port.there.kept': 'Nothing was changed; what you typed is still here.',
   'error.port.there.remedy': 'Give the new one another name, or strike the old one out first.',

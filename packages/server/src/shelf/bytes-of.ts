@@ -1,8 +1,8 @@
-/** A request's body as text, where it is no longer than it may be; undefined where it is. */
-export async function textOf(
+/** A request's body, where it is no longer than it may be; undefined where it is. */
+export async function bytesOf(
   source: AsyncIterable<Uint8Array>,
   most: number,
-): Promise<string | undefined> {
+): Promise<Uint8Array | undefined> {
   const parts: Uint8Array[] = []
   let bytes = 0
   for await (const part of source) {
@@ -10,5 +10,5 @@ export async function textOf(
     if (bytes > most) return undefined
     parts.push(part)
   }
-  return Buffer.concat(parts).toString('utf8')
+  return Buffer.concat(parts)
 }
