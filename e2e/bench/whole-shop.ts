@@ -46,9 +46,13 @@ export class WholeShop {
   readonly #databaseUrl: string
   readonly #pace: number
 
-  constructor(databaseUrl: string, pace: number) {
+  /** A shop begun empty: it knows no family, its agent holds no port. */
+  readonly #isEmpty: boolean
+
+  constructor(databaseUrl: string, pace: number, begun: 'demo' | 'empty' = 'demo') {
     this.#databaseUrl = databaseUrl
     this.#pace = pace
+    this.#isEmpty = begun === 'empty'
   }
 
   get address(): string {
@@ -70,7 +74,7 @@ export class WholeShop {
     const devices = join(this.folder, 'devices')
     mkdirSync(devices)
     makeDevices(devices, serials, added)
-    mkdirSync(join(this.folder, 'trust'))
+    for (const name of ['trust', 'families']) mkdirSync(join(this.folder, name))
     this.#write('trust/depot.pem', depotPem())
     this.#write('link.secret', 'link-secret')
     this.#write('control.secret', 'control-secret')
@@ -91,15 +95,15 @@ export class WholeShop {
     const named = ofBench.map(([name, port]) => [name, { address: `tcp:127.0.0.1:${port}` }])
     const file = {
       format: 'plain-slate/bench@1',
-      ports: Object.fromEntries(named) as object,
-      computer: 'computer.json',
+      ports: this.#isEmpty ? {} : (Object.fromEntries(named) as object),
+      ...(this.#isEmpty ? {} : { computer: 'computer.json' }),
     }
     this.#write('agent.json', JSON.stringify(file))
     await Promise.all([this.begin('stand-ins'), this.begin('server')])
     await this.begin('agent a')
     for (const name of shelved) await this.shelve(name)
     const port = DEMO_DEVICES.find(({ serial }) => serial === serials[0])?.port
-    if (port === null || port === undefined) return
+    if (port === null || port === undefined || this.#isEmpty) return
     await until('the device is seen', async () => (await this.port(port)).seen !== null)
   }
 
@@ -159,7 +163,7 @@ export class WholeShop {
           DATABASE_URL: this.#databaseUrl,
           PLAIN_SLATE_PORT: String(this.#ports[name]),
           PLAIN_SLATE_SECRETS: join(folder, 'server.secrets'),
-          PLAIN_SLATE_FAMILIES: FAMILIES_FOLDER,
+          PLAIN_SLATE_FAMILIES: this.#isEmpty ? join(folder, 'families') : FAMILIES_FOLDER,
           PLAIN_SLATE_STANDINS: join(folder, 'control'),
           PLAIN_SLATE_TRUST: join(folder, 'trust'),
           PLAIN_SLATE_LOG: 'error',

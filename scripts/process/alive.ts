@@ -47,8 +47,8 @@ export async function waitUntil(
   holds: () => boolean | Promise<boolean>,
   timeoutMs: number,
 ): Promise<boolean> {
-  const end = Date.now() + timeoutMs
-  while (Date.now() < end) {
+  const end = performance.now() + timeoutMs
+  while (performance.now() < end) {
     if (await holds()) return true
     await pause(50)
   }

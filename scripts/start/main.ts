@@ -10,6 +10,7 @@ import { openCluster, secretIn } from '../database/cluster.ts'
 import { inDoubtIn } from '../database/place.ts'
 import { appUrl, keepBook, prepare } from '../database/prepare.ts'
 import { databaseService, superuserUrl } from '../database/service.ts'
+import { keepSteady } from '../database/steady.ts'
 import { CannotGoOn, POSTGRES, ensureDebian } from '../machine/debian.ts'
 import { freePort, isBlocked, isFree } from '../machine/ports.ts'
 import { pause } from '../process/alive.ts'
@@ -67,7 +68,7 @@ async function run(options: StartOptions, begun: Supervision[]): Promise<void> {
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => end(0))
   watchNpm(process.env, () => end(1))
   const watch: Watch = {
-    now: Date.now,
+    now: () => performance.now(),
     pause,
     say: (sentence) => console.log(sentence),
     gaveUp: (name) => {
@@ -165,7 +166,10 @@ async function ownDatabase(
   await prepare((database) => superuserUrl(cluster, port, database), DATABASE, password)
   return {
     databaseUrl: appUrl(port, DATABASE, password),
-    keep: () => keepBook(superuserUrl(cluster, port, DATABASE)),
+    keep: async () => {
+      await keepBook(superuserUrl(cluster, port, DATABASE))
+      await keepSteady(superuserUrl(cluster, port, DATABASE))
+    },
   }
 }
 

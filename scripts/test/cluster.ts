@@ -11,6 +11,7 @@ import { migrate, openDatabase } from '@plain-slate/server'
 import { openCluster } from '../database/cluster.ts'
 import { appUrl, keepBook, prepare } from '../database/prepare.ts'
 import { databaseService, superuserUrl } from '../database/service.ts'
+import { keepSteady } from '../database/steady.ts'
 import { freePort } from '../machine/ports.ts'
 
 export const TEMPLATES = ['demo', 'empty'] as const
@@ -56,6 +57,7 @@ async function startTestCluster(): Promise<TestCluster> {
     const db = openDatabase(appUrl(port, name, TEST_PASSWORD))
     await migrate(db)
     await keepBook(superuserUrl(cluster, port, name))
+    await keepSteady(superuserUrl(cluster, port, name))
     if (template === 'demo') await seedDemo(db, Date.now())
     await db.destroy()
   }

@@ -107,7 +107,11 @@ function openDevice(plan: BenchPlan, catalogue: Catalogue, path: string): OnBenc
   const device = new SimulatedDevice(file, nature, { flash, stores }, (kept) =>
     writeDevice(path, kept),
   )
-  return { device, clock: modelClock(plan.pace, file.model.at, Date.now), stream: undefined }
+  return {
+    device,
+    clock: modelClock(plan.pace, file.model.at, () => performance.now()),
+    stream: undefined,
+  }
 }
 
 type ThisPort = {

@@ -139,11 +139,11 @@ async function tellOf(
 
 /**
  * A look as a page shows it; why it failed in a sentence. One whose agent never came back is shown as given
- * up, so that another can be asked for. `now`: real time in ms.
+ * up, so that another can be asked for.
  */
-export function lookShown(row: LookRow, now = Date.now()): LookShown {
+export function lookShown(row: LookRow): LookShown {
   const { id, port, epoch, at } = row
-  const old = now - Date.parse(at) > LOOK_LIVES_MS
+  const old = (row.age ?? 0) > LOOK_LIVES_MS
   const outcome = row.outcome ?? (old ? GIVEN_UP : null)
   const plain = { id, port, deep: epoch !== null, at }
   if (outcome === null) return { ...plain, state: 'looking', found: null, trouble: null }

@@ -30,6 +30,7 @@ import * as plansDraw from './028-plans-draw.ts'
 import * as runsHung from './029-runs-hung.ts'
 import * as laidBenches from './030-laid-benches.ts'
 import * as keysOfDepots from './031-keys-of-depots.ts'
+import * as steadyClock from './032-steady-clock.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -63,6 +64,7 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '029-runs-hung': runsHung,
   '030-laid-benches': laidBenches,
   '031-keys-of-depots': keysOfDepots,
+  '032-steady-clock': steadyClock,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

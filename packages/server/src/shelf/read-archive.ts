@@ -92,7 +92,7 @@ async function readCounted(workshop: Workshop, row: Archive): Promise<TarReading
   let noted = 0
   const source = await workshop.vault.read(row.sha256)
   return readTar(source as AsyncIterable<Uint8Array>, (bytes) => {
-    const now = Date.now()
+    const now = performance.now()
     if (now - noted < NOTE_MS) return
     noted = now
     void noteReading(workshop.db, row.id, bytes)

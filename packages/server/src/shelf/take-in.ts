@@ -158,7 +158,7 @@ async function* counted(
     got += part.length
     if (got > bytes) throw new TooLong()
     yield part
-    const now = Date.now()
+    const now = performance.now()
     if (now - noted < NOTE_MS) continue
     noted = now
     await noteUpload(workshop.db, id, got)

@@ -1,5 +1,6 @@
 /** Ports and cables, and what each cable has been through. */
 import type { Database, Transaction } from './database.ts'
+import { STEADY } from './steady.ts'
 
 export type PortRow = {
   readonly name: string
@@ -131,7 +132,7 @@ export async function strikePort(
   const told = await trx('port_sights')
     .join('agents', 'agents.id', 'port_sights.agent')
     .where({ port: name })
-    .where('agents.until', '>', trx.fn.now())
+    .where('agents.until', '>', trx.raw(STEADY))
     .first('port')
   if (row.address === null && told !== undefined) return 'filed'
   if (await holds(trx, name)) return 'held'

@@ -3,6 +3,7 @@ import type { LookFound } from '@plain-slate/api'
 import type { BenchComputer, DeviceFacts } from '@plain-slate/core'
 import { isoOf, ms } from '@plain-slate/core'
 import type { Database } from './database.ts'
+import { STEADY } from './steady.ts'
 
 /** A device as it was read last. `disk`: ranges of its table as they lay there; `digests`: its own, of partitions. */
 export type DeviceRow = {
@@ -84,7 +85,7 @@ export async function putSights(
   }: { readonly ports: readonly TheirPort[]; readonly computer: BenchComputer | null },
   leaseMs: number,
 ): Promise<void> {
-  const at = db.fn.now()
+  const at = db.raw(STEADY)
   /* A port that an agent holds is one of the shop's, whoever laid the shop out. */
   const filed = ports.filter((one) => one.filed).map(({ name }) => ({ name, note: '' }))
   if (filed.length > 0)
@@ -133,7 +134,7 @@ export type ComputerRow = {
 export async function listComputers(db: Database): Promise<ComputerRow[]> {
   return (await db('agents')
     .leftJoin('port_sights', 'port_sights.agent', 'agents.id')
-    .where('agents.until', '>', db.fn.now())
+    .where('agents.until', '>', db.raw(STEADY))
     .groupBy('agents.id')
     .orderBy('agents.id')
     .select('agents.id as agent', 'agents.computer')
@@ -146,13 +147,13 @@ export async function listComputers(db: Database): Promise<ComputerRow[]> {
 
 /** An agent lives until then, unless it says so again. */
 export async function heartOf(db: Database, agent: string, leaseMs: number): Promise<void> {
-  const until = db.raw(`now() + ? * interval '1 millisecond'`, [leaseMs])
+  const until = db.raw(`${STEADY} + ? * interval '1 millisecond'`, [leaseMs])
   await db('agents').insert({ id: agent, until }).onConflict('id').merge()
 }
 
 /** Whether any agent lives. */
 export async function anyAgent(db: Database): Promise<boolean> {
-  return (await db('agents').where('until', '>', db.fn.now()).first('id')) !== undefined
+  return (await db('agents').where('until', '>', db.raw(STEADY)).first('id')) !== undefined
 }
 
 export type Sight = { readonly port: string; readonly way: string | null } & Seen
@@ -161,7 +162,7 @@ export type Sight = { readonly port: string; readonly way: string | null } & See
 export async function listSights(db: Database): Promise<Sight[]> {
   return (await db('port_sights')
     .join('agents', 'agents.id', 'port_sights.agent')
-    .where('agents.until', '>', db.fn.now())
+    .where('agents.until', '>', db.raw(STEADY))
     .select('port', 'facts', 'odd', 'way')) as Sight[]
 }
 

@@ -1,5 +1,6 @@
 /** What a slip's job rests on, as one mark: equal marks, equal jobs. */
 import type { Database } from './database.ts'
+import { STEADY } from './steady.ts'
 
 /**
  * Everything that `loadJob` reads, told by what changes with it: counts and newest ids of what only grows,
@@ -17,8 +18,8 @@ const MARK = `
     (select concat_ws(',', count(*), sum(version), max(started_at), count(*) filter (where put_away))
        from runs),
     (select string_agg(concat_ws(',', port, agent, facts, odd), ';' order by port)
-       from port_sights join agents on agents.id = agent where until > now()),
-    (select string_agg(concat_ws(',', id, computer), ';' order by id) from agents where until > now()),
+       from port_sights join agents on agents.id = agent where until > ${STEADY}),
+    (select string_agg(concat_ws(',', id, computer), ';' order by id) from agents where until > ${STEADY}),
     (select concat_ws(',', count(*), max(at)) from devices),
     (select string_agg(concat_ws(',', name, port, note), ';' order by name) from cables),
     (select max(version) from house_rules),

@@ -5,6 +5,7 @@
 import type { ErrorCode } from '@plain-slate/api'
 import { isoOf, ms } from '@plain-slate/core'
 import type { Database, Transaction } from './database.ts'
+import { STEADY } from './steady.ts'
 
 /** What came of a look: how much was read, or why nothing was, as a refusal's code and facts. */
 export type LookOutcome =
@@ -32,6 +33,8 @@ export type LookRow = {
   readonly state: 'looking' | 'ended'
   readonly outcome: LookOutcome | null
   readonly at: string
+  /** Milliseconds since it was asked for, by the clock that does not jump; not told of one that was just asked for. */
+  readonly age?: number
 }
 type Stored = Omit<LookRow, 'epoch' | 'at'> & { readonly epoch: string | null; readonly at: Date }
 
@@ -56,13 +59,15 @@ const COLUMNS = [
   'at',
 ] as const
 
+const ageOf = (db: Database) => db.raw(`(extract(epoch from ${STEADY} - at) * 1000)::float as age`)
+
 /** Asks for a look; false while another is under way at the port. */
 export async function insertLook(
   db: Database,
   { digests, ...look }: Pick<LookRow, 'id' | 'port' | 'slip' | 'by' | 'digests' | 'into' | 'epoch'>,
 ): Promise<boolean> {
   const made = await db('looks')
-    .insert({ ...look, digests: JSON.stringify(digests) })
+    .insert({ ...look, digests: JSON.stringify(digests), at: db.raw(STEADY) })
     .onConflict(db.raw(`(port) where state = 'looking'`) as unknown as string)
     .ignore()
     .returning('id')
@@ -80,7 +85,10 @@ export async function lastLook(
   db: Database,
   of: { readonly port: string } | { readonly slip: string },
 ): Promise<LookRow | undefined> {
-  const row = (await db('looks').where(of).orderByRaw(NEWEST).first(COLUMNS)) as Stored | undefined
+  const row = (await db('looks')
+    .where(of)
+    .orderByRaw(NEWEST)
+    .first([...COLUMNS, ageOf(db)])) as Stored | undefined
   return row === undefined ? undefined : rowOf(row)
 }
 
@@ -92,7 +100,7 @@ export async function newestLooks(db: Database): Promise<LookRow[]> {
   const rows = (await db('looks')
     .distinctOn('port')
     .orderByRaw(`port, ${NEWEST}`)
-    .select(COLUMNS)) as Stored[]
+    .select([...COLUMNS, ageOf(db)])) as Stored[]
   return rows.map(rowOf)
 }
 
@@ -117,7 +125,7 @@ export async function giveUpLooks(db: Database): Promise<LookRow[]> {
   const outcome = GIVEN_UP
   const rows = (await db('looks')
     .where({ state: 'looking' })
-    .whereRaw(`at < now() - ? * interval '1 millisecond'`, [LOOK_LIVES_MS])
+    .whereRaw(`at < ${STEADY} - ? * interval '1 millisecond'`, [LOOK_LIVES_MS])
     .update({ state: 'ended', outcome: JSON.stringify(outcome), ended_at: db.fn.now() })
     .returning(COLUMNS)) as Stored[]
   return rows.map(rowOf)

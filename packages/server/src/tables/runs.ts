@@ -17,6 +17,7 @@ import type {
 import type { StopOrders } from '@plain-slate/core'
 import { isoOf, ms } from '@plain-slate/core'
 import type { Database, Transaction } from './database.ts'
+import { STEADY } from './steady.ts'
 
 /** `wanted`: nobody drives it, and an agent is to. `running`: claimed; whoever claimed it may be gone. */
 export type RunState = 'wanted' | 'running' | 'stopped' | 'ended'
@@ -75,8 +76,10 @@ export const rows = (db: Database) =>
     .select(
       'runs.*',
       'people.name as by_name',
-      db.raw('coalesce(runs.until > now(), false) as held'),
-      db.raw('coalesce(extract(epoch from now() - runs.moved_at), 0)::float as quiet'),
+      db.raw(`coalesce(runs.until > ${STEADY}, false) as held`),
+      db.raw(
+        `greatest(0, coalesce(extract(epoch from ${STEADY} - runs.moved_at), 0))::float as quiet`,
+      ),
     )
 
 export function rowOf(row: Stored): RunRow {
@@ -156,7 +159,7 @@ export async function listWork(db: Database): Promise<RunRow[]> {
 }
 
 /** Nobody says that he drives it: its lease has run out. */
-const LAPSED = 'coalesce(until < now(), true)'
+const LAPSED = `coalesce(until < ${STEADY}, true)`
 /** A stop that nobody met: whoever claims the run meets it before anything is written. */
 const STOP_OPEN = 'stop_asked > stop_met'
 
@@ -178,7 +181,7 @@ export async function claimRun(
     .update({
       owner: agent,
       epoch: db.raw(`nextval('run_epochs')`),
-      until: db.raw(`now() + ? * interval '1 millisecond'`, [leaseMs]),
+      until: db.raw(`${STEADY} + ? * interval '1 millisecond'`, [leaseMs]),
       wanted: false,
       state: 'running',
       version: db.raw('version + 1'),
@@ -198,7 +201,7 @@ export async function renewRun(
     .whereIn('state', ['running'])
     .update({
       wanted: false,
-      until: db.raw(`now() + ? * interval '1 millisecond'`, [leaseMs]),
+      until: db.raw(`${STEADY} + ? * interval '1 millisecond'`, [leaseMs]),
     })
   return count === 1
 }
@@ -232,7 +235,7 @@ export async function reportRun(trx: Transaction, report: Report): Promise<numbe
       wanted: report.state === 'stopped' ? trx.raw('wanted') : false,
       stop_heard: trx.raw('greatest(stop_heard, ?::int)', [report.heard]),
       ended_at: report.endedAt,
-      ...(report.moved ? { moved_at: trx.fn.now() } : {}),
+      ...(report.moved ? { moved_at: trx.raw(STEADY) } : {}),
       version: trx.raw('version + 1'),
       ...(over ? { owner: null, until: null, stop_met: trx.ref('stop_asked') } : {}),
     })
@@ -304,7 +307,7 @@ export async function wishRun(trx: Transaction, id: string): Promise<boolean> {
 export async function moveRunTo(trx: Transaction, id: string, port: string): Promise<boolean> {
   const held = await trx('runs').where({ port, put_away: false }).whereNot({ id }).first('id')
   if (held !== undefined) return false
-  const change = { port, wanted: true, until: trx.fn.now(), stop_met: trx.ref('stop_asked') }
+  const change = { port, wanted: true, until: trx.raw(STEADY), stop_met: trx.ref('stop_asked') }
   const moved = await trx('runs')
     .where({ id, put_away: false })
     .whereIn('state', ['running', 'stopped', 'wanted'])

@@ -4,6 +4,7 @@
  * that two uploads are never promised the same room.
  */
 import type { Database } from './database.ts'
+import { STEADY } from './steady.ts'
 
 /** One upload is not waited for longer than this after its last sign. */
 const SEEN_MS = 60_000
@@ -19,20 +20,22 @@ export async function promiseRoom(
   return db.transaction(async (trx) => {
     await trx.raw(`select pg_advisory_xact_lock(hashtextextended('plain-slate room', 0))`)
     await trx('uploads')
-      .whereRaw(`seen_at < now() - ? * interval '1 millisecond'`, [SEEN_MS])
+      .whereRaw(`seen_at < ${STEADY} - ? * interval '1 millisecond'`, [SEEN_MS])
       .delete()
     const [row] = (await trx('uploads').sum({ n: trx.raw('bytes - got') })) as {
       n: string | null
     }[]
     if (bytes + Number(row?.n ?? 0) > free) return false
-    await trx('uploads').insert({ id, bytes, seen_at: trx.fn.now() })
+    await trx('uploads').insert({ id, bytes, seen_at: trx.raw(STEADY) })
     return true
   })
 }
 
 /** How many bytes came so far: they are on the disk, and no more promised. */
 export async function noteUpload(db: Database, id: string, got: number): Promise<void> {
-  await db('uploads').where({ id }).update({ got, seen_at: db.fn.now() })
+  await db('uploads')
+    .where({ id })
+    .update({ got, seen_at: db.raw(STEADY) })
 }
 
 export async function endUpload(db: Database, id: string): Promise<void> {

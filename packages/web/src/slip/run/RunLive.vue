@@ -45,10 +45,10 @@ const step = computed(() => run.value.steps.find(({ number }) => number === run.
 const share = computed(() => (run.value.size === 0 ? undefined : run.value.got / run.value.size))
 /** Silence goes on between two answers of the server: it is counted from the newest one. */
 const tick = useNow({ interval: 1000 })
-const answered = ref(Date.now())
-watch(run, () => (answered.value = Date.now()))
+const answered = ref(performance.now())
+watch(run, () => (answered.value = performance.now()))
 const quiet = computed(() =>
-  going.value ? run.value.quiet + Math.max(0, (tick.value.getTime() - answered.value) / 1000) : 0,
+  going.value && tick.value ? run.value.quiet + (performance.now() - answered.value) / 1000 : 0,
 )
 const driven = computed(() => going.value && !run.value.ownerless && run.value.word !== 'in-doubt')
 const log = computed(() => run.value.log.slice(-LINES))
