@@ -4,7 +4,7 @@ import { FAMILIES_FOLDER, digestOfVolume } from '@plain-slate/demo'
 import type { Page } from '@playwright/test'
 import { OTHER, WholeShop, built, newestPackage } from '../bench/whole-shop.ts'
 import { cloneTemplate, expect, test as base } from '../bench.ts'
-import { beforeLeaving, drop, enter, goOn, holdStart, sign, takeIn, title } from '../shop.ts'
+import { beforeLeaving, drop, enter, holdStart, sign, takeIn, title } from '../shop.ts'
 
 const test = base.extend<{ shop: WholeShop }>({
   // eslint-disable-next-line no-empty-pattern -- Playwright reads the fixtures from the pattern
@@ -77,6 +77,8 @@ test('an empty shop is led to its first proven write by its pages alone', async 
   await page.getByLabel('Model code, if it is known').fill('BRAK-H2')
   await page.getByLabel(/^Whose/).fill('Ferry line')
   await page.getByLabel('What is wrong, in their words').fill('wants the new build')
+  await page.getByRole('combobox', { name: 'Intent' }).press('ArrowDown')
+  await page.getByRole('option', { name: 'update' }).click()
   await page.getByRole('button', { name: /^Open/ }).press('Enter')
   await page.waitForURL('**/slips/0001**')
   await page.keyboard.press('1')
@@ -109,7 +111,9 @@ test('an empty shop is led to its first proven write by its pages alone', async 
   await enter(page)
   await expect(title(page)).toContainText('Start: H2.104.r4 to …1C04 at U1')
   await holdStart(page)
-  await goOn(page, shop, OTHER)
+  await expect(title(page)).toHaveText('Hands now', { timeout: 90_000 })
+  await shop.hands({ kind: 'confirm', serial: OTHER })
+  await page.getByRole('button', { name: /^Done/ }).press('Enter')
   await expect(title(page)).toHaveText('Done: H2.104.r4 is on it and proven', { timeout: 90_000 })
   expect(shop.flash(OTHER).wrong(newestPackage())).toEqual([])
 })

@@ -19,10 +19,18 @@ import { isAlive, lifeOf } from '../process/alive.ts'
 import type { Life } from '../process/alive.ts'
 
 /** What stands in `run.json` while a start runs; the shell tool reads the address from it. */
-export type RunNote = { readonly life: Life; readonly address: string | null }
+export type RunNote = {
+  readonly life: Life
+  readonly address: string | null
+  /** The port of the private database; not there where the shop works on another. */
+  readonly database?: number
+}
 
 /** A log this large is laid aside at the next start; the one before that is forgotten. */
 const LOG_BYTES = 10 * 1024 * 1024
+
+/** Lies in a data folder while a copy is restored into it. */
+export const restoringIn = (folder: string): string => join(folder, 'restoring')
 
 /** Another start holds the folder: whoever is refused so leaves its note alone. */
 export class FolderTaken extends CannotGoOn {}
@@ -34,6 +42,10 @@ export class FolderTaken extends CannotGoOn {}
  */
 export async function takeFolder(folder: string): Promise<void> {
   mkdirSync(join(folder, 'logs'), { recursive: true })
+  if (existsSync(restoringIn(folder)))
+    throw new CannotGoOn(
+      `A copy was to be restored into ${folder}, and that did not come to its end. Remove the folder, and restore again.`,
+    )
   const name = createHash('sha256').update(realpathSync(folder)).digest('hex').slice(0, 32)
   const note = readNote(folder)
   const held = note === undefined ? undefined : isAlive(note.life) && note.life.pid !== process.pid
@@ -65,17 +77,19 @@ function holdName(name: string): Promise<boolean> {
 }
 
 /** Notes the address once it is known. */
-export function writeNote(folder: string, address: string | null): void {
+export function writeNote(folder: string, address: string | null, database?: number): void {
   const life = lifeOf(process.pid)
   if (life === undefined) return
-  writeWhole(join(folder, 'run.json'), JSON.stringify({ life, address } satisfies RunNote))
+  const note: RunNote = { life, address, ...(database === undefined ? {} : { database }) }
+  writeWhole(join(folder, 'run.json'), JSON.stringify(note))
 }
 
 export function dropNote(folder: string): void {
   rmSync(join(folder, 'run.json'), { force: true })
 }
 
-function readNote(folder: string): RunNote | undefined {
+/** What a running start noted; undefined: none runs. */
+export function readNote(folder: string): RunNote | undefined {
   try {
     return JSON.parse(readFileSync(join(folder, 'run.json'), 'utf8')) as RunNote
   } catch {

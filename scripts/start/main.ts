@@ -16,6 +16,7 @@ import { freePort, isBlocked, isFree } from '../machine/ports.ts'
 import { pause } from '../process/alive.ts'
 import { supervise } from '../process/supervisor.ts'
 import type { Service, Supervision, Watch } from '../process/supervisor.ts'
+import { keepCopies } from '../shop/nightly.ts'
 import { lastWords } from '../process/last-words.mjs'
 import { nodeService } from '../process/node-service.ts'
 import { agentServices, simulatedBench } from './bench.ts'
@@ -81,9 +82,13 @@ async function run(options: StartOptions, begun: Supervision[]): Promise<void> {
   const building = Promise.all([buildWeb(), buildProcesses()])
   building.catch(() => undefined)
   const own = options.databaseUrl === undefined
-  const { databaseUrl, keep } = own
+  const {
+    databaseUrl,
+    keep,
+    port: databasePort,
+  } = own
     ? await ownDatabase(options, watch, begun)
-    : { databaseUrl: options.databaseUrl, keep: () => Promise.resolve() }
+    : { databaseUrl: options.databaseUrl, keep: () => Promise.resolve(), port: undefined }
   await fill(databaseUrl, kind, keep, inDoubtIn(dataFolder))
   await building
   const address = `http://127.0.0.1:${port}/`
@@ -102,7 +107,8 @@ async function run(options: StartOptions, begun: Supervision[]): Promise<void> {
     if (end.begun()) return
     if (why !== undefined) console.log(`Not every package of the demo is on its shelf. ${why}`)
   }
-  writeNote(dataFolder, address)
+  writeNote(dataFolder, address, databasePort)
+  if (databasePort !== undefined) begun.push(keepCopies(dataFolder, databaseUrl))
   announce(address, kind)
 }
 
@@ -152,7 +158,11 @@ async function ownDatabase(
   { dataFolder, asCopy }: StartOptions,
   watch: Watch,
   begun: Supervision[],
-): Promise<{ readonly databaseUrl: string; readonly keep: () => Promise<void> }> {
+): Promise<{
+  readonly databaseUrl: string
+  readonly keep: () => Promise<void>
+  readonly port: number
+}> {
   ensureDebian([POSTGRES])
   const cluster = openCluster(dataFolder, asCopy)
   const port = await freePort()
@@ -165,6 +175,7 @@ async function ownDatabase(
   const password = secretIn(join(dataFolder, 'application.secret'))
   await prepare((database) => superuserUrl(cluster, port, database), DATABASE, password)
   return {
+    port,
     databaseUrl: appUrl(port, DATABASE, password),
     keep: async () => {
       await keepBook(superuserUrl(cluster, port, DATABASE))

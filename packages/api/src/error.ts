@@ -60,6 +60,7 @@ export const ERROR_CODES = [
   'package.foreign',
   'port.unknown',
   'port.empty',
+  'copies.folder',
   'catalogue.late',
   'catalogue.other-key',
   'family.late',

@@ -23,7 +23,41 @@ export const houseShownSchema = z.object({
 })
 export type HouseShown = z.infer<typeof houseShownSchema>
 
+const copySchema = z.object({
+  folder: z.string(),
+  /** Real time: the shop's clock may be a demo's. */
+  at: moment,
+  /** Why it failed; null: it is whole. */
+  why: z.string().nullable(),
+  mib: z.int(),
+  entries: z.int(),
+})
+export const copiesShownSchema = z.object({
+  /** Where a copy of the shop is made every night; null: nowhere. */
+  folder: z.string().nullable(),
+  last: copySchema.nullable(),
+  /** The newest that came out whole. */
+  good: copySchema.nullable(),
+  trouble: z.enum(['none', 'failed', 'old']),
+})
+export type CopiesShown = z.infer<typeof copiesShownSchema>
+
 export const houseRoutes = {
+  copies: route({
+    method: 'get',
+    path: '/api/house/copies',
+    needs: leastOf('slip.read'),
+    summary: 'Copies of the shop: where they are made, and how they came out',
+    answer: copiesShownSchema,
+  }),
+  copiesName: route({
+    method: 'post',
+    path: '/api/house/copies',
+    needs: leastOf('house.change'),
+    summary: 'Name the folder for copies of the shop, or none',
+    body: z.object({ folder: z.string().trim().max(300) }),
+    answer: copiesShownSchema,
+  }),
   house: route({
     method: 'get',
     path: '/api/house',

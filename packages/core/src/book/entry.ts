@@ -28,6 +28,7 @@ export const BOOK_ACTS = [
   'rule.overruled',
   'package.carried',
   'house.changed',
+  'copies.named',
   'family.taken',
   'plan.taken',
   'text.withdrawn',

@@ -68,6 +68,7 @@ const STATUS: Readonly<Record<ErrorCode, number>> = {
   'package.foreign': 409,
   'port.unknown': 404,
   'port.empty': 409,
+  'copies.folder': 422,
   'catalogue.late': 422,
   'catalogue.other-key': 403,
   'family.late': 422,

@@ -31,6 +31,7 @@ import * as runsHung from './029-runs-hung.ts'
 import * as laidBenches from './030-laid-benches.ts'
 import * as keysOfDepots from './031-keys-of-depots.ts'
 import * as steadyClock from './032-steady-clock.ts'
+import * as copies from './033-copies.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -65,6 +66,7 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '030-laid-benches': laidBenches,
   '031-keys-of-depots': keysOfDepots,
   '032-steady-clock': steadyClock,
+  '033-copies': copies,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

@@ -11,6 +11,7 @@ import { find as findAll } from '../find/find.ts'
 import type { Workshop } from '../base/workshop.ts'
 import { readiness } from '../tables/database.ts'
 import { readShop } from '../tables/shop.ts'
+import { nameCopies, showCopies } from './copies.ts'
 import { changeHouse, showHouse } from './house.ts'
 
 type Of<Name extends keyof Contract> = Handler<Contract[Name]>
@@ -27,6 +28,8 @@ export function shopHandlers(workshop: Workshop) {
   const find: Of<'find'> = async ({ query }) => ok(await findAll(workshop.db, query.q))
   const house: Of<'house'> = async () => ok(await showHouse(workshop.db))
   const houseChange: Of<'houseChange'> = ({ body, actor }) => changeHouse(workshop, body, actor)
+  const copies: Of<'copies'> = async () => ok(await showCopies(workshop))
+  const copiesName: Of<'copiesName'> = ({ body, actor }) => nameCopies(workshop, body.folder, actor)
   const rights: Of<'rights'> = () => Promise.resolve(ok(rightsTable()))
 
   const events: Of<'events'> = ({ actor, req, res }) => {
@@ -48,7 +51,8 @@ export function shopHandlers(workshop: Workshop) {
     res.type('html').send(docsPage())
     return Promise.resolve(ok(WRITTEN))
   }
-  return { shop, house, houseChange, find, rights, events, health, ready, openapi, docs }
+  const kept = { copies, copiesName }
+  return { shop, house, houseChange, ...kept, find, rights, events, health, ready, openapi, docs }
 }
 
 /** Every route with the role it needs: the declared table of rights. */

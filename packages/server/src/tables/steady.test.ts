@@ -44,7 +44,9 @@ describe('the clock of what is elapsed', () => {
       .flatMap((name) =>
         readFileSync(`${folder}${name}`, 'utf8')
           .split('\n')
-          .filter((line) => /(until|moved_at|seen_at|quiet|age)\b.*(\bnow\(\)|fn\.now\(\))/.test(line))
+          .filter((line) =>
+            /(until|moved_at|seen_at|quiet|age)\b.*(\bnow\(\)|fn\.now\(\))/.test(line),
+          )
           .filter((line) => !line.includes('steady_now'))
           .map((line) => `${name}: ${line.trim()}`),
       )

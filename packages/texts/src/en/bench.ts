@@ -66,6 +66,22 @@ export const bench = {
   'bench.in-drawer': 'in the drawer',
   'bench.none.todo': 'Name the first one on House',
   'bench.none.cables': 'Name the first one on House',
+  'copies.title': 'Copies of the shop',
+  'copies.small': 'slips, book, shelf, families and trust, every night, read back as they are made',
+  'copies.folder': 'Folder on the machine that runs the shop',
+  'copies.go': 'Make them here',
+  'copies.hint':
+    'Best a folder on another disk. By hand: npx --no -- plain-slate backup FOLDER; on another machine: npx --no -- plain-slate restore FOLDER --data DIR. Its secrets lie apart in it: whoever has them has the shop.',
+  'copies.nowhere': 'no folder',
+  'copies.none': 'No folder is named: no copy is made by itself.',
+  'copies.soon': 'The first copy to {folder} is made within minutes.',
+  'copies.well':
+    'The last copy, to {folder}, was made {at}: {entries} entries of the book, whose chain held as it was read back, and {mib} MiB of the shelf.',
+  'copies.failed':
+    'The copy of the shop to {folder} failed: {why} It is tried again within two hours.',
+  'copies.old': 'The last copy of the shop to {folder} is of {at}: more than a day and a half old.',
+  'copies.never': 'No copy of the shop to {folder} was made yet.',
+  'copies.look': 'Look at it on House',
   'house.ports': 'Ports',
   'house.ports.small': 'where devices answer, and by which way',
   'house.ports.none': 'No port is named yet.',

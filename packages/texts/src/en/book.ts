@@ -62,6 +62,7 @@ export const book = {
   'act.catalogue.taken':
     'took in catalogue {number} of {from}: {packages} packages are known by it',
   'act.archive.restored': 'put the archive {name} back',
+  'act.copies.named': 'named {folder} for copies of the shop',
   'act.cable.added': 'named cable {cable}, {to}',
   'act.cable.struck': 'struck out cable {cable}',
   'act.port.added': 'named port {port}, {address}',

@@ -200,6 +200,10 @@ export const errors = {
   'error.look.given-up.kept': 'What was read before is as it was.',
   'error.look.given-up.remedy':
     'See whether its agent lives and the device answers, then read it again.',
+  'error.copies.folder': '“{folder}” does not say where a folder is.',
+  'error.copies.folder.kept': 'Nothing was changed; what you typed is still here.',
+  'error.copies.folder.remedy':
+    'Write its whole path on the machine that runs the shop, from / on, best on another disk.',
   'error.catalogue.late': 'This catalogue took longer to read than any catalogue does.',
   'error.catalogue.late.kept': 'Nothing of it was taken in.',
   'error.catalogue.late.remedy': 'Ask its depot for it in parts.',

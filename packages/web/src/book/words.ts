@@ -128,6 +128,8 @@ function slipWords(say: Say, line: EventLine, name: (id: string) => string): str
         package: textOf(facts['package']),
         steps: textOf(facts['steps']),
       })
+    case 'copies.named':
+      return say('act.copies.named', { folder: textOf(facts['folder']) || say('copies.nowhere') })
     case 'text.withdrawn':
       return say('act.text.withdrawn', {
         n: Number(facts['texts'] ?? 0),

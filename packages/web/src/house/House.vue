@@ -13,6 +13,7 @@ import { useSay } from '../base/said.ts'
 import { useRead } from '../server/query.ts'
 import AddPerson from './AddPerson.vue'
 import HouseBench from './HouseBench.vue'
+import HouseCopies from './HouseCopies.vue'
 import HouseRules from './HouseRules.vue'
 import PersonRow from './PersonRow.vue'
 
@@ -48,6 +49,7 @@ const isLead = computed(() => reaches(session.person?.role, 'lead'))
     <router-link to="/house/families">{{ say('families.link') }}</router-link>
   </p>
   <HouseBench />
+  <HouseCopies />
   <HouseRules />
   <h2>{{ say('house.browser') }}</h2>
   <fieldset>

@@ -5,6 +5,7 @@
 <script setup lang="ts">
 import Columns from '../parts/Columns.vue'
 import type { SlipRow } from '@plain-slate/api'
+import CopyLine from './CopyLine.vue'
 import FirstSteps from './FirstSteps.vue'
 import CareList from './CareList.vue'
 import HandsNext from './HandsNext.vue'
@@ -28,6 +29,7 @@ const isLate = (due: string | null) => due !== null && Date.parse(due) < now.val
   <Resource :read="slips" :empty="(data) => data.rows.length === 0">
     <template #empty>
       <h1>{{ say('counter.none.title') }}</h1>
+      <CopyLine />
       <FirstSteps />
       <CareList />
     </template>
@@ -36,6 +38,7 @@ const isLate = (due: string | null) => due !== null && Date.parse(due) < now.val
         {{ say('counter.title', { open: data.rows.length, due: dueToday(data.rows) }) }}
       </h1>
       <p class="lede">{{ say('counter.lede') }}</p>
+      <CopyLine />
       <HandsNext />
       <CareList />
       <h2 id="due-next">

@@ -31,7 +31,7 @@ const READS: Readonly<Record<Topic, readonly RouteName[]>> = {
   run: ['run', 'runs', 'family', 'job', 'jobProof'],
   shelf: ['shelf', 'shelfPackage', 'judge', 'plan', ...JOB],
   work: [],
-  shop: ['shop', 'house', 'families', 'judge', 'plan', ...JOB],
+  shop: ['shop', 'house', 'copies', 'families', 'judge', 'plan', ...JOB],
   session: ['sessionShow'],
 }
 

@@ -1,0 +1,58 @@
+/**
+ * What a copy of a shop is: a folder with the database as Debian's own tool dumps it, the vault by digest, families, trust
+ * and benches; the secrets apart, in a folder that only their owner reads. `copy.json` is written last: a copy without it
+ * is none.
+ */
+import { existsSync, readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { z } from 'zod'
+import { CannotGoOn } from '../machine/debian.ts'
+
+export const copySchema = z.object({
+  format: z.literal('plain-slate/copy@1'),
+  /** Real time, ISO 8601. */
+  at: z.iso.datetime(),
+  shop: z.string(),
+  kind: z.enum(['demo', 'empty']),
+  /** Of the program that made it, and of PostgreSQL. */
+  version: z.string(),
+  postgres: z.string(),
+  /** The book as it was read back from the copy. */
+  book: z.object({ entries: z.int(), head: z.string() }),
+  /** Files of the vault that the database names, and their bytes. */
+  vault: z.object({ files: z.int(), bytes: z.int(), copied: z.int() }),
+})
+export type Copy = z.infer<typeof copySchema>
+
+export const DUMP = 'database.dump'
+export const SECRETS = 'secrets'
+/** Whole folders that go along, and single files, where they are there. */
+export const FOLDERS = ['families', 'trust'] as const
+export const FILES = ['own-ports.json', 'bench.json', 'bench-back.json'] as const
+export const SECRET_FILES = [
+  'superuser.secret',
+  'application.secret',
+  'cookie.secret',
+  'bench.secret',
+  'link.secret',
+] as const
+
+/** The account of a copy. Throws CannotGoOn where the folder is none, or of a newer program. */
+export function readCopy(folder: string): Copy {
+  const file = join(folder, 'copy.json')
+  if (!existsSync(file))
+    throw new CannotGoOn(`${folder} is no whole copy of a shop: it holds no copy.json.`)
+  const read = copySchema.safeParse(jsonIn(file))
+  if (read.success) return read.data
+  throw new CannotGoOn(
+    `${file} cannot be read as a copy’s account: it was damaged, or a newer Plain Slate made it.`,
+  )
+}
+
+function jsonIn(file: string): unknown {
+  try {
+    return JSON.parse(readFileSync(file, 'utf8'))
+  } catch {
+    return undefined
+  }
+}
