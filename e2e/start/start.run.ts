@@ -4,26 +4,45 @@
  */
 import { spawn } from 'node:child_process'
 import type { ChildProcess } from 'node:child_process'
-import { chmodSync, mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs'
+import {
+  chmodSync,
+  cpSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  rmSync,
+  statSync,
+} from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, it } from 'vitest'
 import { ROOT } from '../../scripts/bootstrap.mjs'
 import { freePort } from '../../scripts/machine/ports.ts'
-import { commandOf, isAlive, lifeOf, pause, waitUntil } from '../../scripts/process/alive.ts'
+import {
+  commandOf,
+  isAlive,
+  lifeOf,
+  parentOf,
+  pause,
+  waitUntil,
+} from '../../scripts/process/alive.ts'
 import type { Life } from '../../scripts/process/alive.ts'
 
-const folder = mkdtempSync(join(tmpdir(), 'plain-slate-start-'))
-chmodSync(folder, 0o755)
+/** Everything of these tests lies in it: what names it is ours. */
+const room = mkdtempSync(join(tmpdir(), 'plain-slate-start-'))
+chmodSync(room, 0o755)
+const folder = join(room, 'data')
+mkdirSync(folder)
 const port = await freePort()
 const address = `http://127.0.0.1:${port}`
 let starting: Started | undefined
 
 type Started = { readonly child: ChildProcess; readonly output: () => string }
 
-function start(...more: string[]): Started {
+function start(data: string, ...more: string[]): Started {
   const output: string[] = []
-  const args = ['start', '--silent', '--', '--port', String(port), '--data', folder, ...more]
+  const args = ['start', '--silent', '--', '--port', String(port), '--data', data, ...more]
   const child = spawn('npm', args, { cwd: ROOT, detached: true, stdio: ['ignore', 'pipe', 'pipe'] })
   child.stdout.on('data', (text) => output.push(String(text)))
   child.stderr.on('data', (text) => output.push(String(text)))
@@ -31,8 +50,9 @@ function start(...more: string[]): Started {
   return starting
 }
 
-async function started(...more: string[]): Promise<Started> {
-  const one = start(...more)
+const started = (...more: string[]): Promise<Started> => startedIn(folder, ...more)
+async function startedIn(data: string, ...more: string[]): Promise<Started> {
+  const one = start(data, ...more)
   const up = () => one.output().includes('PIN') || one.child.exitCode !== null
   await waitUntil(up, 240_000)
   expect(one.output()).toContain(`Plain Slate runs at ${address}/`)
@@ -43,7 +63,7 @@ async function started(...more: string[]): Promise<Started> {
 function ours(): Life[] {
   return readdirSync('/proc')
     .filter((name) => /^\d+$/.test(name) && Number(name) !== process.pid)
-    .filter((pid) => commandOf(Number(pid)).includes(folder) || environmentOf(pid).includes(folder))
+    .filter((pid) => commandOf(Number(pid)).includes(room) || environmentOf(pid).includes(room))
     .map((pid) => lifeOf(Number(pid)))
     .filter((life) => life !== undefined)
 }
@@ -72,6 +92,15 @@ async function ctrlC(): Promise<boolean> {
 }
 const noneLeft = () => waitUntil(() => ours().length === 0, 60_000)
 
+/** What the shell tool says, on both of its streams. */
+function said(...args: string[]): Promise<string> {
+  const tool = spawn('npx', ['--no', '--', 'plain-slate', ...args], { cwd: ROOT })
+  let told = ''
+  for (const stream of [tool.stdout, tool.stderr])
+    stream.on('data', (text) => (told += String(text)))
+  return new Promise((done) => tool.on('close', () => done(told)))
+}
+
 const PORTS = {
   front: ['P1', 'P2', 'P3', 'P4', 'P5', 'P6'].map((port) => `${port} of the front bench`),
   back: ['back-P1', 'back-P2', 'back-P3'].map((port) => `${port} of the back room`),
@@ -92,7 +121,7 @@ async function benches(): Promise<readonly string[]> {
 
 afterAll(async () => {
   await ctrlC()
-  rmSync(folder, { recursive: true, force: true })
+  rmSync(room, { recursive: true, force: true })
 })
 
 describe('the start command', () => {
@@ -113,7 +142,7 @@ describe('the start command', () => {
 
   it('starts a second time on the same folder only to say that the first runs', async () => {
     const first = starting
-    const { child, output } = start()
+    const { child, output } = start(folder)
     await waitUntil(() => child.exitCode !== null, 60_000)
     expect(child.exitCode).toBe(1)
     expect(output()).toContain(`already runs from ${folder}: ${address}/`)
@@ -130,6 +159,20 @@ describe('the start command', () => {
     process.kill(victim.pid, signal)
     expect(await waitUntil(() => !isAlive(victim), 15_000)).toBe(true)
     expect(await waitUntil(ready, 90_000)).toBe(true)
+  })
+
+  it('loses a session of its database to a kill, and is there again in seconds, five times over', async () => {
+    const postmaster = processOf('bin/postgres')
+    for (let time = 0; time < 5; time += 1) {
+      const session = readdirSync('/proc')
+        .filter((name) => /^\d+$/.test(name) && parentOf(Number(name)) === postmaster.pid)
+        .find((pid) => commandOf(Number(pid)).startsWith('postgres: plain_slate'))
+      process.kill(Number(session), 'SIGKILL')
+      await pause(200)
+      expect(await waitUntil(ready, 10_000)).toBe(true)
+    }
+    /* Left to recover by itself: it is the same server still. */
+    expect(isAlive(postmaster)).toBe(true)
   })
 
   it('ends in order on Ctrl-C, and leaves nothing running', async () => {
@@ -150,18 +193,53 @@ describe('the start command', () => {
     await pause(100)
     await started('--benches', '2')
     expect(await benches()).toEqual([...PORTS.front, ...PORTS.back])
-    const book = spawn('npx', ['--no', 'plain-slate', 'book', 'verify', '--data', folder], {
-      cwd: ROOT,
-    })
-    let told = ''
-    book.stdout.on('data', (text) => (told += String(text)))
-    await new Promise((done) => book.on('close', done))
-    expect(told).toMatch(/^\d+ entries: the chain holds/)
+    expect(await said('book', 'verify', '--data', folder)).toMatch(/\d+ entries: the chain holds/)
+  })
+
+  it('is copied while it runs, and again for what is new alone; the copy opens elsewhere with the same book', async () => {
+    const head = async (data: string) =>
+      /head ([0-9a-f]+)/.exec(await said('book', 'verify', '--data', data))?.[1]
+    const copy = join(room, 'copy')
+    expect(await said('backup', copy, '--data', folder)).toMatch(
+      /chain holds.*, [1-9]\d* of them new/s,
+    )
+    expect(await said('backup', copy, '--data', folder)).toMatch(/chain holds.*, 0 of them new/s)
+    expect(statSync(join(copy, 'secrets')).mode & 0o777).toBe(0o700)
+    const was = await head(folder)
+    expect(await ctrlC()).toBe(true)
+    const restored = join(room, 'restored')
+    expect(await said('restore', copy, '--data', restored)).toContain('is restored in')
+    expect(await said('restore', copy, '--data', restored)).toContain('is not empty')
+    await startedIn(restored)
+    expect(await head(restored)).toBe(was)
+    expect(await ctrlC()).toBe(true)
+  })
+
+  it('started from a copied folder says so and does nothing; asked for, it is a shop of its own', async () => {
+    const twin = join(room, 'twin')
+    cpSync(folder, twin, { recursive: true })
+    const { child, output } = start(twin)
+    await waitUntil(() => child.exitCode !== null, 60_000)
+    expect(output()).toContain(`is a copy of ${folder}, which is still there`)
+    await startedIn(twin, '--as-copy')
+    expect(await ctrlC()).toBe(true)
+    rmSync(twin, { recursive: true })
+  })
+
+  it('whose database is gone makes no empty one in its place', async () => {
+    const lost = join(room, 'restored')
+    const { folder: cluster } = JSON.parse(readFileSync(join(lost, 'cluster.json'), 'utf8')) as {
+      folder: string
+    }
+    rmSync(cluster, { recursive: true })
+    const { child, output } = start(lost)
+    await waitUntil(() => child.exitCode !== null, 60_000)
+    expect(output()).toContain('Nothing was made in its place')
+    expect(output()).not.toContain('    at ')
   })
 
   it('will not make an empty shop of a folder that holds the demo', async () => {
-    expect(await ctrlC()).toBe(true)
-    const { child, output } = start('--empty')
+    const { child, output } = start(folder, '--empty')
     await waitUntil(() => child.exitCode !== null, 60_000)
     expect(output()).toContain('holds the demo shop')
   })

@@ -6,7 +6,7 @@ import { endInASentence } from '../../../scripts/process/last-words.mjs'
 endInASentence('plain-slate')
 
 const [verb = ''] = process.argv.slice(2)
-if (['backup', 'restore'].includes(verb)) {
+if (['backup', 'restore', 'family'].includes(verb)) {
   /* Whole shops are the machine's work, not the server's: the tool that is not bundled does it. */
   const { register } = await import('tsx/esm/api')
   register()

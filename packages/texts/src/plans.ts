@@ -93,6 +93,7 @@ export function whyWords(say: Say, { code, facts }: WhySaid): string {
     case 'bytes':
       return say('why.bytes', { image: of('image'), what: of('what') })
     case 'waits':
+      return say('why.waits')
     case 'other-table':
       return otherTable(say, of('differ'))
     case 'undecided':

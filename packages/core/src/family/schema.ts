@@ -30,7 +30,9 @@ import {
   takesSchema,
 } from '../terms/device.ts'
 
-const range = z.tuple([z.number().positive(), z.number().positive()])
+const range = z
+  .tuple([z.number().positive(), z.number().positive()])
+  .refine(([low, high]) => low <= high, 'the lower figure first')
 const text = z.string().min(1).max(200)
 const readAt = z.object({
   source: sourceSchema,

@@ -44,7 +44,7 @@ export function knownFamilies(files: readonly Family[]): KnownFamilies {
     mark: () => changed,
     async reload(db) {
       const rows = await listFamilies(db)
-      const read = rows.map((row) => ({ row, family: readFamily(row.body) }))
+      const read = rows.map((row) => ({ row, family: readFamily(row.body, { strict: false }) }))
       const taken = read.flatMap(({ family }) => (family.ok ? [family.value] : []))
       list.splice(0, list.length, ...newestOf([...files, ...taken]))
       changed += 1

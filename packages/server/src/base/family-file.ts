@@ -4,6 +4,7 @@
  */
 import type { Family, Result } from '@plain-slate/core'
 import { familySchema, ok, refuse } from '@plain-slate/core'
+import { unknownKeys } from './unknown-keys.ts'
 import { LineCounter, isNode, parseDocument } from 'yaml'
 import type { Document } from 'yaml'
 
@@ -22,11 +23,17 @@ export type WrongPlace = {
   readonly says: string
 }
 
-export function readFamily(text: string): Result<Family, readonly WrongPlace[]> {
+/**
+ * Reads a family's file. `strict`: a key that nobody knows is wrong; what was taken in by an earlier version is read as it is.
+ */
+export function readFamily(
+  text: string,
+  { strict } = { strict: true },
+): Result<Family, readonly WrongPlace[]> {
   const past = pastLimits(text)
   if (past !== undefined) return refuse([past])
   try {
-    return familyIn(text)
+    return familyIn(text, strict)
   } catch (error) {
     /* Nested deeper than its parser goes, or an alias where none is taken. */
     const says = error instanceof Error ? error.message : 'it cannot be read'
@@ -67,7 +74,7 @@ function pastLimits(text: string): WrongPlace | undefined {
 }
 const TOO_MANY = `more than ${FAMILY_ENTRIES} entries in one list or table`
 
-function familyIn(text: string): Result<Family, readonly WrongPlace[]> {
+function familyIn(text: string, strict: boolean): Result<Family, readonly WrongPlace[]> {
   const lineCounter = new LineCounter()
   const document = parseDocument(text, { lineCounter, prettyErrors: false })
   const odd = [...document.errors, ...document.warnings]
@@ -79,10 +86,20 @@ function familyIn(text: string): Result<Family, readonly WrongPlace[]> {
         says: message,
       })),
     )
-  const parsed = familySchema.safeParse(document.toJS({ maxAliasCount: 0 }))
-  if (parsed.success) return ok(parsed.data)
+  const raw: unknown = document.toJS({ maxAliasCount: 0 })
+  const unknown = strict ? unknownKeys(familySchema, raw) : []
+  const misspelt = unknown.map(({ path, key, nearest }) => ({
+    path: [...path, key],
+    message:
+      nearest === undefined
+        ? `nothing is known by the name ${key}`
+        : `nothing is known by the name ${key}: ${nearest} is meant?`,
+  }))
+  const parsed = familySchema.safeParse(raw)
+  if (parsed.success && misspelt.length === 0) return ok(parsed.data)
+  const issues = parsed.success ? [] : parsed.error.issues
   return refuse(
-    parsed.error.issues.slice(0, WRONG_MOST).map(({ path, message }) => ({
+    [...misspelt, ...issues].slice(0, WRONG_MOST).map(({ path, message }) => ({
       line: lineCounter.linePos(placeOf(document, path)).line,
       path: path.map(String).join('.'),
       says: message,

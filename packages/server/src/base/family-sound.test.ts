@@ -1,0 +1,113 @@
+/** Single mistakes in a profile that could be true of no device: each refused by its line, with what to write instead. */
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { FAMILIES_FOLDER } from '@plain-slate/demo'
+import { describe, expect, it } from 'vitest'
+import { readFamily } from './family-file.ts'
+
+const files = Object.fromEntries(
+  ['tarn', 'alder', 'fen'].map((id) => [
+    id,
+    readFileSync(join(FAMILIES_FOLDER, `${id}.yaml`), 'utf8'),
+  ]),
+)
+const wrongIn = (text: string, strict = true) => {
+  const read = readFamily(text, { strict })
+  return read.ok ? [] : read.refusal
+}
+
+describe('a profile with one mistake', () => {
+  it.each([
+    [
+      'tarn',
+      'a second rest',
+      'name: cache, role: cache, mib: 256',
+      'name: cache, role: cache, mib: rest',
+      'a second rest',
+    ],
+    [
+      'fen',
+      'a slot without its twin',
+      '  - { name: kernel_b, role: kernel, slot: b, mib: 96 }\n',
+      '',
+      'without its twin',
+    ],
+    ['fen', 'one name twice', 'name: kernel_b,', 'name: kernel_a,', 'kernel_a is named twice'],
+    [
+      'tarn',
+      'a name that no table holds',
+      'name: cache, role',
+      `name: ${'c'.repeat(37)}, role`,
+      'no more than 36 characters',
+    ],
+    [
+      'tarn',
+      'a set that names nothing',
+      'signedSet: [kernel,',
+      'signedSet: [table, kernel, kernel,',
+      'kernel stands there twice',
+    ],
+    [
+      'tarn',
+      'an alphabet with a letter twice',
+      'alphabet: 0123456789AB',
+      'alphabet: 0123456789AA',
+      '“A” stands there twice',
+    ],
+    [
+      'tarn',
+      'a range turned round',
+      'mibPerSecond: [9, 11]',
+      'mibPerSecond: [11, 9]',
+      'the lower figure first',
+    ],
+    [
+      'tarn',
+      'no size for a storage',
+      'storages: [32, 64] }',
+      'storages: [32, 128] }',
+      'no size of',
+    ],
+    [
+      'tarn',
+      'partitions larger than the storage',
+      'name: rescue, role: rescue, mib: 64',
+      'name: rescue, role: rescue, mib: 64000',
+      'more than 32 GB hold',
+    ],
+    [
+      'tarn',
+      'a misspelt key',
+      'pieceMiB: 320',
+      'pieceMiB: 320\nkeptOnze: [loader]',
+      'keptOnce is meant?',
+    ],
+  ] as const)('%s: %s is told by its line', (id, _what, from, to, says) => {
+    const plain = files[id] ?? ''
+    expect(plain).toContain(from)
+    const text = plain.replace(from, to)
+    const found = wrongIn(text)
+    expect(found.map((one) => one.says).join('; ')).toContain(says)
+    expect(found.every(({ line }) => line > 1)).toBe(true)
+  })
+
+  it('whose mode that writes nobody reaches, or that has none, is told', () => {
+    const alder = files['alder'] ?? ''
+    expect(alder).toContain('to: transfer')
+    const away = alder.replaceAll('to: transfer', 'to: loader')
+    expect(
+      wrongIn(away)
+        .map((one) => one.says)
+        .join(),
+    ).toContain('no way leads to transfer')
+  })
+
+  it('is no mistake where it is right, and a key of a later version is read in what was taken in before', () => {
+    for (const text of Object.values(files)) expect(wrongIn(text)).toEqual([])
+    const later = `${files['tarn'] ?? ''}\nsomethingNew: 4\n`
+    expect(wrongIn(later).map((one) => one.says)).toEqual([
+      'nothing is known by the name somethingNew',
+    ])
+    expect(wrongIn(later, false)).toEqual([])
+  })
+})
