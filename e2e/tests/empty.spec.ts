@@ -114,6 +114,7 @@ test('an empty shop is led to its first proven write by its pages alone', async 
   await enter(page)
   await expect(title(page)).toContainText('Start: H2.104.r4 to …1C04 at U1')
   await holdStart(page)
+  await expect(title(page)).toHaveText('Hands off', { timeout: 60_000 })
   await goOn(page, shop, OTHER)
   await expect(title(page)).toHaveText('Done: H2.104.r4 is on it and proven', { timeout: 90_000 })
   expect(shop.flash(OTHER).wrong(newestPackage())).toEqual([])
