@@ -46,9 +46,9 @@ export class WholeShop {
   readonly #databaseUrl: string
   readonly #pace: number
 
-  /** A shop begun empty: it knows no family, its agent holds no port. */
   readonly #isEmpty: boolean
 
+  /** One begun empty knows no family, and its agent holds no port. */
   constructor(databaseUrl: string, pace: number, begun: 'demo' | 'empty' = 'demo') {
     this.#databaseUrl = databaseUrl
     this.#pace = pace
@@ -76,9 +76,7 @@ export class WholeShop {
     makeDevices(devices, serials, added)
     for (const name of ['trust', 'families']) mkdirSync(join(this.folder, name))
     this.#write('trust/depot.pem', depotPem())
-    this.#write('link.secret', 'link-secret')
-    this.#write('control.secret', 'control-secret')
-    this.#write('bench.secret', SECRET)
+    for (const one of ['link', 'control', 'bench']) this.#write(`${one}.secret`, `${one}-secret`)
     this.#write('run.json', JSON.stringify({ address: this.address }))
     this.#write('server.secrets', `cookie-secret\n${SECRET}\n`)
     this.#write('control', `http://127.0.0.1:${this.#ports['control'] ?? 0}/\ncontrol-secret\n`)

@@ -93,7 +93,7 @@ function dumpTo({ bin, url }: Running, file: string): void {
 export function tool(bin: string, name: string, args: readonly string[]): void {
   const ran = spawnSync(join(bin, name), args, { stdio: ['ignore', 'ignore', 'pipe'] })
   if (ran.status === 0) return
-  const why = ran.stderr?.toString().split('\n')[0] ?? ran.error?.message ?? ''
+  const why = ran.error?.message ?? ran.stderr.toString().split('\n')[0] ?? ''
   throw new CannotGoOn(`${name} could not do it: ${why.replace(/:[^:@/]+@/, ':…@')}`)
 }
 
@@ -124,7 +124,7 @@ async function told(db: Database): Promise<ReadBack> {
   const { holds, entries, head, broken } = await checkBook({ db, clock })
   if (!holds)
     throw new CannotGoOn(
-      `The book does not hold${broken?.seq == null ? '' : ` at entry ${broken.seq}`}: the copy before stays. Look at Book.`,
+      `The book does not hold${typeof broken?.seq !== 'number' ? '' : ` at entry ${broken.seq}`}: the copy before stays. Look at Book.`,
     )
   const name = (await readShop(db))?.name ?? ''
   return { book: { entries, head }, name, named: await bytesNamed(db) }

@@ -47,30 +47,37 @@ function pastLimits(text: string): WrongPlace | undefined {
   if (Buffer.byteLength(text) > FAMILY_BYTES)
     return whole(1, `larger than ${FAMILY_BYTES / 1024} KiB: no family is, write it shorter`)
   /* Block style nests by indentation: entries by how far they are in. Flow style nests by brackets: entries by commas. */
-  const entries = new Map<number, number>()
+  const blocks = new Map<number, number>()
   const open: number[] = []
-  let depth = 0
   for (const [at, line] of text.split('\n').entries()) {
     const indent = line.length - line.trimStart().length
     if (line.length === indent || line[indent] === '#') continue
-    if (open.length === 0) {
-      for (const further of entries.keys()) if (further > indent) entries.delete(further)
-      entries.set(indent, (entries.get(indent) ?? 0) + 1)
-      depth = entries.size
-      if ((entries.get(indent) ?? 0) > FAMILY_ENTRIES) return whole(at + 1, TOO_MANY)
-    }
-    for (const letter of line)
-      if (letter === '[' || letter === '{') open.push(0)
-      else if (letter === ']' || letter === '}') open.pop()
-      else if (letter === ',' && open.length > 0) {
-        const [last = 0] = open.splice(-1)
-        if (last + 1 >= FAMILY_ENTRIES) return whole(at + 1, TOO_MANY)
-        open.push(last + 1)
-      }
-    if (depth + open.length > FAMILY_DEPTH)
+    const most = Math.max(open.length > 0 ? 0 : entryAt(blocks, indent), flowEntries(open, line))
+    if (most > FAMILY_ENTRIES) return whole(at + 1, TOO_MANY)
+    if (blocks.size + open.length > FAMILY_DEPTH)
       return whole(at + 1, `nested deeper than ${FAMILY_DEPTH} levels`)
   }
   return undefined
+}
+
+/** Counts a line among those as far in; what is further in has ended. Answers how many there are. */
+function entryAt(blocks: Map<number, number>, indent: number): number {
+  for (const further of blocks.keys()) if (further > indent) blocks.delete(further)
+  const count = (blocks.get(indent) ?? 0) + 1
+  blocks.set(indent, count)
+  return count
+}
+
+/** Follows brackets through a line; answers the most entries that one of them holds so far. */
+function flowEntries(open: number[], line: string): number {
+  let most = 0
+  for (const letter of line) {
+    if (letter === '[' || letter === '{') open.push(1)
+    else if (letter === ']' || letter === '}') open.pop()
+    else if (letter === ',' && open.length > 0) open.push((open.pop() ?? 0) + 1)
+    most = Math.max(most, open.at(-1) ?? 0)
+  }
+  return most
 }
 const TOO_MANY = `more than ${FAMILY_ENTRIES} entries in one list or table`
 

@@ -6,6 +6,7 @@ import { command } from './command.ts'
 import { compare } from './compare.ts'
 import { dues } from './dues.ts'
 import { errors } from './errors.ts'
+import { layingErrors } from './laying-errors.ts'
 import { families } from './families.ts'
 import { fit, fitUnread } from './fit.ts'
 import { frame } from './frame.ts'
@@ -36,6 +37,7 @@ export const en = {
   ...slips,
   ...book,
   ...errors,
+  ...layingErrors,
   ...carry,
   ...command,
   ...fit,

@@ -36,7 +36,8 @@ function refusedWords(say: Say, facts: EventLine['facts']): string {
 
 /** The words of one entry; `name` turns a person's id into their name. */
 export function actWords(say: Say, line: EventLine, name: (id: string) => string): string {
-  return ofBench(line) ? benchWords(say, line) : slipWords(say, line, name)
+  if (!ofBench(line)) return slipWords(say, line, name)
+  return laidWords(say, line) ?? benchWords(say, line)
 }
 
 /** House rules that were decided anew, by name. */
@@ -140,6 +141,28 @@ function slipWords(say: Say, line: EventLine, name: (id: string) => string): str
   }
 }
 
+/** How the bench was laid out. */
+function laidWords(say: Say, { act, facts }: EventLine): string | undefined {
+  switch (act) {
+    case 'cable.added':
+      return say('act.cable.added', {
+        cable: textOf(facts['cable']),
+        to: textOf(facts['to']) || say('bench.in-drawer'),
+      })
+    case 'cable.struck':
+      return say('act.cable.struck', { cable: textOf(facts['cable']) })
+    case 'port.added':
+      return say('act.port.added', {
+        port: textOf(facts['port']),
+        address: textOf(facts['address']),
+      })
+    case 'port.struck':
+      return say('act.port.struck', { port: textOf(facts['port']) })
+    default:
+      return undefined
+  }
+}
+
 /** What happened on the shelf and on the bench. */
 function benchWords(say: Say, { act, facts }: EventLine): string {
   switch (act) {
@@ -156,20 +179,6 @@ function benchWords(say: Say, { act, facts }: EventLine): string {
         from: textOf(facts['from']) || say('bench.in-drawer'),
         to: textOf(facts['to']) || say('bench.in-drawer'),
       })
-    case 'cable.added':
-      return say('act.cable.added', {
-        cable: textOf(facts['cable']),
-        to: textOf(facts['to']) || say('bench.in-drawer'),
-      })
-    case 'cable.struck':
-      return say('act.cable.struck', { cable: textOf(facts['cable']) })
-    case 'port.added':
-      return say('act.port.added', {
-        port: textOf(facts['port']),
-        address: textOf(facts['address']),
-      })
-    case 'port.struck':
-      return say('act.port.struck', { port: textOf(facts['port']) })
     case 'archive.failed':
     case 'archive.removed':
     case 'archive.restored':
