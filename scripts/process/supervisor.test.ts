@@ -50,6 +50,27 @@ describe('a supervised process', () => {
     expect(counts().starts).toBe(5)
   })
 
+  it('that is hindered by what is over by and by is waited for, and no death counts meanwhile', async () => {
+    const { watch, service, kill, gaveUp, said, counts } = bench()
+    let full = false
+    const pause = () => new Promise<void>((done) => setTimeout(done, 0))
+    const hindered = () => (full ? 'The disk is full.' : undefined)
+    await supervise(service, { ...watch, pause, hindered })
+    for (let death = 0; death < 8; death += 1) {
+      full = true
+      await kill(1000)
+      await pause()
+      expect(counts().starts).toBe(1 + death)
+      full = false
+      await new Promise((done) => setTimeout(done, 5))
+      expect(counts().starts).toBe(2 + death)
+    }
+    expect([gaveUp, said.filter((one) => one.includes('The disk is full.')).length]).toEqual([
+      [],
+      8,
+    ])
+  })
+
   it('may die for ever if it takes its time', async () => {
     const { watch, service, kill, gaveUp } = bench()
     await supervise(service, watch)

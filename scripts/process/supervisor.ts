@@ -18,6 +18,8 @@ export type Watch = {
   readonly now: () => number
   readonly pause: (ms: number) => Promise<void>
   readonly say: (sentence: string) => void
+  /** Why nothing can stay up now, as a sentence: a full disk. It is waited for, and no death counts meanwhile. */
+  readonly hindered?: () => string | undefined
   /** Called once when a service died too often. */
   readonly gaveUp: (name: string) => void
 }
@@ -26,6 +28,8 @@ export type Watch = {
 export const DEATHS_ALLOWED = 5
 export const DEATH_WINDOW_MS = 60_000
 const RESTART_PAUSE_MS = 300
+/** Between two looks whether what hinders everything is over. */
+const HINDERED_PAUSE_MS = 2000
 
 /** Starts the service (throws when its first start fails) and keeps it until stopped. */
 export async function supervise(service: Service, watch: Watch): Promise<Supervision> {
@@ -37,6 +41,12 @@ export async function supervise(service: Service, watch: Watch): Promise<Supervi
   const died = (how: string): void => {
     if (stopped) return
     handle = undefined
+    const why = watch.hindered?.()
+    if (why !== undefined) {
+      watch.say(`The ${service.name} ended (${how}). ${why}`)
+      restarting = again()
+      return
+    }
     deaths.push(watch.now())
     if (tooOften(deaths, watch.now())) {
       watch.say(`The ${service.name} ended ${DEATHS_ALLOWED} times within a minute (${how}).`)
@@ -48,6 +58,7 @@ export async function supervise(service: Service, watch: Watch): Promise<Supervi
   }
   const again = async (): Promise<void> => {
     await watch.pause(RESTART_PAUSE_MS)
+    while (!stopped && watch.hindered?.() !== undefined) await watch.pause(HINDERED_PAUSE_MS)
     if (stopped) return
     try {
       handle = await service.start(died)

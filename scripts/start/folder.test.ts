@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { lifeOf } from '../process/alive.ts'
 import { ROOT } from '../bootstrap.mjs'
-import { kindOf, logIn, seeRoom, serverSecrets, takeFolder, writeNote } from './folder.ts'
+import { fullDisk, kindOf, logIn, seeRoom, serverSecrets, takeFolder, writeNote } from './folder.ts'
 
 const folder = () => mkdtempSync(join(tmpdir(), 'data-'))
 /** A process that takes the folder named after it, says so, and stays. */
@@ -50,6 +50,14 @@ describe('a data folder', () => {
     const at = folder()
     writeFileSync(join(at, 'run.json'), '{"half')
     await takeFolder(at)
+  })
+
+  it('whose disk is full is named with what is free and what to remove; one with room is not', () => {
+    const at = folder()
+    const said = fullDisk(at, 3 * 1024 ** 2)
+    expect(said).toContain(`The disk of ${at} is full: 3 MiB are free`)
+    expect(said).toContain('goes on by itself')
+    expect(fullDisk(at, 64 * 1024 ** 2)).toBeUndefined()
   })
 
   it('too small for a first start is refused before anything is begun there', () => {

@@ -142,6 +142,30 @@ export function seeRoom(folder: string, kind: Kind, free = freeIn(folder)): void
   )
 }
 
+/** With less than this nothing of ours stays up: the database itself asks for more. */
+const FULL_BYTES = 32 * 1024 ** 2
+
+/** The same of the disk on which the database lies, where that is another. */
+export function fullDatabaseDisk(folder: string): string | undefined {
+  try {
+    const { folder: cluster } = JSON.parse(readFileSync(join(folder, 'cluster.json'), 'utf8')) as {
+      readonly folder: string
+    }
+    return fullDisk(cluster)
+  } catch {
+    return undefined
+  }
+}
+
+/** Why nothing stays up: the disk of the data folder is full; which, how much is free, what to remove. Undefined: it is not. */
+export function fullDisk(folder: string, free = freeIn(folder)): string | undefined {
+  if (free >= FULL_BYTES) return undefined
+  return (
+    `The disk of ${folder} is full: ${mib(free)} MiB are free. Remove what is not needed there (old logs in ` +
+    `${join(folder, 'logs')}, other files); what was acknowledged is kept, and everything goes on by itself when there is room.`
+  )
+}
+
 const mib = (bytes: number): number => Math.floor(bytes / 1024 ** 2)
 
 function freeIn(folder: string): number {

@@ -25,6 +25,8 @@ import { buildWeb } from '../build/web.ts'
 import type { Kind } from './folder.ts'
 import {
   FolderTaken,
+  fullDatabaseDisk,
+  fullDisk,
   dropNote,
   kindOf,
   logIn,
@@ -72,6 +74,7 @@ async function run(options: StartOptions, begun: Supervision[]): Promise<void> {
     now: () => performance.now(),
     pause,
     say: (sentence) => console.log(sentence),
+    hindered: () => fullDisk(dataFolder) ?? fullDatabaseDisk(dataFolder),
     gaveUp: (name) => {
       console.error(
         `Plain Slate ends, because the ${name} does not stay up. Look into ${join(dataFolder, 'logs')}`,

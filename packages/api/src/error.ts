@@ -61,6 +61,7 @@ export const ERROR_CODES = [
   'port.unknown',
   'port.empty',
   'copies.folder',
+  'disk.full',
   'catalogue.late',
   'catalogue.other-key',
   'family.late',

@@ -78,7 +78,7 @@ export function makeApp(workshop: Workshop, webDist: string): App {
   app.use((req, res) => {
     refuseWith(req, res, { code: 'route.unknown', facts: { path: req.path } })
   })
-  app.use(lastResort(workshop.log))
+  app.use(lastResort(workshop))
   return { express: app, close: session.close }
 }
 

@@ -69,6 +69,7 @@ const STATUS: Readonly<Record<ErrorCode, number>> = {
   'port.unknown': 404,
   'port.empty': 409,
   'copies.folder': 422,
+  'disk.full': 507,
   'catalogue.late': 422,
   'catalogue.other-key': 403,
   'family.late': 422,

@@ -1,9 +1,10 @@
 /** The one way out for what goes wrong: refusals with their sentence, faults with a request id. */
 import { TOO_DEEP } from '@plain-slate/core'
 import type { NextFunction, Request, Response } from 'express'
-import type { Logger } from 'pino'
 import { isAway } from '../tables/database.ts'
+import { diskFull, isDiskFull } from '../base/full-disk.ts'
 import type { Refusal } from '../base/refusal.ts'
+import type { Workshop } from '../base/workshop.ts'
 import { errorOf, statusOf } from '../base/refusal.ts'
 
 /** Answers with a refusal in the error shape. */
@@ -16,7 +17,8 @@ export function refuseWith(req: Request, res: Response, refusal: Refusal): void 
 }
 
 /** What body parsing and other middleware throw, as refusals; undefined for a real fault. */
-function known(error: unknown): Refusal | undefined {
+function known(error: unknown, folder: string): Refusal | undefined {
+  if (isDiskFull(error)) return diskFull(folder)
   if (isAway(error)) return { code: 'database.away' }
   const type = typeof error === 'object' && error !== null && 'type' in error ? error.type : ''
   if (type === 'entity.too.large') return { code: 'input.too-large' }
@@ -44,10 +46,10 @@ function isClients(error: unknown): boolean {
 }
 
 /** Express's last handler. A fault is logged whole and told as an id; the process lives on. */
-export function lastResort(log: Logger) {
+export function lastResort({ log, config }: Pick<Workshop, 'log' | 'config'>) {
   return (error: unknown, req: Request, res: Response, next: NextFunction): void => {
     void next
-    const refusal = known(error)
+    const refusal = known(error, config.vaultFolder)
     if (refusal === undefined) log.error({ err: error, requestId: req.id }, 'fault')
     refuseWith(req, res, refusal ?? { code: 'server.fault', facts: { id: String(req.id) } })
   }

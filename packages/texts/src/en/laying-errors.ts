@@ -1,5 +1,9 @@
 /** Refusals of whoever lays out a shop: its bench, its copies, what it takes in from depots and makers. */
 export const layingErrors = {
+  'error.disk.full': 'The disk of {folder} is full: {mib} MiB are free there.',
+  'error.disk.full.kept': 'This was not kept; everything that was acknowledged before it is.',
+  'error.disk.full.remedy':
+    'Make room: take packages off the shelf, remove old logs in the data folder, or whatever else lies on that disk. Then do it again; nothing has to be started.',
   'error.copies.folder': '“{folder}” does not say where a folder is.',
   'error.copies.folder.kept': 'Nothing was changed; what you typed is still here.',
   'error.copies.folder.remedy':
