@@ -1,6 +1,6 @@
 /**
  * Measurements, each beside the limit it is held against, written to docs/benchmarks.md. Run with
- * `npm run measure`. A measurement is a function that answers its rows; add one to the list.
+ * `npm run measure`, or some of them by name (`npm run measure -- starts`), which are printed alone. A measurement is a function that answers its rows; add one to the list.
  */
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
@@ -19,6 +19,7 @@ import { moves } from './moves.ts'
 import { proving } from './proving.ts'
 import type { Row } from './row.ts'
 import { shelf } from './shelf.ts'
+import { starts } from './starts.ts'
 import { writing } from './writing.ts'
 
 endInASentence('npm run measure')
@@ -36,11 +37,14 @@ const MEASUREMENTS: readonly (() => Promise<readonly Row[]>)[] = [
   faults,
   moves,
   agrees,
+  starts,
 ]
 
 await buildProcesses()
 const rows: Row[] = []
-for (const measure of MEASUREMENTS) rows.push(...(await measure()))
+const asked = process.argv.slice(2)
+const wanted = MEASUREMENTS.filter(({ name }) => asked.length === 0 || asked.includes(name))
+for (const measure of wanted) rows.push(...(await measure()))
 const table = rows.map((row) => `| ${row.what} | ${row.measured} | ${row.limit} |`)
 const text = `# Measurements
 
@@ -51,5 +55,7 @@ one run, times are medians of 7 after 2 warm-ups with their spread.
 | --- | --- | --- |
 ${table.join('\n')}
 `
-writeFileSync(join(ROOT, 'docs', 'benchmarks.md'), await format(text, { parser: 'markdown' }))
+/* Those that are named are printed; all of them together are put down. */
+if (asked.length === 0)
+  writeFileSync(join(ROOT, 'docs', 'benchmarks.md'), await format(text, { parser: 'markdown' }))
 console.log(text)
