@@ -116,7 +116,9 @@ describe('one bad port', () => {
       { name: 'P2', facts: { ...LEAD_FACTS, ...FACTS }, odd: null },
       { name: 'P3', facts: { ...facts, serial: 'TRN4490081C04' }, odd: null },
     ]
-    expect(await post('/api/agent/ports', { agent: 'agent a', ports })).toEqual({})
+    expect(await post('/api/agent/ports', { agent: 'agent a', ports })).toEqual({
+      ports: [],
+    })
     type Tile = { name: string; odd: string | null; seen: { model: string } | null }
     const tiles = (await get<{ ports: Tile[] }>('/api/bench')).ports
     const at = (name: string) => tiles.find((one) => one.name === name)

@@ -113,6 +113,7 @@ class Agent {
       agent: this.#id,
       ports,
       computer,
+      whole: true,
     })
     if (told.kind === 'refused') this.#refused(told.code)
     if (told.kind !== 'answered') return

@@ -140,6 +140,8 @@ export const agentRoutes = {
         }),
       ),
       computer: benchComputerSchema.nullable().default(null),
+      /** True: it holds these ports and no others. */
+      whole: z.boolean().default(false),
     }),
     /** The ports that the house named for this agent. */
     answer: z.object({

@@ -62,10 +62,10 @@ export function agentHandlers(workshop: Workshop) {
       looks: looks.map(lookWanted),
     })
   }
-  const agentPorts: Of<'agentPorts'> = async ({ body: { agent, ports, computer } }) => {
+  const agentPorts: Of<'agentPorts'> = async ({ body: { agent, ports, computer, whole } }) => {
     const told = (await listComputers(workshop.db)).find((one) => one.agent === agent)
     const before = new Map((await listSights(workshop.db)).map((one) => [one.port, one]))
-    await putSights(workshop.db, agent, { ports, computer }, LEASE_MS)
+    await putSights(workshop.db, agent, { ports, computer, whole }, LEASE_MS)
     const changed = ports.some(({ name, facts, odd }) => {
       const was = before.get(name)
       return !isDeepStrictEqual([was?.facts ?? null, was?.odd ?? null], [facts, odd])

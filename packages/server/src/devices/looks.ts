@@ -14,15 +14,7 @@ import { listPorts } from '../tables/bench.ts'
 import type { Transaction } from '../tables/database.ts'
 import { anyAgent, listComputers, listSights, putDevice, takeEpoch } from '../tables/devices.ts'
 import type { LookOutcome, LookRow } from '../tables/looks.ts'
-import {
-  GIVEN_UP,
-  LOOK_LIVES_MS,
-  endLook,
-  giveUpLooks,
-  insertLook,
-  lastLook,
-  lockLook,
-} from '../tables/looks.ts'
+import { GIVEN_UP, endLook, giveUpLooks, insertLook, lastLook, lockLook } from '../tables/looks.ts'
 import { tell } from '../tables/news.ts'
 import { packagesNaming, packagesOf } from '../tables/packages.ts'
 import { listRuns } from '../tables/runs.ts'
@@ -143,7 +135,7 @@ async function tellOf(
  */
 export function lookShown(row: LookRow): LookShown {
   const { id, port, epoch, at } = row
-  const old = (row.age ?? 0) > LOOK_LIVES_MS
+  const { old = false } = row
   const outcome = row.outcome ?? (old ? GIVEN_UP : null)
   const plain = { id, port, deep: epoch !== null, at }
   if (outcome === null) return { ...plain, state: 'looking', found: null, trouble: null }

@@ -82,7 +82,12 @@ export async function putSights(
   {
     ports,
     computer,
-  }: { readonly ports: readonly TheirPort[]; readonly computer: BenchComputer | null },
+    whole,
+  }: {
+    readonly ports: readonly TheirPort[]
+    readonly computer: BenchComputer | null
+    readonly whole: boolean
+  },
   leaseMs: number,
 ): Promise<void> {
   const at = db.raw(STEADY)
@@ -94,13 +99,8 @@ export async function putSights(
       .onConflict('name')
       .merge({ struck: false, address: null, agent: null })
       .whereRaw('ports.struck or ports.address is not null')
-  await db('port_sights')
-    .where({ agent })
-    .whereNotIn(
-      'port',
-      ports.map(({ name }) => name),
-    )
-    .delete()
+  const names = ports.map(({ name }) => name)
+  if (whole) await db('port_sights').where({ agent }).whereNotIn('port', names).delete()
   /* One that the house struck out meanwhile is told of no more. */
   const struck = new Set(await db('ports').where({ struck: true }).pluck('name'))
   const here = ports.filter(({ name }) => !struck.has(name))

@@ -1,5 +1,6 @@
 /** What a slip's job rests on, as one mark: equal marks, equal jobs. */
 import type { Database } from './database.ts'
+import { LOOK_IS_OLD } from './looks.ts'
 import { STEADY } from './steady.ts'
 
 /**
@@ -11,7 +12,8 @@ const MARK = `
     (select concat_ws(',', version, stage, state) from slips where number = :number),
     (select concat_ws(',', count(*), max(id)) from slip_lines where slip = :number),
     (select concat_ws(',', count(*), max(id)) from slip_readings),
-    (select concat_ws(',', id, state) from looks where slip = :number order by at desc limit 1),
+    (select concat_ws(',', id, state, state = 'looking' and ${LOOK_IS_OLD})
+       from looks where slip = :number order by at desc limit 1),
     (select sum(version) from slips where state in ('open', 'waiting')),
     (select concat_ws(',', count(*), max(id)) from slip_tallies where slip = :number),
     (select concat_ws(',', count(*), max(id)) from slip_plans where slip = :number),

@@ -33,8 +33,8 @@ export type LookRow = {
   readonly state: 'looking' | 'ended'
   readonly outcome: LookOutcome | null
   readonly at: string
-  /** Milliseconds since it was asked for, by the clock that does not jump; not told of one that was just asked for. */
-  readonly age?: number
+  /** Whether it was asked for longer ago than any look takes; not told of one that was just asked for. */
+  readonly old?: boolean
 }
 type Stored = Omit<LookRow, 'epoch' | 'at'> & { readonly epoch: string | null; readonly at: Date }
 
@@ -46,6 +46,8 @@ const rowOf = (row: Stored): LookRow => ({
 
 /** An agent that has not ended a look by then never will: some GiB are digested in a minute or two. */
 export const LOOK_LIVES_MS = 10 * 60_000
+/** The same as a condition, by the clock that does not jump. */
+export const LOOK_IS_OLD = `at < ${STEADY} - interval '${LOOK_LIVES_MS} milliseconds'`
 const COLUMNS = [
   'id',
   'port',
@@ -59,7 +61,7 @@ const COLUMNS = [
   'at',
 ] as const
 
-const ageOf = (db: Database) => db.raw(`(extract(epoch from ${STEADY} - at) * 1000)::float as age`)
+const oldOf = (db: Database) => db.raw(`${LOOK_IS_OLD} as old`)
 
 /** Asks for a look; false while another is under way at the port. */
 export async function insertLook(
@@ -88,7 +90,7 @@ export async function lastLook(
   const row = (await db('looks')
     .where(of)
     .orderByRaw(NEWEST)
-    .first([...COLUMNS, ageOf(db)])) as Stored | undefined
+    .first([...COLUMNS, oldOf(db)])) as Stored | undefined
   return row === undefined ? undefined : rowOf(row)
 }
 
@@ -100,7 +102,7 @@ export async function newestLooks(db: Database): Promise<LookRow[]> {
   const rows = (await db('looks')
     .distinctOn('port')
     .orderByRaw(`port, ${NEWEST}`)
-    .select([...COLUMNS, ageOf(db)])) as Stored[]
+    .select([...COLUMNS, oldOf(db)])) as Stored[]
   return rows.map(rowOf)
 }
 

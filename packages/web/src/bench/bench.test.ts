@@ -172,6 +172,8 @@ describe('a port', () => {
         cable: null,
         note: '',
         bench: null,
+        way: null,
+        ours: false,
         word: 'free',
         seen: null,
         odd,

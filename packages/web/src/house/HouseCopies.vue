@@ -6,7 +6,7 @@
 import { leastOf, reaches } from '@plain-slate/core'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import CopyWords from './CopyWords.vue'
+import CopyWords from '../parts/CopyWords.vue'
 import Resource from '../parts/Resource.vue'
 import Trouble from '../parts/Trouble.vue'
 import { useSessionStore } from '../people/session.ts'

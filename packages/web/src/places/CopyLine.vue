@@ -3,7 +3,7 @@
 </script>
 
 <script setup lang="ts">
-import CopyWords from '../house/CopyWords.vue'
+import CopyWords from '../parts/CopyWords.vue'
 import { useSay } from '../base/said.ts'
 import { useRead } from '../server/query.ts'
 

@@ -166,7 +166,15 @@ describe('the device beside a run', () => {
   }
   async function told(atPort: Seen | null, more: Partial<RunShown> = {}) {
     const shown = run(more)
-    const port = { name: 'P2', bench: null, cable: 'C', note: '', word: 'hands-off' } as const
+    const port = {
+      name: 'P2',
+      bench: null,
+      way: null,
+      ours: false,
+      cable: 'C',
+      note: '',
+      word: 'hands-off',
+    } as const
     const rest = { seen: atPort, odd: null, look: null, slip: null, run: null }
     const nothing = { cables: [], computers: [], watched: true, simulated: true }
     const bench = { ports: [{ ...port, ...rest }], ...nothing }
