@@ -67,6 +67,14 @@ describe('a data folder', () => {
     expect(place(folder)).toBe(inside(folder))
   })
 
+  it('copied before its original had a name for itself is told after that too', () => {
+    const folder = shop()
+    const copy = copied(folder)
+    writeFileSync(join(copy, 'cluster.json'), JSON.stringify({ folder: inside(folder) }))
+    place(folder)
+    expect(() => place(copy)).toThrow('is a copy of')
+  })
+
   it('whose original is gone was moved', () => {
     const folder = shop()
     const copy = copied(folder)

@@ -61,6 +61,8 @@ export function clusterOf(
       : reachable(dataFolder, found, user)
   if (original !== undefined) writeWhole(inDoubtIn(dataFolder), '')
   notePlace(dataFolder, { folder: taken, made: true, shop })
+  /* Only once it is noted where the database lies now does the one that was left go. */
+  if (taken !== found && found === hereIn(dataFolder)) rmSync(dirname(found), { recursive: true })
   return taken
 }
 
@@ -72,6 +74,9 @@ export function noteMade(dataFolder: string, folder: string): void {
 
 /** Lies in a data folder whose shop is a copy, until the runs that were under way are in doubt. */
 export const inDoubtIn = (dataFolder: string): string => join(dataFolder, 'runs-in-doubt')
+
+/** The shop's own name for itself, as its note bears it: a copy that was restored is another. */
+export const shopIdOf = (dataFolder: string): string => readPlace(dataFolder)?.shop ?? ''
 
 const newId = (): string => randomBytes(6).toString('hex')
 const hereIn = (dataFolder: string): string => join(dataFolder, 'cluster', 'postgres')
@@ -125,7 +130,8 @@ function originalOf(dataFolder: string, { home, homeId, shop, folder }: Place): 
     return undefined
   if (homeId !== undefined && homeId === idOf(dataFolder)) return undefined
   const there = readPlace(was)
-  return there?.shop === shop ? was : undefined
+  /* A note of before names no shop, whatever became of the original's since. */
+  return shop === undefined || there?.shop === shop ? was : undefined
 }
 
 /** In the folder itself, else where the note says, as long as that is no other data folder's own. */
@@ -163,9 +169,7 @@ function reachable(dataFolder: string, found: string, user: ServiceUser | undefi
       spawnSync('chown', ['-R', `${user.uid}:${user.gid}`, found])
     return found
   }
-  const away = copyAway(found, join(AWAY_ROOT, newId(), 'cluster', 'postgres'))
-  rmSync(dirname(found), { recursive: true })
-  return away
+  return copyAway(found, join(AWAY_ROOT, newId(), 'cluster', 'postgres'))
 }
 
 /** A copy of a cluster that nobody runs, in a place of its own; whole or not at all. */

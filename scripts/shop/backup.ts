@@ -17,17 +17,18 @@ import {
   rmSync,
   statSync,
 } from 'node:fs'
-import { join, resolve } from 'node:path'
+import { dirname, join, resolve } from 'node:path'
 import { pipeline } from 'node:stream/promises'
 import { VERSION, bytesNamed, checkBook, openDatabase, readShop } from '@plain-slate/server'
-import type { Database } from '@plain-slate/server'
+import type { Database, NamedBytes } from '@plain-slate/server'
+import { shopIdOf } from '../database/place.ts'
 import { asClient } from '../database/prepare.ts'
 import { secretIn } from '../database/cluster.ts'
 import { CannotGoOn, postgresBin } from '../machine/debian.ts'
 import { writeWhole } from '../machine/write-whole.ts'
 import { kindOf, readNote } from '../start/folder.ts'
 import type { Copy } from './copy.ts'
-import { DUMP, FILES, FOLDERS, SECRETS, SECRET_FILES } from './copy.ts'
+import { DUMP, FILES, FOLDERS, SECRETS, SECRET_FILES, seePlaceForCopy } from './copy.ts'
 
 export type Running = {
   readonly dataFolder: string
@@ -61,6 +62,8 @@ export async function backup(shop: Running, to: string): Promise<Copy> {
   const folder = resolve(to)
   if (`${folder}/`.startsWith(`${resolve(shop.dataFolder)}/`))
     throw new CannotGoOn(`${folder} lies in the shop itself: a copy belongs on another disk.`)
+  const id = shopIdOf(shop.dataFolder)
+  seePlaceForCopy(folder, id)
   mkdirSync(folder, { recursive: true, mode: 0o700 })
   chmodSync(folder, 0o700)
   const dump = join(folder, `${DUMP}.new`)
@@ -73,6 +76,7 @@ export async function backup(shop: Running, to: string): Promise<Copy> {
     format: 'plain-slate/copy@1',
     at: new Date().toISOString(),
     shop: name,
+    id,
     kind: kindOf(shop.dataFolder, false),
     version: VERSION,
     postgres: shop.bin.split('/').at(-2) ?? '',
@@ -100,8 +104,8 @@ export function tool(bin: string, name: string, args: readonly string[]): void {
 type ReadBack = {
   readonly book: Copy['book']
   readonly name: string
-  /** Digests that the database names, with their bytes. */
-  readonly named: readonly { readonly sha256: string; readonly bytes: number }[]
+  /** What of the vault the database names. */
+  readonly named: readonly NamedBytes[]
 }
 
 /** The dump put into a database beside, as a restore would, and the book of that walked from its first entry. */
@@ -130,41 +134,52 @@ async function told(db: Database): Promise<ReadBack> {
   return { book: { entries, head }, name, named: await bytesNamed(db) }
 }
 
-/** Copies what the copy lacks, each held against its digest on the way. Throws CannotGoOn where the shop lacks one. */
+/**
+ * Copies what the copy lacks, each held against its digest on the way. What the shop itself lacks is told and keeps nothing
+ * else from being copied: a book must not grow old over an archive that can be fetched again.
+ */
 async function copyVault(
   from: string,
   to: string,
   named: ReadBack['named'],
 ): Promise<Copy['vault']> {
   let copied = 0
-  for (const { sha256, bytes } of named) {
-    const [source, target] = [from, to].map((one) => join(one, sha256.slice(0, 2), sha256.slice(2)))
-    if (source === undefined || target === undefined) continue
+  const lacking: Copy['vault']['lacking'] = []
+  for (const { sha256, bytes, name } of named) {
+    const target = placeIn(to, sha256)
     if (existsSync(target) && statSync(target).size === bytes) continue
-    mkdirSync(join(to, sha256.slice(0, 2)), { recursive: true, mode: 0o700 })
-    const hash = createHash('sha256')
-    await pipeline(
-      createReadStream(source, { highWaterMark: 1 << 20 }),
-      async function* (chunks: AsyncIterable<Uint8Array>) {
-        for await (const chunk of chunks) {
-          hash.update(chunk)
-          yield chunk
-        }
-      },
-      createWriteStream(`${target}.new`, { mode: 0o600 }),
-    ).catch((error: unknown) => {
-      throw new CannotGoOn(
-        `The bytes ${sha256.slice(0, 12)}… could not be copied (${error instanceof Error ? error.message : ''}). The copy before stays.`,
-      )
-    })
-    if (hash.digest('hex') !== sha256)
-      throw new CannotGoOn(
-        `The bytes ${sha256.slice(0, 12)}… of the shelf are not what they were: shelve that package again. The copy before stays.`,
-      )
-    renameSync(`${target}.new`, target)
-    copied += 1
+    mkdirSync(dirname(target), { recursive: true, mode: 0o700 })
+    if ((await copyDigested(placeIn(from, sha256), `${target}.new`)) === sha256) {
+      renameSync(`${target}.new`, target)
+      copied += 1
+    } else {
+      rmSync(`${target}.new`, { force: true })
+      lacking.push({ sha256, name })
+    }
   }
-  return { files: named.length, bytes: named.reduce((sum, one) => sum + one.bytes, 0), copied }
+  const bytes = named.reduce((sum, one) => sum + one.bytes, 0)
+  return { files: named.length - lacking.length, bytes, copied, lacking }
+}
+
+/** The vault's own order of its files. */
+export const placeIn = (vault: string, sha256: string): string =>
+  join(vault, sha256.slice(0, 2), sha256.slice(2))
+
+/** Copies a file and answers its digest; undefined where there is none to copy. What cannot be written throws. */
+async function copyDigested(from: string, to: string): Promise<string | undefined> {
+  if (!existsSync(from)) return undefined
+  const hash = createHash('sha256')
+  await pipeline(
+    createReadStream(from, { highWaterMark: 1 << 20 }),
+    async function* (chunks: AsyncIterable<Uint8Array>) {
+      for await (const chunk of chunks) {
+        hash.update(chunk)
+        yield chunk
+      }
+    },
+    createWriteStream(to, { mode: 0o600 }),
+  )
+  return hash.digest('hex')
 }
 
 /** Families, trust, benches; the secrets apart. */

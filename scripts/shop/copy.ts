@@ -3,7 +3,7 @@
  * and benches; the secrets apart, in a folder that only their owner reads. `copy.json` is written last: a copy without it
  * is none.
  */
-import { existsSync, readFileSync } from 'node:fs'
+import { existsSync, readFileSync, readdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { z } from 'zod'
 import { CannotGoOn } from '../machine/debian.ts'
@@ -13,6 +13,8 @@ export const copySchema = z.object({
   /** Real time, ISO 8601. */
   at: z.iso.datetime(),
   shop: z.string(),
+  /** Which shop it is of: two that came of one have each their own. */
+  id: z.string(),
   kind: z.enum(['demo', 'empty']),
   /** Of the program that made it, and of PostgreSQL. */
   version: z.string(),
@@ -20,7 +22,13 @@ export const copySchema = z.object({
   /** The book as it was read back from the copy. */
   book: z.object({ entries: z.int(), head: z.string() }),
   /** Files of the vault that the database names, and their bytes. */
-  vault: z.object({ files: z.int(), bytes: z.int(), copied: z.int() }),
+  vault: z.object({
+    files: z.int(),
+    bytes: z.int(),
+    copied: z.int(),
+    /** Archives whose bytes are gone or are not what they were: the shop lacks them, and so does its copy. */
+    lacking: z.array(z.object({ sha256: z.string(), name: z.string() })),
+  }),
 })
 export type Copy = z.infer<typeof copySchema>
 
@@ -36,6 +44,33 @@ export const SECRET_FILES = [
   'bench.secret',
   'link.secret',
 ] as const
+
+/** What a copy is made of: a folder with anything else in it is somebody else's. */
+const OWN_NAMES: readonly string[] = [
+  'copy.json',
+  DUMP,
+  `${DUMP}.new`,
+  'vault',
+  SECRETS,
+  ...FOLDERS,
+  ...FILES,
+]
+
+/** Throws CannotGoOn where a folder is not empty and holds no copy of this very shop, whole or begun. */
+export function seePlaceForCopy(folder: string, id: string): void {
+  if (!existsSync(folder)) return
+  const other = readdirSync(folder).find((name) => !OWN_NAMES.includes(name))
+  if (other !== undefined)
+    throw new CannotGoOn(
+      `${folder} holds other things (${other}): a copy wants a folder of its own. Nothing there was touched.`,
+    )
+  if (!existsSync(join(folder, 'copy.json'))) return
+  const { shop, id: held, at } = readCopy(folder)
+  if (held !== id)
+    throw new CannotGoOn(
+      `${folder} holds a copy of another shop (${shop}, of ${at}). Name another folder; nothing there was touched.`,
+    )
+}
 
 /** The account of a copy. Throws CannotGoOn where the folder is none, or of a newer program. */
 export function readCopy(folder: string): Copy {

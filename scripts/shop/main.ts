@@ -70,6 +70,11 @@ async function recorded(shop: Running, folder: string): Promise<Copy> {
     throw error
   }
 }
+/** Archives whose bytes the shop itself lacks: shelved again, the next copy has them. */
+const lackingIn = ({ lacking }: Copy['vault']): string =>
+  lacking.length === 0
+    ? ''
+    : ` The shelf itself lacks the bytes of ${lacking.map(({ name }) => name).join(', ')}, or has others: shelve them again.`
 const WHY_MOST = 300
 
 /** What the file system says: no room, no rights, no such place. */
@@ -81,7 +86,8 @@ const isOfArgs = (error: unknown): boolean =>
 
 function told(verb: string, { book, vault, shop }: Copy, folder: string, data: string): string {
   const size = `${vault.files} files of the vault (${Math.ceil(vault.bytes / MIB)} MiB)`
+  const lacks = lackingIn(vault)
   if (verb === 'backup')
-    return `${shop} is copied to ${folder}: ${book.entries} entries of its book, whose chain holds as it was read back, and ${size}, ${vault.copied} of them new. Its secrets lie in ${folder}/secrets: keep them apart.`
-  return `${shop} is restored in ${data}: ${book.entries} entries of its book and ${size}. Runs that were under way are in doubt until somebody takes them up; end the shop it was copied from before. Start it: npm start -- --data ${data}`
+    return `${shop} is copied to ${folder}: ${book.entries} entries of its book, whose chain holds as it was read back, and ${size}, ${vault.copied} of them new. Its secrets lie in ${folder}/secrets: keep them apart.${lacks}`
+  return `${shop} is restored in ${data}: ${book.entries} entries of its book and ${size}. Runs that were under way are in doubt until somebody takes them up; end the shop it was copied from before. Start it: npm start -- --data ${data}${lacks}`
 }

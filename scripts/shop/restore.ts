@@ -22,7 +22,7 @@ import { databaseService, superuserUrl } from '../database/service.ts'
 import { CannotGoOn, POSTGRES, ensureDebian } from '../machine/debian.ts'
 import { freePort } from '../machine/ports.ts'
 import { restoringIn } from '../start/folder.ts'
-import { DATABASE, tool } from './backup.ts'
+import { DATABASE, placeIn, tool } from './backup.ts'
 import type { Copy } from './copy.ts'
 import { DUMP, FILES, FOLDERS, SECRETS, SECRET_FILES, readCopy } from './copy.ts'
 
@@ -44,12 +44,17 @@ export async function restore(from: string, dataFolder: string): Promise<Copy> {
       cpSync(join(from, SECRETS, name), join(dataFolder, name))
   writeFileSync(join(dataFolder, 'kind'), `${copy.kind}\n`)
   writeFileSync(inDoubtIn(dataFolder), '')
-  await fillDatabase(from, dataFolder)
+  const lacking = new Set(copy.vault.lacking.map(({ sha256 }) => sha256))
+  await fillDatabase(from, dataFolder, lacking)
   rmSync(restoringIn(dataFolder))
   return copy
 }
 
-async function fillDatabase(from: string, dataFolder: string): Promise<void> {
+async function fillDatabase(
+  from: string,
+  dataFolder: string,
+  lacking: ReadonlySet<string>,
+): Promise<void> {
   const cluster = openCluster(dataFolder)
   const port = await freePort()
   const logFile = join(dataFolder, 'logs', 'database.log')
@@ -62,24 +67,29 @@ async function fillDatabase(from: string, dataFolder: string): Promise<void> {
     const url = superuserUrl(cluster, port, DATABASE)
     /* Everything with its owners of before: `prepare` made the application's role, and what it laid out goes. */
     tool(cluster.bin, 'pg_restore', ['--clean', '--if-exists', `--dbname=${url}`, join(from, DUMP)])
-    await seeBytes(`${url}?options=-csearch_path%3Dplain_slate,book`, join(dataFolder, 'vault'))
+    await seeBytes(
+      `${url}?options=-csearch_path%3Dplain_slate,book`,
+      join(dataFolder, 'vault'),
+      lacking,
+    )
   } finally {
     await handle.stop()
   }
 }
 
-/** Every file that the database names is there and is what its name says. */
-async function seeBytes(url: string, vault: string): Promise<void> {
+/** Every file that the database names is there and is what its name says, but for what the shop lacked when it was copied. */
+async function seeBytes(url: string, vault: string, lacking: ReadonlySet<string>): Promise<void> {
   const db = openDatabase(url)
   const named = await bytesNamed(db).finally(() => db.destroy())
-  for (const { sha256 } of named) {
+  for (const { sha256, name } of named) {
+    if (lacking.has(sha256)) continue
     const hash = createHash('sha256')
-    const file = join(vault, sha256.slice(0, 2), sha256.slice(2))
+    const file = placeIn(vault, sha256)
     if (existsSync(file))
       for await (const chunk of createReadStream(file)) hash.update(chunk as Buffer)
     if (hash.digest('hex') !== sha256)
       throw new CannotGoOn(
-        `The copy is damaged: the bytes ${sha256.slice(0, 12)}… are not what they were. Take an earlier copy.`,
+        `The copy is damaged: the bytes of ${name} are not what they were. Take an earlier copy.`,
       )
   }
 }
