@@ -32,7 +32,8 @@ export const layingErrors = {
   'error.port.held.remedy': 'Let the run end, or put it away, and strike the port out then.',
   'error.port.filed': 'A file on the computer of its bench names {port}, not the house.',
   'error.port.filed.kept': 'Nothing was changed.',
-  'error.port.filed.remedy': 'On that computer type: npx --no -- plain-slate port strike {port}',
+  'error.port.filed.remedy':
+    'Where “port add” named it there, type on that computer: npx --no -- plain-slate port strike {port}. Else it stands in the bench’s own file, bench.json of its data folder.',
   'error.port.which-bench':
     '{n, plural, =0 {No bench’s agent lives now} other {# benches have agents}}: whose port this is cannot be told.',
   'error.port.which-bench.kept': 'Nothing was changed; what you typed is still here.',

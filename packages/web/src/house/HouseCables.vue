@@ -1,5 +1,5 @@
 <script lang="ts">
-/** The cables: named, struck out. Where each hangs is changed on the Bench. */
+/** The cables: named, struck out for good, which is held. Where each hangs is changed on the Bench. */
 </script>
 
 <script setup lang="ts">
@@ -12,6 +12,8 @@ import Trouble from '../parts/Trouble.vue'
 import { useSay } from '../base/said.ts'
 import { troubleOf } from '../server/call.ts'
 import { renew, useChange } from '../server/query.ts'
+import HoldButton from '../keys/HoldButton.vue'
+import LaidForm from './LaidForm.vue'
 
 const props = defineProps<{ bench: Bench; may: boolean }>()
 const say = useSay()
@@ -63,40 +65,25 @@ async function out(cable: string) {
       <td>{{ say('bench.losses', { runs: cable.runs, losses: cable.losses }) }}</td>
       <td>{{ cable.note }}</td>
       <td v-if="may">
-        <button
-          type="button"
-          class="act"
+        <HoldButton
+          :label="say('house.cable.strike', { cable: cable.name })"
           :disabled="strike.isPending.value"
-          @click="out(cable.name)"
-        >
-          {{ say('house.cable.strike', { cable: cable.name }) }}
-        </button>
+          @held="out(cable.name)"
+        />
       </td>
     </tr>
   </Columns>
   <Trouble v-if="strike.error.value" :trouble="troubleOf(strike.error.value)" quiet />
-  <form v-if="may" class="no-print" :aria-label="say('house.cable.add')" @submit.prevent="go">
-    <div class="laid">
-      <v-text-field v-model="draft.name" :label="say('house.cable.name')" maxlength="12" />
-      <v-select v-model="draft.port" :items="places" :label="say('bench.hangs-on')" />
-      <v-text-field v-model="draft.note" :label="say('bench.note')" maxlength="80" />
-      <v-btn type="submit" :disabled="draft.name.trim() === '' || add.isPending.value">
-        {{ say('house.cable.go') }}
-      </v-btn>
-    </div>
-    <Trouble v-if="add.error.value" :trouble="troubleOf(add.error.value)" quiet />
-  </form>
+  <LaidForm
+    v-if="may"
+    :label="say('house.cable.add')"
+    :go="say('house.cable.go')"
+    :disabled="draft.name.trim() === '' || add.isPending.value"
+    :error="add.error.value"
+    @named="go"
+  >
+    <v-text-field v-model="draft.name" :label="say('house.cable.name')" maxlength="12" />
+    <v-select v-model="draft.port" :items="places" :label="say('bench.hangs-on')" />
+    <v-text-field v-model="draft.note" :label="say('bench.note')" maxlength="80" />
+  </LaidForm>
 </template>
-
-<style scoped>
-.laid {
-  display: grid;
-  grid-template-columns: 120px 1fr 1fr auto;
-  gap: 10px;
-}
-@media (max-width: 700px) {
-  .laid {
-    grid-template-columns: 1fr;
-  }
-}
-</style>

@@ -13,6 +13,7 @@ import Trouble from '../parts/Trouble.vue'
 import { useSay } from '../base/said.ts'
 import { troubleOf } from '../server/call.ts'
 import { renew, useChange } from '../server/query.ts'
+import LaidForm from './LaidForm.vue'
 
 const props = defineProps<{ bench: Bench; may: boolean }>()
 const say = useSay()
@@ -83,45 +84,32 @@ async function out(port: string) {
     </tr>
   </Columns>
   <Trouble v-if="strike.error.value" :trouble="troubleOf(strike.error.value)" quiet />
-  <form v-if="may" class="no-print" :aria-label="say('house.port.add')" @submit.prevent="go">
-    <div class="laid" :class="{ wide: benches.length > 0 }">
-      <v-text-field v-model="draft.name" :label="say('house.port.name')" maxlength="12" />
-      <v-text-field
-        v-model="draft.address"
-        class="mono"
-        :label="say('house.port.address')"
-        placeholder="tcp:127.0.0.1:4100"
-        maxlength="120"
-      />
-      <v-text-field v-model="draft.note" :label="say('bench.note')" maxlength="80" />
-      <v-select
-        v-if="benches.length > 0"
-        v-model="draft.agent"
-        :items="benches"
-        :label="say('house.port.bench')"
-      />
-      <v-btn type="submit" :disabled="!isWhole || add.isPending.value">
-        {{ say('house.port.go') }}
-      </v-btn>
-    </div>
-    <p class="dim small">{{ say('house.port.hint') }}</p>
-    <Trouble v-if="add.error.value" :trouble="troubleOf(add.error.value)" quiet />
-  </form>
+  <LaidForm
+    v-if="may"
+    :label="say('house.port.add')"
+    :go="say('house.port.go')"
+    :disabled="!isWhole || add.isPending.value"
+    :error="add.error.value"
+    :wide="benches.length > 0"
+    @named="go"
+  >
+    <v-text-field v-model="draft.name" :label="say('house.port.name')" maxlength="12" />
+    <v-text-field
+      v-model="draft.address"
+      class="mono"
+      :label="say('house.port.address')"
+      placeholder="tcp:127.0.0.1:4100"
+      maxlength="120"
+    />
+    <v-text-field v-model="draft.note" :label="say('bench.note')" maxlength="80" />
+    <v-select
+      v-if="benches.length > 0"
+      v-model="draft.agent"
+      :items="benches"
+      :label="say('house.port.bench')"
+    />
+    <template #hint>
+      <p class="dim small">{{ say('house.port.hint') }}</p>
+    </template>
+  </LaidForm>
 </template>
-
-<style scoped>
-.laid {
-  display: grid;
-  grid-template-columns: 120px 1fr 1fr auto;
-  gap: 10px;
-}
-.laid.wide {
-  grid-template-columns: 120px 1fr 1fr 160px auto;
-}
-@media (max-width: 700px) {
-  .laid,
-  .laid.wide {
-    grid-template-columns: 1fr;
-  }
-}
-</style>
