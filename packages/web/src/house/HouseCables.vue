@@ -5,7 +5,7 @@
 <script setup lang="ts">
 import type { Bench } from '@plain-slate/api'
 import { useQueryClient } from '@tanstack/vue-query'
-import { computed, reactive } from 'vue'
+import { computed, reactive, ref } from 'vue'
 import Columns from '../parts/Columns.vue'
 import EmptyNote from '../parts/EmptyNote.vue'
 import Trouble from '../parts/Trouble.vue'
@@ -21,6 +21,8 @@ const client = useQueryClient()
 const add = useChange('cableAdd')
 const strike = useChange('cableStrike')
 const draft = reactive({ name: '', port: '', note: '' })
+/** The cable that is to be struck out. */
+const worn = ref('')
 const places = computed(() => [
   { value: '', title: say('bench.in-drawer') },
   ...props.bench.ports.map(({ name }) => ({ value: name, title: name })),
@@ -34,7 +36,8 @@ async function go() {
   if (done !== undefined) Object.assign(draft, { name: '', port: '', note: '' })
 }
 async function out(cable: string) {
-  await strike.mutateAsync({ params: { cable } }).catch(() => undefined)
+  const done = await strike.mutateAsync({ params: { cable } }).catch(() => undefined)
+  if (done !== undefined) worn.value = ''
   renew(client, 'bench')
 }
 </script>
@@ -48,13 +51,7 @@ async function out(cable: string) {
   <Columns
     v-else
     by="house-cables"
-    :columns="[
-      say('bench.cable'),
-      say('bench.hangs-on'),
-      say('bench.history'),
-      say('bench.note'),
-      ...(may ? [say('house.act')] : []),
-    ]"
+    :columns="[say('bench.cable'), say('bench.hangs-on'), say('bench.history'), say('bench.note')]"
   >
     <tr v-for="cable in bench.cables" :key="cable.name">
       <td class="mono">{{ cable.name }}</td>
@@ -64,15 +61,20 @@ async function out(cable: string) {
       </td>
       <td>{{ say('bench.losses', { runs: cable.runs, losses: cable.losses }) }}</td>
       <td>{{ cable.note }}</td>
-      <td v-if="may">
-        <HoldButton
-          :label="say('house.cable.strike', { cable: cable.name })"
-          :disabled="strike.isPending.value"
-          @held="out(cable.name)"
-        />
-      </td>
     </tr>
   </Columns>
+  <p v-if="may && bench.cables.length > 0" class="row no-print">
+    <select v-model="worn" class="pick" :aria-label="say('house.cable.worn')">
+      <option value="">{{ say('house.cable.worn') }}</option>
+      <option v-for="{ name } in bench.cables" :key="name" :value="name">{{ name }}</option>
+    </select>
+    <HoldButton
+      v-if="worn !== ''"
+      :label="say('house.cable.strike', { cable: worn })"
+      :disabled="strike.isPending.value"
+      @held="out(worn)"
+    />
+  </p>
   <Trouble v-if="strike.error.value" :trouble="troubleOf(strike.error.value)" quiet />
   <LaidForm
     v-if="may"
