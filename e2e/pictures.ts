@@ -16,7 +16,6 @@ import config from './playwright.config.ts'
 const VIEWS: Readonly<Record<string, string>> = {
   slips: '/slips',
   book: '/book',
-  house: '/house',
 }
 
 /** Fast enough not to wait long, slow enough to meet main while it is written. */
@@ -146,8 +145,6 @@ await page.request.post('/api/book/check', {
 for (const [name, path] of Object.entries(VIEWS)) {
   await page.goto(path)
   await page.getByRole('main').getByRole('heading', { level: 1 }).waitFor()
-  /* Of the House its rules. */
-  await page.locator('#house-rules').evaluateAll(([rules]) => rules?.scrollIntoView())
   await shoot(name)
 }
 await page.goto('/house/families/alder')
@@ -164,6 +161,11 @@ await page.keyboard.press('Enter')
 await page.waitForFunction(() => location.pathname === '/counter')
 await open(shop, '/shelf', /packages/)
 await shoot('shelf')
+/* Of the House its bench, with an agent that holds the ports. */
+await page.goto(`${shop.address}/house#house-ports`)
+await page.getByRole('row', { name: /^P2 tcp:/ }).waitFor()
+await page.locator('#house-ports').evaluate((ports) => ports.scrollIntoView())
+await shoot('house')
 await shootLabel()
 await shootSlip(shop)
 await browser.close()
