@@ -102,6 +102,37 @@ describe('a profile with one mistake', () => {
     ).toContain('no way leads to transfer')
   })
 
+  /** The phones' profile with something changed, as JSON. */
+  const saysOf = (change: (family: Record<string, unknown>) => object) => {
+    const read = readFamily(files['alder'] ?? '')
+    if (!read.ok) throw new Error('the phones are read')
+    const plain = JSON.parse(JSON.stringify(read.value)) as Record<string, unknown>
+    return wrongIn(JSON.stringify(change(plain))).map((one) => one.says)
+  }
+
+  it('whose orders and sets name a role of which there is no partition is told, each place', () => {
+    const without = saysOf(({ partitions, layouts: _, ...rest }) => ({
+      ...rest,
+      layouts: [],
+      partitions: (partitions as { role: string }[]).filter(({ role }) => role !== 'rescue'),
+    }))
+    expect(without).toContain('no partition has the role rescue')
+    expect(saysOf((family) => family)).toEqual([])
+  })
+
+  it('that takes permits and names no id that they could be bound to is told', () => {
+    const facts = (family: Record<string, unknown>, ...left: readonly string[]) => ({
+      ...family,
+      facts: Object.fromEntries(
+        Object.entries(family['facts'] as object).filter(([fact]) => !left.includes(fact)),
+      ),
+    })
+    expect(saysOf((family) => facts(family, 'deviceId', 'serial')).join()).toContain(
+      'permits without an id',
+    )
+    expect(saysOf((family) => facts(family, 'serial')).join()).not.toContain('permits without')
+  })
+
   it('is no mistake where it is right, and a key of a later version is read in what was taken in before', () => {
     for (const text of Object.values(files)) expect(wrongIn(text)).toEqual([])
     const later = `${files['tarn'] ?? ''}\nsomethingNew: 4\n`
