@@ -1,25 +1,24 @@
-/** `plain-slate family check FILE`, `plain-slate backup FOLDER [--data DIR]` and `plain-slate restore FOLDER --data DIR`: what the machine does with a whole shop. */
+/** `plain-slate family check|explain|new FILE`, `plain-slate backup FOLDER [--data DIR]` and `plain-slate restore FOLDER --data DIR`: what the machine does with a whole shop. */
 import { resolve } from 'node:path'
 import { parseArgs } from 'node:util'
 import { ROOT } from '../bootstrap.mjs'
 import { CannotGoOn } from '../machine/debian.ts'
 import { insertCopy, openDatabase } from '@plain-slate/server'
 import type { CopyRow } from '@plain-slate/server'
-import { checkFamilies } from './family.ts'
+import { FAMILY_USAGE, familyMain } from './family.ts'
 import { DATABASE, backup, runningShop } from './backup.ts'
 import type { Running } from './backup.ts'
 import type { Copy } from './copy.ts'
 import { restore } from './restore.ts'
 
 const MIB = 1024 ** 2
-const USAGE = `npx --no -- plain-slate family check FILE …            what is wrong with a family’s file, by its lines
+const USAGE = `${FAMILY_USAGE}
 npx --no -- plain-slate backup FOLDER [--data DIR]    copies the shop that runs from DIR (./data)
 npx --no -- plain-slate restore FOLDER --data DIR     makes a shop of a copy in DIR, a new folder`
 
 /** Runs the command; answers the exit code. */
 export async function shopMain([verb, ...args]: readonly string[]): Promise<number> {
-  if (verb === 'family' && args[0] === 'check' && args.length > 1)
-    return checkFamilies(args.slice(1))
+  if (verb === 'family') return familyMain(args)
   try {
     const read = parseArgs({
       args: [...args],
@@ -28,7 +27,7 @@ export async function shopMain([verb, ...args]: readonly string[]): Promise<numb
     })
     const [folder] = read.positionals
     const { data, json } = read.values
-    if (verb === 'family' || folder === undefined || (verb === 'restore' && data === undefined)) {
+    if (folder === undefined || (verb === 'restore' && data === undefined)) {
       console.error(USAGE)
       return 2
     }

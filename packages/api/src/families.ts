@@ -1,5 +1,13 @@
 /** Families as they are known here: each profile as its file says it, and what this bench measured of it. */
-import { PACE_KEYS, leastOf } from '@plain-slate/core'
+import {
+  PACE_KEYS,
+  REACHED,
+  WRITTEN,
+  leastOf,
+  modeSchema,
+  partRoleSchema,
+  startOutcomeSchema,
+} from '@plain-slate/core'
 import { z } from 'zod'
 import { anyJson } from './json.ts'
 import { changeSchema } from './taken.ts'
@@ -19,10 +27,49 @@ const familyRow = z.object({
 })
 export type FamilyRow = z.infer<typeof familyRow>
 
+const place = z.int().nonnegative()
+/** What a family would do, tried on devices made for it: each start rule, mode and partition, and what can never happen. */
+export const trialSchema = z.object({
+  starts: z.array(
+    z.union([
+      z.object({ fires: z.literal(true), on: z.string(), outcome: startOutcomeSchema }),
+      z.object({ fires: z.literal(false), why: z.literal('no-device'), condition: place }),
+      z.object({ fires: z.literal(false), why: z.literal('decided-before'), rule: place }),
+      z.object({ fires: z.literal(false), why: z.literal('not-at-once') }),
+    ]),
+  ),
+  modes: z.array(
+    z.object({
+      mode: modeSchema,
+      reached: z.enum(REACHED),
+      ways: z.array(place),
+      permission: z.boolean(),
+      left: z.boolean(),
+    }),
+  ),
+  parts: z.array(
+    z.object({
+      on: z.string(),
+      kinds: place,
+      parts: z.array(
+        z.object({
+          partition: z.string(),
+          role: partRoleSchema,
+          written: z.enum(WRITTEN),
+          mode: modeSchema.optional(),
+          seconds: z.number().optional(),
+        }),
+      ),
+    }),
+  ),
+  never: place,
+})
+
 export const familyShownSchema = z.object({
   /** The profile as the server read it from its file, by the family's own schema. */
   family: anyJson,
   digest: sha256Schema,
+  trial: trialSchema,
   /** Paces that this bench measured, with the runs they rest on; `least`: so many are needed to go by them. */
   own: z.partialRecord(
     z.enum(PACE_KEYS),
@@ -58,6 +105,9 @@ export const familyTakenSchema = z.object({
       /** Models that another family names already. */
       clashes: z.array(z.object({ model: z.string(), family: z.string() })),
       decided: familyShownSchema.shape.decided,
+      /** The profile as it was read, and what it would do. */
+      profile: anyJson,
+      trial: trialSchema,
     })
     .nullable(),
   taken: z.boolean(),

@@ -17,7 +17,8 @@ export function startWords(say: Say, family: Pick<Family, 'modes'>, rule: Rule):
     : say('family.start.says', { when, end, says: rule.says })
 }
 
-function conditionWords(say: Say, one: Condition): string {
+/** A condition of a start rule. */
+export function conditionWords(say: Say, one: Condition): string {
   if ('part' in one) {
     const is = say(`family.is.${one.is}`)
     if (one.part === 'any') return say('family.when.part.any', { is })

@@ -37,6 +37,8 @@ export type Start = {
   readonly warned: number
   /** The build that runs; undefined: none does. */
   readonly build: SignedBuild | undefined
+  /** The rules that held on the way, the last of them the one that decided, where one did. */
+  readonly met: readonly StartRule[]
 }
 
 type World = {
@@ -48,24 +50,26 @@ type World = {
 
 /** What a start would come to. */
 export function startOf(family: Family, device: DeviceModel, catalogue: Catalogue): Start {
-  return startIn({ family, device, catalogue, slot: slotToStart(device) }, 0)
+  return startIn({ family, device, catalogue, slot: slotToStart(device) }, 0, [])
 }
 
-function startIn(world: World, bad: number): Start {
+function startIn(world: World, bad: number, before: readonly StartRule[]): Start {
   const { family, device, catalogue, slot } = world
   const build = systemOn(family, device, catalogue, slot)
   const limits: Limit[] = faultsOf(world).flatMap(({ limit }) => limit ?? [])
   let warned = 0
+  const met = [...before]
   for (const rule of family.start) {
     if (!rule.when.every((one) => isSo(world, one, build))) continue
+    met.push(rule)
     const { end } = rule
     if (end.kind === 'limit') limits.push(end.limit)
     else if (end.kind === 'warns') warned += end.seconds
-    else return ended(world, { rule, bad, warned })
+    else return ended(world, { rule, bad, warned, met })
   }
-  if (build === undefined) return { ...PLAIN, outcome: 'loop', slot, bad, warned }
+  if (build === undefined) return { ...PLAIN, outcome: 'loop', slot, bad, warned, met }
   const outcome = awaitsSetUp(device) ? 'set-up' : 'normal'
-  return { ...PLAIN, outcome, limits: [...new Set(limits)], slot, bad, warned, build }
+  return { ...PLAIN, outcome, limits: [...new Set(limits)], slot, bad, warned, build, met }
 }
 
 /** Wiped, and nobody went through its set-up since. */
@@ -74,13 +78,18 @@ export const awaitsSetUp = ({ data, setUpAt }: DeviceModel): boolean =>
 
 const PLAIN = { limits: [], stays: undefined, says: undefined, build: undefined } as const
 
-type Decided = { readonly rule: StartRule; readonly bad: number; readonly warned: number }
+type Decided = {
+  readonly rule: StartRule
+  readonly bad: number
+  readonly warned: number
+  readonly met: readonly StartRule[]
+}
 
 /** What a rule that decides comes to. */
-function ended(world: World, { rule, bad, warned }: Decided): Start {
+function ended(world: World, { rule, bad, warned, met }: Decided): Start {
   const { slot } = world
   const { end, says } = rule
-  const plain = { ...PLAIN, says, slot, bad, warned }
+  const plain = { ...PLAIN, says, slot, bad, warned, met }
   switch (end.kind) {
     case 'dead':
     case 'loop':
@@ -92,7 +101,7 @@ function ended(world: World, { rule, bad, warned }: Decided): Start {
       const tried = bad + end.after
       if (slot === undefined || bad > 0)
         return { ...plain, outcome: 'stays', stays: end.mode, bad: tried }
-      return startIn({ ...world, slot: otherSlot(slot) }, tried)
+      return startIn({ ...world, slot: otherSlot(slot) }, tried, met)
     }
     case 'limit':
     case 'warns':

@@ -3,7 +3,7 @@
  * meanwhile, leases are renewed, and what does not end is ended. One text after the other.
  */
 import { Worker } from 'node:worker_threads'
-import type { DepotCatalogue, Family, Manifest, Result } from '@plain-slate/core'
+import type { DepotCatalogue, Family, Manifest, Result, Trial } from '@plain-slate/core'
 import type { WrongPlace } from './family-file.ts'
 
 export type ToParse =
@@ -24,11 +24,14 @@ export type CatalogueHead = Omit<DepotCatalogue, 'packages' | 'signature'> & {
 const FAMILY_MS = 10_000
 const CATALOGUE_MS = 120_000
 
-/** Every place that is wrong with a family's file, or the family; `late`: it did not come to an end. */
+/** A family with what it would do. */
+export type TriedFamily = { readonly family: Family; readonly trial: Trial }
+
+/** Every place that is wrong with a family's file, or the family and its trial; `late`: it did not come to an end. */
 export const parseFamily = (
   text: string,
   patienceMs = FAMILY_MS,
-): Promise<Result<Family, readonly WrongPlace[]> | 'late'> =>
+): Promise<Result<TriedFamily, readonly WrongPlace[]> | 'late'> =>
   beside({ kind: 'family', text }, patienceMs, () => undefined)
 
 /** A catalogue's head and its packages; `late`: it did not come to an end. */

@@ -5,17 +5,31 @@
 import { createPublicKey, verify } from 'node:crypto'
 import { parentPort, workerData } from 'node:worker_threads'
 import type { DepotCatalogue, Result } from '@plain-slate/core'
-import { TOO_DEEP, isDeeper, ok, readCatalogue, refuse, signedText } from '@plain-slate/core'
+import {
+  TOO_DEEP,
+  isDeeper,
+  ok,
+  readCatalogue,
+  refuse,
+  signedText,
+  trialOf,
+} from '@plain-slate/core'
+import type { WrongPlace } from './family-file.ts'
 import { readFamily } from './family-file.ts'
-import type { CatalogueHead, ToParse } from './parse-beside.ts'
+import type { CatalogueHead, ToParse, TriedFamily } from './parse-beside.ts'
 
 /** Packages of one part. */
 const AT_ONCE = 100
 
 const what = workerData as ToParse
 parentPort?.postMessage({
-  done: what.kind === 'family' ? readFamily(what.text) : catalogueIn(what),
+  done: what.kind === 'family' ? familyIn(what.text) : catalogueIn(what),
 })
+
+function familyIn(text: string): Result<TriedFamily, readonly WrongPlace[]> {
+  const read = readFamily(text)
+  return read.ok ? ok({ family: read.value, trial: trialOf(read.value) }) : read
+}
 
 function catalogueIn({
   bytes,

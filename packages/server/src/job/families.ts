@@ -8,6 +8,7 @@ import { modelsUnderWay } from '../tables/slips.ts'
 import { figuresOf } from '../plans/plan.ts'
 import { decidedOtherwise, digestOf } from './family-decided.ts'
 import { takeFamily } from './family-take.ts'
+import { trialHere } from './family-trial.ts'
 
 type Of<Name extends keyof Contract> = Handler<Contract[Name]>
 
@@ -33,6 +34,7 @@ export function familyHandlers(workshop: Workshop) {
     return ok({
       family: found as unknown as Json,
       digest: digestOf(found),
+      trial: trialHere(found),
       own: { ...own },
       least: OWN_LEAST,
       decided: await decidedOtherwise(workshop, found),

@@ -1,6 +1,6 @@
 /** Taking a family in from its file: what is wrong with it by line, what it would change, then the act itself. */
 import type { BodyOf, Contract, Face, FamilyTaken } from '@plain-slate/api'
-import type { Family, Result } from '@plain-slate/core'
+import type { Family, Json, Result } from '@plain-slate/core'
 import { ok, refuse } from '@plain-slate/core'
 import { withFamily } from '../base/families.ts'
 import { parseFamily } from '../base/parse-beside.ts'
@@ -9,6 +9,7 @@ import type { Workshop } from '../base/workshop.ts'
 import { enter } from '../book/append.ts'
 import { insertFamily } from '../tables/families.ts'
 import { tell } from '../tables/news.ts'
+import { asTold } from './family-trial.ts'
 import { decidedOtherwise, digestOf } from './family-decided.ts'
 
 /** Reads a file; takes it in where that is asked and nothing is wrong with it. */
@@ -20,7 +21,7 @@ export async function takeFamily(
   const read = await parseFamily(text)
   if (read === 'late') return refuse({ code: 'family.late' })
   if (!read.ok) return ok({ wrong: [...read.refusal], family: null, taken: false })
-  const family = read.value
+  const { family, trial } = read.value
   const known = workshop.families.find(({ id }) => id === family.id)
   const older = known !== undefined && known.version >= family.version
   const shown = {
@@ -34,6 +35,8 @@ export async function takeFamily(
       known: known?.version ?? null,
       clashes: clashesWith(workshop.families, family),
       decided: older ? [] : await decidedWith(workshop, family),
+      profile: family as unknown as Json,
+      trial: asTold(trial),
     },
   }
   if (!take) return ok({ ...shown, taken: false })

@@ -25,6 +25,7 @@ import { shelf } from './shelf.ts'
 import { slips } from './slips.ts'
 import { stages } from './stages.ts'
 import { terms } from './terms.ts'
+import { trial } from './trial.ts'
 import { whatIf } from './what-if.ts'
 import { work } from './work.ts'
 
@@ -54,6 +55,7 @@ export const en = {
   ...compare,
   ...knowing,
   ...families,
+  ...trial,
   ...pictures,
   ...whatIf,
   ...work,

@@ -18,6 +18,7 @@ import FamilyFigures from './FamilyFigures.vue'
 import FamilyLayouts from './FamilyLayouts.vue'
 import FamilyReadings from './FamilyReadings.vue'
 import FamilyRemedies from './FamilyRemedies.vue'
+import FamilyTrial from './FamilyTrial.vue'
 
 const say = useSay()
 const route = useRoute()
@@ -71,7 +72,7 @@ const drains = ({ drainPerMinute: { writing, 'first-start': start, idle } }: Fam
 </script>
 
 <template>
-  <Resource v-slot="{ data: { family, digest, own, least, decided } }" :read="shown">
+  <Resource v-slot="{ data: { family, digest, own, least, decided, trial } }" :read="shown">
     <p class="no-print">
       <router-link to="/house/families">{{ say('families.link') }}</router-link>
     </p>
@@ -190,6 +191,7 @@ const drains = ({ drainPerMinute: { writing, 'first-start': start, idle } }: Fam
     <FamilyRemedies :family="family" />
     <FamilyFigures :family="family" :own="own" :least="least" />
     <p>{{ drains(family) }}</p>
+    <FamilyTrial :family="family" :trial="trial" />
   </Resource>
 </template>
 

@@ -3,6 +3,7 @@
 </script>
 
 <script setup lang="ts">
+import type { Family } from '@plain-slate/core'
 import { leastOf, reaches } from '@plain-slate/core'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
@@ -14,6 +15,7 @@ import type { Answer } from '../server/call.ts'
 import { troubleOf } from '../server/call.ts'
 import { renew, useChange } from '../server/query.ts'
 import FamilyDecided from './FamilyDecided.vue'
+import FamilyTrial from './FamilyTrial.vue'
 
 const say = useSay()
 const client = useQueryClient()
@@ -36,6 +38,7 @@ async function chosen(file: File) {
   await ask(false)
 }
 const family = computed(() => read.value?.family ?? undefined)
+const profile = computed(() => family.value?.profile as unknown as Family | undefined)
 const stands = computed(() => {
   const shown = family.value
   if (shown === undefined) return ''
@@ -86,6 +89,7 @@ const fits = computed(() => {
         {{ say('families.take.clash', one) }}
       </p>
       <FamilyDecided v-if="!read?.taken" :decided="family.decided" />
+      <FamilyTrial v-if="profile && !read?.taken" :family="profile" :trial="family.trial" />
       <p v-if="fits" class="row">
         <v-btn :disabled="change.isPending.value" @click="ask(true)">
           {{ say('families.take.go') }}

@@ -5,13 +5,13 @@
 <script setup lang="ts">
 import type { LegShown } from '@plain-slate/api'
 import type { Mode, Outline } from '@plain-slate/core'
-import { passedWords } from '@plain-slate/texts'
+import { handActWords, passedWords } from '@plain-slate/texts'
 import { computed } from 'vue'
 import { useSay } from '../../base/said.ts'
 import OutlinePicture from '../../pictures/Outline.vue'
 import Ring from '../../pictures/Ring.vue'
 import { useCount } from './count.ts'
-import { actWords, bandOf, heldAt } from './words.ts'
+import { bandOf, heldAt } from './words.ts'
 
 const props = defineProps<{
   leg: LegShown
@@ -102,7 +102,7 @@ const isTimed = computed(() => acts.value.some((act) => bandOf(act) !== undefine
           :class="{ now: index === at, past: index < at }"
           :aria-current="index === at ? 'step' : undefined"
         >
-          {{ actWords(say, act) }}
+          {{ handActWords(say, act) }}
         </li>
       </ol>
       <p v-if="leg.hurdle">{{ say('way.hurdle', { say: leg.hurdle }) }}</p>

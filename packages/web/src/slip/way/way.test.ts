@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 /** The way card: what is held and when, the menu under this loader, the second try, the way back from a wrong mode. */
 import type { LegShown, RunShown, WayShown } from '@plain-slate/api'
-import { speaker } from '@plain-slate/texts'
+import { handActWords, speaker } from '@plain-slate/texts'
 import { flushPromises } from '@vue/test-utils'
 import { describe, expect, it, vi } from 'vitest'
 import HeldButton from '../../bench/HeldButton.vue'
@@ -10,7 +10,7 @@ import RunLive from '../run/RunLive.vue'
 import { LOADER, NORMAL, job, run, slip } from '../testing/job.ts'
 import { posted } from '../testing/sheet.ts'
 import WayCard from './WayCard.vue'
-import { actWords, bandOf, heldAt } from './words.ts'
+import { bandOf, heldAt } from './words.ts'
 
 const OFF = { id: 'off', name: 'off', kind: 'off' } as const
 const RESCUE = { id: 'rescue', name: 'rescue', kind: 'rescue' } as const
@@ -106,7 +106,7 @@ describe('acts', () => {
   })
 
   it('are told with their keys, cue and time', () => {
-    expect(ACTS.map((one) => actWords(say, one))).toEqual([
+    expect(ACTS.map((one) => handActWords(say, one))).toEqual([
       'the cable out',
       'hold left trigger',
       'wait, until the hum, 2 to 4 s',

@@ -1,39 +1,5 @@
-/** A leg's acts in words, and which keys are down and where the cable is after so many of them. */
+/** Which keys are down and where the cable is after so many of a leg's acts, and the ring of each. */
 import type { HandActShown } from '@plain-slate/api'
-import type { Say } from '@plain-slate/texts'
-
-export function actWords(say: Say, act: HandActShown): string {
-  const keys = act.keys.map(({ name }) => name).join(', ')
-  const time =
-    act.seconds === null ? '' : say('way.seconds', { low: act.seconds[0], high: act.seconds[1] })
-  const about = {
-    what: doWords(say, act, keys),
-    until: act.until === null ? '' : say('way.until', { until: act.until }),
-    time,
-    within: act.within === null ? '' : say('way.within', { n: act.within }),
-  }
-  return [about.what, about.until, about.time, about.within]
-    .filter((part) => part !== '')
-    .join(', ')
-}
-
-function doWords(say: Say, { do: what, say: own }: HandActShown, keys: string): string {
-  switch (what) {
-    case 'press':
-      return say('way.do.press', { keys, say: own ?? '' }).trim()
-    case 'enter':
-      return keys === '' ? (own ?? '') : say('way.do.enter', { keys, say: own ?? '' })
-    case 'hold':
-    case 'let-go':
-      return say(`way.do.${what}`, { keys })
-    case 'wait':
-    case 'cable-in':
-    case 'cable-out':
-    case 'cell-in':
-    case 'cell-out':
-      return say(`way.do.${what}`)
-  }
-}
 
 export type Held = { readonly keys: readonly string[]; readonly cable: boolean }
 
