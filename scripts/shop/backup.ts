@@ -24,10 +24,11 @@ import type { Database, NamedBytes } from '@plain-slate/server'
 import { shopIdOf } from '../database/place.ts'
 import { asClient } from '../database/prepare.ts'
 import { secretIn } from '../database/cluster.ts'
-import { CannotGoOn, postgresBin } from '../machine/debian.ts'
+import { postgresBin } from '../machine/debian.ts'
 import { writeWhole } from '../machine/write-whole.ts'
 import { kindOf, readNote } from '../start/folder.ts'
 import type { Copy } from './copy.ts'
+import { CopyFailed } from './fault.ts'
 import { DUMP, FILES, FOLDERS, SECRETS, SECRET_FILES, seePlaceForCopy } from './copy.ts'
 
 export type Running = {
@@ -38,16 +39,13 @@ export type Running = {
 }
 export const DATABASE = 'plain_slate'
 
-/** The shop that runs from a data folder. Throws CannotGoOn where none does, or its database is somebody else's. */
+/** The shop that runs from a data folder. Throws CopyFailed where none does, or its database is somebody else's. */
 export function runningShop(dataFolder: string): Running {
   const note = readNote(dataFolder)
   const bin = postgresBin()
   if (note?.address === undefined || note.address === null)
-    throw new CannotGoOn(`No shop runs from ${dataFolder}. Start it, then copy it: npm start`)
-  if (note.database === undefined || bin === undefined)
-    throw new CannotGoOn(
-      'This shop works on a PostgreSQL of your own (DATABASE_URL): copy that by its own tools, and the data folder beside it.',
-    )
+    throw new CopyFailed('not-running', { data: dataFolder })
+  if (note.database === undefined || bin === undefined) throw new CopyFailed('other-database', {})
   const password = secretIn(join(dataFolder, 'superuser.secret'))
   const { database: port } = note
   return {
@@ -57,11 +55,11 @@ export function runningShop(dataFolder: string): Running {
   }
 }
 
-/** Copies the shop into a folder, which may hold an earlier copy. Throws CannotGoOn with a sentence. */
+/** Copies the shop into a folder, which may hold an earlier copy. Throws CopyFailed with a sentence. */
 export async function backup(shop: Running, to: string): Promise<Copy> {
   const folder = resolve(to)
   if (`${folder}/`.startsWith(`${resolve(shop.dataFolder)}/`))
-    throw new CannotGoOn(`${folder} lies in the shop itself: a copy belongs on another disk.`)
+    throw new CopyFailed('inside', { folder })
   const id = shopIdOf(shop.dataFolder)
   seePlaceForCopy(folder, id)
   mkdirSync(folder, { recursive: true, mode: 0o700 })
@@ -93,12 +91,21 @@ function dumpTo({ bin, url }: Running, file: string): void {
   chmodSync(file, 0o600)
 }
 
-/** Runs one of PostgreSQL's tools; throws CannotGoOn with its first line. */
+/** As the tools say that a disk is full. */
+const FULL = /no space left on device|disk quota exceeded/iu
+const folderIn = (args: readonly string[]): string => {
+  const file = args.find((one) => one.startsWith('--file='))?.slice('--file='.length)
+  return file === undefined ? '…' : dirname(file)
+}
+
+/** Runs one of PostgreSQL's tools; throws CopyFailed with its first line. */
 export function tool(bin: string, name: string, args: readonly string[]): void {
   const ran = spawnSync(join(bin, name), args, { stdio: ['ignore', 'ignore', 'pipe'] })
   if (ran.status === 0) return
   const why = ran.error?.message ?? ran.stderr.toString().split('\n')[0] ?? ''
-  throw new CannotGoOn(`${name} could not do it: ${why.replace(/:[^:@/]+@/, ':…@')}`)
+  const says = why.replace(/:[^:@/]+@/, ':…@')
+  if (FULL.test(ran.stderr.toString())) throw new CopyFailed('no-room', { folder: folderIn(args) })
+  throw new CopyFailed('tool', { tool: name, says })
 }
 
 type ReadBack = {
@@ -127,9 +134,7 @@ async function told(db: Database): Promise<ReadBack> {
   const clock = { now: () => Promise.resolve(Date.now() as never) }
   const { holds, entries, head, broken } = await checkBook({ db, clock })
   if (!holds)
-    throw new CannotGoOn(
-      `The book does not hold${typeof broken?.seq !== 'number' ? '' : ` at entry ${broken.seq}`}: the copy before stays. Look at Book.`,
-    )
+    throw new CopyFailed('book', { seq: typeof broken?.seq === 'number' ? broken.seq : '…' })
   const name = (await readShop(db))?.name ?? ''
   return { book: { entries, head }, name, named: await bytesNamed(db) }
 }

@@ -6,7 +6,7 @@
 import { existsSync, readFileSync, readdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { z } from 'zod'
-import { CannotGoOn } from '../machine/debian.ts'
+import { CopyFailed } from './fault.ts'
 
 export const copySchema = z.object({
   format: z.literal('plain-slate/copy@1'),
@@ -56,32 +56,23 @@ const OWN_NAMES: readonly string[] = [
   ...FILES,
 ]
 
-/** Throws CannotGoOn where a folder is not empty and holds no copy of this very shop, whole or begun. */
+/** Throws CopyFailed where a folder is not empty and holds no copy of this very shop, whole or begun. */
 export function seePlaceForCopy(folder: string, id: string): void {
   if (!existsSync(folder)) return
   const other = readdirSync(folder).find((name) => !OWN_NAMES.includes(name))
-  if (other !== undefined)
-    throw new CannotGoOn(
-      `${folder} holds other things (${other}): a copy wants a folder of its own. Nothing there was touched.`,
-    )
+  if (other !== undefined) throw new CopyFailed('other-things', { folder, name: other })
   if (!existsSync(join(folder, 'copy.json'))) return
   const { shop, id: held, at } = readCopy(folder)
-  if (held !== id)
-    throw new CannotGoOn(
-      `${folder} holds a copy of another shop (${shop}, of ${at}). Name another folder; nothing there was touched.`,
-    )
+  if (held !== id) throw new CopyFailed('other-shop', { folder, shop, at })
 }
 
-/** The account of a copy. Throws CannotGoOn where the folder is none, or of a newer program. */
+/** The account of a copy. Throws CopyFailed where the folder is none, or of a newer program. */
 export function readCopy(folder: string): Copy {
   const file = join(folder, 'copy.json')
-  if (!existsSync(file))
-    throw new CannotGoOn(`${folder} is no whole copy of a shop: it holds no copy.json.`)
+  if (!existsSync(file)) throw new CopyFailed('no-account', { folder })
   const read = copySchema.safeParse(jsonIn(file))
   if (read.success) return read.data
-  throw new CannotGoOn(
-    `${file} cannot be read as a copy’s account: it was damaged, or a newer Plain Slate made it.`,
-  )
+  throw new CopyFailed('unread-account', { file })
 }
 
 function jsonIn(file: string): unknown {

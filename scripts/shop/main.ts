@@ -1,11 +1,12 @@
 /** `plain-slate family check|explain|new FILE`, `plain-slate backup FOLDER [--data DIR]` and `plain-slate restore FOLDER --data DIR`: what the machine does with a whole shop. */
-import { resolve } from 'node:path'
+import { dirname, resolve } from 'node:path'
 import { parseArgs } from 'node:util'
 import { ROOT } from '../bootstrap.mjs'
 import { CannotGoOn } from '../machine/debian.ts'
 import { insertCopy, openDatabase } from '@plain-slate/server'
 import type { CopyRow } from '@plain-slate/server'
 import { FAMILY_USAGE, familyMain } from './family.ts'
+import { copyFailed } from './fault.ts'
 import { DATABASE, backup, runningShop } from './backup.ts'
 import type { Running } from './backup.ts'
 import type { Copy } from './copy.ts'
@@ -41,12 +42,9 @@ export async function shopMain([verb, ...args]: readonly string[]): Promise<numb
     )
     return 0
   } catch (error) {
-    if (isOfDisk(error)) {
-      console.error(`The copy could not be written: ${(error as Error).message}. Look at its disk.`)
-      return 2
-    }
-    if (!(error instanceof CannotGoOn) && !isOfArgs(error)) throw error
-    console.error((error as Error).message)
+    const at = placeOf(error)
+    if (at === undefined && !(error instanceof CannotGoOn) && !isOfArgs(error)) throw error
+    console.error(at === undefined ? (error as Error).message : copyFailed(error, at).message)
     return 2
   }
 }
@@ -64,9 +62,10 @@ async function recorded(shop: Running, folder: string): Promise<Copy> {
     await put({ why: null, mib: Math.ceil(copy.vault.bytes / MIB), entries: copy.book.entries })
     return copy
   } catch (error) {
-    const why = error instanceof Error ? error.message : String(error)
-    await put({ why: why.slice(0, WHY_MOST), mib: 0, entries: 0 }).catch(() => undefined)
-    throw error
+    const failed = copyFailed(error, folder)
+    const { fault, facts } = failed
+    await put({ why: { fault, facts }, mib: 0, entries: 0 }).catch(() => undefined)
+    throw failed
   }
 }
 /** Archives whose bytes the shop itself lacks: shelved again, the next copy has them. */
@@ -74,11 +73,12 @@ const lackingIn = ({ lacking }: Copy['vault']): string =>
   lacking.length === 0
     ? ''
     : ` The shelf itself lacks the bytes of ${lacking.map(({ name }) => name).join(', ')}, or has others: shelve them again.`
-const WHY_MOST = 300
 
-/** What the file system says: no room, no rights, no such place. */
-const isOfDisk = (error: unknown): boolean =>
+/** Where the file system refused: no room, no rights, no such place; undefined: it is no such error. */
+const placeOf = (error: unknown): string | undefined =>
   error instanceof Error && 'syscall' in error && 'path' in error
+    ? dirname(String(error.path))
+    : undefined
 
 const isOfArgs = (error: unknown): boolean =>
   error instanceof Error && 'code' in error && String(error.code).startsWith('ERR_PARSE_ARGS')

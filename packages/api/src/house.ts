@@ -1,5 +1,5 @@
 /** The house rules: what was decided, who decided it when and why, and deciding anew. */
-import { houseSchema, leastOf } from '@plain-slate/core'
+import { COPY_FAULTS, houseSchema, leastOf } from '@plain-slate/core'
 import { z } from 'zod'
 import { oneLine } from './line.ts'
 import { route } from './route.ts'
@@ -28,7 +28,12 @@ const copySchema = z.object({
   /** Real time: the shop's clock may be a demo's. */
   at: moment,
   /** Why it failed; null: it is whole. */
-  why: z.string().nullable(),
+  why: z
+    .object({
+      fault: z.enum(COPY_FAULTS),
+      facts: z.record(z.string(), z.union([z.string(), z.number()])),
+    })
+    .nullable(),
   mib: z.int(),
   entries: z.int(),
 })

@@ -38,3 +38,20 @@ export function copyTrouble(
   if (last !== undefined && !last.whole) return 'failed'
   return now - (good ?? named) > COPY_OLD ? 'old' : 'none'
 }
+
+/** Why a copy failed: each a code with its facts, so that a page says it in its own words. */
+export const COPY_FAULTS = [
+  'not-running',
+  'other-database',
+  'inside',
+  'other-things',
+  'other-shop',
+  'no-account',
+  'unread-account',
+  'book',
+  'no-room',
+  'no-place',
+  'tool',
+  'other',
+] as const
+export type CopyFault = (typeof COPY_FAULTS)[number]

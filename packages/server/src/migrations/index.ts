@@ -32,6 +32,7 @@ import * as laidBenches from './030-laid-benches.ts'
 import * as keysOfDepots from './031-keys-of-depots.ts'
 import * as steadyClock from './032-steady-clock.ts'
 import * as copies from './033-copies.ts'
+import * as copyFaults from './034-copy-faults.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -67,6 +68,7 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '031-keys-of-depots': keysOfDepots,
   '032-steady-clock': steadyClock,
   '033-copies': copies,
+  '034-copy-faults': copyFaults,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

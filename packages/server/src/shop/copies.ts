@@ -6,6 +6,7 @@ import { copyTrouble, msOf, ok, refuse } from '@plain-slate/core'
 import { enter } from '../book/append.ts'
 import type { Refusal } from '../base/refusal.ts'
 import type { Workshop } from '../base/workshop.ts'
+import type { CopyRow } from '../tables/copies.ts'
 import { nameCopyFolder, readCopies } from '../tables/copies.ts'
 import { tell } from '../tables/news.ts'
 
@@ -18,11 +19,16 @@ export async function showCopies({ db }: Pick<Workshop, 'db'>): Promise<CopiesSh
   }
   return {
     folder,
-    last: last ?? null,
-    good: good ?? null,
+    last: toldOf(last),
+    good: toldOf(good),
     trouble: folder === null ? 'none' : copyTrouble(times, Date.now()),
   }
 }
+
+const toldOf = (row: CopyRow | undefined): CopiesShown['last'] =>
+  row === undefined
+    ? null
+    : { ...row, why: row.why === null ? null : { ...row.why, facts: { ...row.why.facts } } }
 
 /** Names the folder, or none. */
 export async function nameCopies(

@@ -1,12 +1,17 @@
 /** The folder for copies of the shop, and how each copy came out. Times are real ones: the shop's clock may be a demo's. */
-import { isoOf, ms } from '@plain-slate/core'
+import type { CopyFault } from '@plain-slate/core'
+import { COPY_FAULTS, isoOf, ms } from '@plain-slate/core'
 import type { Database, Transaction } from './database.ts'
 
+export type CopyWhy = {
+  readonly fault: CopyFault
+  readonly facts: Readonly<Record<string, string | number>>
+}
 export type CopyRow = {
   readonly folder: string
   readonly at: string
   /** Why it failed; null: it is whole. */
-  readonly why: string | null
+  readonly why: CopyWhy | null
   readonly mib: number
   readonly entries: number
 }
@@ -19,11 +24,18 @@ export type Copies = {
   readonly good: CopyRow | undefined
 }
 
-type Stored = Omit<CopyRow, 'at'> & { readonly at: Date }
-const rowOf = ({ folder, at, why, mib, entries }: Stored): CopyRow => ({
-  ...{ folder, why, mib, entries },
+type Stored = Omit<CopyRow, 'at' | 'why'> & {
+  readonly at: Date
+  readonly why: string | null
+  readonly facts: CopyWhy['facts']
+}
+const rowOf = ({ folder, at, why, facts, mib, entries }: Stored): CopyRow => ({
+  ...{ folder, mib, entries },
+  why: why === null ? null : { fault: faultOf(why), facts },
   at: isoOf(ms(at.getTime())),
 })
+/** A fault that this version does not know is one of the others. */
+const faultOf = (why: string): CopyFault => COPY_FAULTS.find((one) => one === why) ?? 'other'
 
 export async function readCopies(db: Database): Promise<Copies> {
   const shop = (await db('shop').first('copy_folder', 'copy_named_at')) as
@@ -50,5 +62,10 @@ export async function nameCopyFolder(trx: Transaction, folder: string | null): P
 }
 
 export async function insertCopy(db: Database, copy: CopyRow): Promise<void> {
-  await db('copies').insert(copy)
+  const { why, ...row } = copy
+  await db('copies').insert({
+    ...row,
+    why: why?.fault ?? null,
+    facts: JSON.stringify(why?.facts ?? {}),
+  })
 }

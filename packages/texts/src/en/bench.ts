@@ -79,6 +79,24 @@ export const bench = {
     'The last copy, to {folder}, was made {at}: {entries} entries of the book, whose chain held as it was read back, and {mib} MiB of the shelf.',
   'copies.failed':
     'The copy of the shop to {folder} failed: {why} It is tried again within two hours.',
+  'copies.why.not-running': 'no shop runs from {data}. Start it, then copy it: npm start',
+  'copies.why.other-database':
+    'this shop works on a PostgreSQL of your own (DATABASE_URL): copy that by its own tools, and the data folder beside it.',
+  'copies.why.inside': '{folder} lies in the shop itself: a copy belongs on another disk.',
+  'copies.why.other-things':
+    '{folder} holds other things ({name}): a copy wants a folder of its own. Nothing there was touched.',
+  'copies.why.other-shop':
+    '{folder} holds a copy of another shop ({shop}, of {at}). Name another folder; nothing there was touched.',
+  'copies.why.no-account': '{folder} is no whole copy of a shop: it holds no copy.json.',
+  'copies.why.unread-account':
+    '{file} cannot be read as a copy’s account: it was damaged, or a newer Plain Slate made it.',
+  'copies.why.book': 'the book does not hold at entry {seq}: the copy before stays. Look at Book.',
+  'copies.why.no-room':
+    'there is no room for it where {folder} is. Make room there, or name a folder on another disk; the copy before stays.',
+  'copies.why.no-place':
+    '{folder} cannot be written ({says}). See that its disk is there and may be written.',
+  'copies.why.tool': '{tool} could not do it: {says}',
+  'copies.why.other': '{says}',
   'copies.old': 'The last copy of the shop to {folder} is of {at}: more than a day and a half old.',
   'copies.never': 'No copy of the shop to {folder} was made yet.',
   'copies.look': 'Look at it on House',

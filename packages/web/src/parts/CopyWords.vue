@@ -4,7 +4,9 @@
 
 <script setup lang="ts">
 import type { CopiesShown } from '@plain-slate/api'
+import { sayWithGaps } from '@plain-slate/texts'
 import { computed } from 'vue'
+import { useBrowserStore } from '../base/browser.ts'
 import { useSay } from '../base/said.ts'
 
 const props = defineProps<{ copies: CopiesShown }>()
@@ -12,10 +14,17 @@ const say = useSay()
 /** Real time, as the machine's own: the shop's clock may be a demo's. */
 const moment = (at: string) =>
   new Date(at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
+const browser = useBrowserStore()
+function whyWords(): string {
+  const why = props.copies.last?.why ?? undefined
+  return why === undefined
+    ? ''
+    : sayWithGaps(browser.language, `copies.why.${why.fault}`, why.facts)
+}
 const words = computed(() => {
   const { folder, last, good, trouble } = props.copies
   if (folder === null) return say('copies.none')
-  if (trouble === 'failed') return say('copies.failed', { folder, why: last?.why ?? '' })
+  if (trouble === 'failed') return say('copies.failed', { folder, why: whyWords() })
   if (good === null) return say(trouble === 'old' ? 'copies.never' : 'copies.soon', { folder })
   const at = moment(good.at)
   return trouble === 'old'
