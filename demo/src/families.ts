@@ -11,8 +11,13 @@ export const readFamily = (path: string): Family =>
   familySchema.parse(parse(readFileSync(path, 'utf8'), { maxAliasCount: 0 }))
 
 export const FAMILIES_FOLDER = fileURLToPath(new URL('../families', import.meta.url))
-/** A family of the demo by its id. */
-export const familyNamed = (id: string): Family => readFamily(join(FAMILIES_FOLDER, `${id}.yaml`))
+const known = new Map<string, Family>()
+/** A family of the demo by its id: read once. */
+export function familyNamed(id: string): Family {
+  const family = known.get(id) ?? readFamily(join(FAMILIES_FOLDER, `${id}.yaml`))
+  known.set(id, family)
+  return family
+}
 export const tarnFamily = (): Family => familyNamed('tarn')
 /** All three. */
 export const demoFamilies = (): readonly Family[] => ['tarn', 'alder', 'fen'].map(familyNamed)

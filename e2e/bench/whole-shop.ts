@@ -177,7 +177,7 @@ export class WholeShop {
         PLAIN_SLATE_LINK_SECRET: join(folder, 'link.secret'),
         PLAIN_SLATE_BENCH: benchFileFor(folder, name),
         PLAIN_SLATE_AGENT_FOLDER: this.agentFolder(name),
-        PLAIN_SLATE_GLANCE_MS: '300',
+        PLAIN_SLATE_GLANCE_MS: '500',
       },
       [],
     ]
@@ -349,11 +349,15 @@ export const built = (name: string) => buildPackage(draftNamed(name))
 export const newestPackage = (): Manifest => built('tarn-H2.104.r4').manifest
 
 /** Waits until something is so, at most a minute; says what it waited for. */
+/** Asked often at first, then less: shops that are asked all the time do little else. */
+const FIRST_MS = 40
+const MOST_MS = 300
+
 export async function until(what: string, is: () => Promise<boolean>): Promise<void> {
   const late = Date.now() + 60_000
-  for (;;) {
+  for (let wait = FIRST_MS; ; wait = Math.min(wait * 1.5, MOST_MS)) {
     if (await is()) return
     if (Date.now() > late) throw new Error(`never: ${what}`)
-    await new Promise((resolve) => setTimeout(resolve, 100))
+    await new Promise((resolve) => setTimeout(resolve, wait))
   }
 }

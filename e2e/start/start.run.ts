@@ -2,104 +2,25 @@
  * The start command as a whole, on a data folder of its own and a free port: it starts, survives the
  * death of each process, dies without orphans, and starts again. Slow, so it has a room of its own.
  */
-import { spawn } from 'node:child_process'
-import type { ChildProcess } from 'node:child_process'
-import {
-  chmodSync,
-  cpSync,
-  mkdirSync,
-  mkdtempSync,
-  readFileSync,
-  readdirSync,
-  rmSync,
-  statSync,
-} from 'node:fs'
-import { tmpdir } from 'node:os'
+import { cpSync, readFileSync, readdirSync, rmSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, describe, expect, it } from 'vitest'
-import { ROOT } from '../../scripts/bootstrap.mjs'
-import { freePort } from '../../scripts/machine/ports.ts'
-import {
-  commandOf,
-  isAlive,
-  lifeOf,
-  parentOf,
-  pause,
-  waitUntil,
-} from '../../scripts/process/alive.ts'
-import type { Life } from '../../scripts/process/alive.ts'
+import { commandOf, isAlive, parentOf, pause, waitUntil } from '../../scripts/process/alive.ts'
+import type { Started } from './start-room.ts'
+import { StartRoom, said } from './start-room.ts'
 
-/** Everything of these tests lies in it: what names it is ours. */
-const room = mkdtempSync(join(tmpdir(), 'plain-slate-start-'))
-chmodSync(room, 0o755)
-const folder = join(room, 'data')
-mkdirSync(folder)
-const port = await freePort()
-const address = `http://127.0.0.1:${port}`
-let starting: Started | undefined
-
-type Started = { readonly child: ChildProcess; readonly output: () => string }
-
-function start(data: string, ...more: string[]): Started {
-  const output: string[] = []
-  const args = ['start', '--silent', '--', '--port', String(port), '--data', data, ...more]
-  const child = spawn('npm', args, { cwd: ROOT, detached: true, stdio: ['ignore', 'pipe', 'pipe'] })
-  child.stdout.on('data', (text) => output.push(String(text)))
-  child.stderr.on('data', (text) => output.push(String(text)))
-  starting = { child, output: () => output.join('') }
-  return starting
-}
-
-const started = (...more: string[]): Promise<Started> => startedIn(folder, ...more)
-async function startedIn(data: string, ...more: string[]): Promise<Started> {
-  const one = start(data, ...more)
-  const up = () => one.output().includes('PIN') || one.child.exitCode !== null
-  await waitUntil(up, 240_000)
+const shop = await StartRoom.open()
+const { room, folder, address, ready } = shop
+const start = (data: string, ...more: readonly string[]) => shop.start(data, more)
+const started = (...more: readonly string[]): Promise<Started> => startedIn(folder, ...more)
+async function startedIn(data: string, ...more: readonly string[]): Promise<Started> {
+  const one = await shop.started(data, more)
   expect(one.output()).toContain(`Plain Slate runs at ${address}/`)
   return one
 }
-
-/** Every process that works on this data folder, found by what its command line or environment names. */
-function ours(): Life[] {
-  return readdirSync('/proc')
-    .filter((name) => /^\d+$/.test(name) && Number(name) !== process.pid)
-    .filter((pid) => commandOf(Number(pid)).includes(room) || environmentOf(pid).includes(room))
-    .map((pid) => lifeOf(Number(pid)))
-    .filter((life) => life !== undefined)
-}
-const environmentOf = (pid: string): string => {
-  try {
-    return readFileSync(`/proc/${pid}/environ`, 'utf8')
-  } catch {
-    return ''
-  }
-}
-function processOf(part: string): Life {
-  const found = ours().find(({ pid }) => commandOf(pid).includes(part))
-  if (found === undefined) throw new Error(`no process of ${part}`)
-  return found
-}
-
-const ready = async (): Promise<boolean> => {
-  const answer = await fetch(`${address}/api/ready`).catch(() => undefined)
-  return answer?.status === 200
-}
-/** What a terminal does: the signal goes to npm and to whatever shares its process group. */
-async function ctrlC(): Promise<boolean> {
-  const { pid, exitCode } = starting?.child ?? {}
-  if (pid !== undefined && exitCode === null) process.kill(-pid, 'SIGINT')
-  return noneLeft()
-}
-const noneLeft = () => waitUntil(() => ours().length === 0, 60_000)
-
-/** What the shell tool says, on both of its streams. */
-function said(...args: string[]): Promise<string> {
-  const tool = spawn('npx', ['--no', '--', 'plain-slate', ...args], { cwd: ROOT })
-  let told = ''
-  for (const stream of [tool.stdout, tool.stderr])
-    stream.on('data', (text) => (told += String(text)))
-  return new Promise((done) => tool.on('close', () => done(told)))
-}
+const processOf = (part: string) => shop.processOf(part)
+const ctrlC = () => shop.ctrlC()
+const noneLeft = () => shop.noneLeft()
 
 const PORTS = {
   front: ['P1', 'P2', 'P3', 'P4', 'P5', 'P6'].map((port) => `${port} of the front bench`),
@@ -107,22 +28,17 @@ const PORTS = {
 }
 /** The ports with their benches, once every agent has told of its own. */
 async function benches(): Promise<readonly string[]> {
-  const authorization = `Bearer ${readFileSync(join(folder, 'bench.secret'), 'utf8').trim()}`
   type Told = { ports: { name: string; bench: string | null }[] }
   let told: string[] = []
   await waitUntil(async () => {
-    const answer = await fetch(`${address}/api/bench`, { headers: { authorization } })
-    const { ports } = (await answer.json()) as Told
+    const { ports } = (await shop.asked<Told>('GET', '/api/bench')).body
     told = ports.map(({ name, bench }) => `${name} of ${bench ?? ''}`)
     return ports.length > 6 && ports.every(({ bench }) => bench !== null)
   }, 60_000)
   return told.sort((a, b) => Number(a.startsWith('back')) - Number(b.startsWith('back')))
 }
 
-afterAll(async () => {
-  await ctrlC()
-  rmSync(room, { recursive: true, force: true })
-})
+afterAll(() => shop.close())
 
 describe('the start command', () => {
   it('prints its address last, with the PINs of the demo under it, and serves', async () => {
@@ -141,12 +57,12 @@ describe('the start command', () => {
   })
 
   it('starts a second time on the same folder only to say that the first runs', async () => {
-    const first = starting
+    const first = shop.starting
     const { child, output } = start(folder)
     await waitUntil(() => child.exitCode !== null, 60_000)
     expect(child.exitCode).toBe(1)
     expect(output()).toContain(`already runs from ${folder}: ${address}/`)
-    starting = first
+    shop.starting = first
   })
 
   it.each([
@@ -183,7 +99,7 @@ describe('the start command', () => {
 
   it('killed hard, leaves no orphan, and the next start has every slip and a whole book', async () => {
     await started()
-    const npm = starting?.child.pid ?? 0
+    const npm = shop.starting?.child.pid ?? 0
     process.kill(npm, 'SIGKILL')
     expect(await noneLeft()).toBe(true)
 

@@ -20,6 +20,7 @@ export const CORE_FLOORS: readonly (readonly string[])[] = [
   ['command'],
   ['twin', 'run', 'acts'],
   ['rehearsal', 'triage', 'day', 'drill', 'formats', 'job'],
+  ['trial'],
 ]
 
 /** Folders of the server. What stands beside them (app, serve, main) joins them and is above all. */

@@ -41,6 +41,12 @@ export const PARTED: DebianPackage = {
   isThere: () => isProgram('parted'),
 }
 
+/** What tells a process another time of day: for tests. */
+export const FAKETIME: DebianPackage = {
+  name: 'faketime',
+  isThere: () => isProgram('faketime'),
+}
+
 const isProgram = (name: string): boolean =>
   ['/usr/sbin', '/sbin', '/usr/bin'].some((folder) => existsSync(`${folder}/${name}`))
 

@@ -5,12 +5,14 @@ import { sayWithGaps } from '@plain-slate/texts'
 import { CannotGoOn } from '../machine/debian.ts'
 
 export class CopyFailed extends CannotGoOn implements CopyWhy {
-  constructor(
-    readonly fault: CopyFault,
-    readonly facts: CopyWhy['facts'],
-  ) {
+  readonly fault: CopyFault
+  readonly facts: CopyWhy['facts']
+
+  constructor(fault: CopyFault, facts: CopyWhy['facts']) {
     const says = sayWithGaps('en-GB', `copies.why.${fault}`, facts)
     super(`${says.slice(0, 1).toUpperCase()}${says.slice(1)}`)
+    this.fault = fault
+    this.facts = facts
   }
 }
 

@@ -5,7 +5,7 @@
 import { spawn } from 'node:child_process'
 import { buildProcesses } from '../build/processes.mjs'
 import { buildWeb } from '../build/web.ts'
-import { CHROMIUM, CannotGoOn, GDISK, PARTED, POSTGRES, ensureDebian } from '../machine/debian.ts'
+import { CHROMIUM, CannotGoOn, FAKETIME, GDISK, PARTED, POSTGRES, ensureDebian } from '../machine/debian.ts'
 import { shareTestCluster } from './cluster.ts'
 import { roomForTests } from './room.ts'
 import { SEED } from './seed.ts'
@@ -47,7 +47,7 @@ export async function test(names: readonly string[]): Promise<void> {
 /** Installs what is missing; answers how many prerequisites could not be had. */
 function prepared(): number {
   try {
-    ensureDebian([POSTGRES, CHROMIUM, GDISK, PARTED])
+    ensureDebian([POSTGRES, CHROMIUM, GDISK, PARTED, FAKETIME])
     return 0
   } catch (error) {
     if (!(error instanceof CannotGoOn)) throw error

@@ -86,7 +86,11 @@ export const slipQuerySchema = z.object({
   stage: z.exactOptional(csvOf(stageSchema)),
   sort: z.exactOptional(z.enum(SLIP_SORTS)),
   dir: z.exactOptional(z.enum(['up', 'down'])),
+  /** From 1. */
+  page: z.exactOptional(z.coerce.number().pipe(z.int().min(1).max(100_000))),
 })
+/** Slips of one page of the list. */
+export const SLIPS_A_PAGE = 50
 export type SlipQuery = z.infer<typeof slipQuerySchema>
 
 /** One line of what happened: an entry of the book with its people and texts in words. */
@@ -137,7 +141,11 @@ export const slipRoutes = {
     summary: 'The list, searched, filtered and sorted',
     query: slipQuerySchema,
     answer: z.object({
+      /** Of one page; `found`: how many the search and its filters leave in all. */
       rows: z.array(slipRowSchema),
+      found: z.int(),
+      page: z.int(),
+      pages: z.int(),
       total: z.int(),
       states: z.record(z.string(), z.int()),
     }),

@@ -80,7 +80,7 @@ export const partLines = (
 
 const MINUTE = 60
 function writtenWords(say: Say, family: Family, { written, mode, seconds }: PartTried): string {
-  if (mode === undefined || seconds === undefined || (written !== 'link' && written !== 'open'))
+  if (mode === null || seconds === null || (written !== 'link' && written !== 'open'))
     return say(`trial.part.${written}`)
   const time =
     seconds < MINUTE

@@ -26,8 +26,8 @@ export type PartTried = {
   readonly role: PartRole
   readonly written: (typeof WRITTEN)[number]
   /** The mode that took it, with seconds from the first byte to the last on a device in the middle of the family's ranges. */
-  readonly mode: Mode | undefined
-  readonly seconds: number | undefined
+  readonly mode: Mode | null
+  readonly seconds: number | null
 }
 
 /** Each partition of the device, in its order. */
@@ -37,7 +37,7 @@ export function partsTried(family: Family, one: Tried): readonly PartTried[] {
   const open = { ...one, device: { ...one.device, lock: 'open' as const } }
   const opened = opens ? reachedBy(family, open, true) : new Map()
   return Object.entries(one.device.parts).map(([partition, { role }]) => {
-    const nobody = { partition, role, mode: undefined, seconds: undefined }
+    const nobody = { partition, role, mode: null, seconds: null }
     if (family.never.includes(role)) return { ...nobody, written: 'never' }
     for (const [written, modes] of [['link', closed] as const, ['open', opened] as const])
       for (const { device } of modes.values()) {

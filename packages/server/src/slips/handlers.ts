@@ -1,12 +1,13 @@
 /** Handlers of slips. */
 import type { Contract, SlipQuery } from '@plain-slate/api'
+import { SLIPS_A_PAGE } from '@plain-slate/api'
 import { isoOf, ok, refuse } from '@plain-slate/core'
 import { sendCsv } from '../edge/csv.ts'
 import { WRITTEN, someone } from '../edge/mount.ts'
 import type { Handler } from '../edge/mount.ts'
 import type { Workshop } from '../base/workshop.ts'
 import { listEntries } from '../tables/book.ts'
-import { countStates, listSlips, readSlip } from '../tables/slips.ts'
+import { countSlips, countStates, listSlips, readSlip } from '../tables/slips.ts'
 import { careCalendar, listCare } from './care.ts'
 import { noteOnSlip, setSlipState, withdrawSlip } from './acts.ts'
 import { changeSlip } from './change.ts'
@@ -19,12 +20,17 @@ const HISTORY_MAX = 500
 
 export function slipHandlers(workshop: Workshop) {
   const slips: Of<'slips'> = async ({ query }) => {
-    const [rows, states] = await Promise.all([
-      listSlips(workshop.db, query),
+    const [found, states] = await Promise.all([
+      countSlips(workshop.db, query),
       countStates(workshop.db, query),
     ])
+    const pages = Math.max(1, Math.ceil(found / SLIPS_A_PAGE))
+    /* Slips go away under a list that is open: past the last page stands the last. */
+    const page = Math.min(query.page ?? 1, pages)
+    const span = { from: (page - 1) * SLIPS_A_PAGE, most: SLIPS_A_PAGE }
+    const rows = await listSlips(workshop.db, query, span)
     const total = Object.values(states).reduce((sum, n) => sum + n, 0)
-    return ok({ rows, total, states })
+    return ok({ rows, found, page, pages, total, states })
   }
   const slipsCsv: Of<'slipsCsv'> = async ({ query, res }) => {
     const day = isoOf(await workshop.clock.now()).slice(0, 10)

@@ -13,7 +13,14 @@ beforeAll(async () => {
 })
 afterAll(() => bench.close())
 
-type List = { rows: SlipRow[]; total: number; states: Record<string, number> }
+type List = {
+  rows: SlipRow[]
+  found: number
+  page: number
+  pages: number
+  total: number
+  states: Record<string, number>
+}
 const numbers = async (query: string) =>
   (await tavi.get<List>(`/api/slips?${query}`)).body.rows.map((row) => row.number)
 
@@ -186,5 +193,37 @@ describe('a slip that is not there', () => {
     ])
     for (const { status, body } of answers as { status: number; body: ApiError }[])
       expect([status, body.code]).toEqual([404, 'slip.unknown'])
+  })
+})
+
+describe('a full house', () => {
+  let crowded: Bench
+  beforeAll(async () => (crowded = await openBench()))
+  afterAll(() => crowded.close())
+
+  it('opens two hundred slips at once, each with a number of its own, and lists them by the page', async () => {
+    const browser = await crowded.at('Tavi')
+    const opened = await Promise.all(
+      Array.from({ length: 200 }, (_, at) =>
+        browser.post<Slip>('/api/slips', { device: `Crowd ${at}`, intent: 'update' }),
+      ),
+    )
+    expect([...new Set(opened.map(({ status }) => status))]).toEqual([200])
+    expect(new Set(opened.map(({ body }) => body.number)).size).toBe(200)
+
+    const page = async (query: string) =>
+      (await browser.get<List>(`/api/slips?q=Crowd&sort=number&${query}`)).body
+    const pages = await Promise.all([1, 2, 3, 4].map((at) => page(`page=${at}`)))
+    expect(pages.map(({ rows, found, pages: of }) => [rows.length, found, of])).toEqual(
+      pages.map(() => [50, 200, 4]),
+    )
+    const numbers = pages.flatMap(({ rows }) => rows.map(({ number }) => number))
+    expect(numbers).toEqual([...numbers].sort())
+    expect(new Set(numbers).size).toBe(200)
+    /* Past the last page stands the last; a filter leaves fewer pages. */
+    expect(await page('page=9')).toMatchObject({ page: 4, pages: 4 })
+    expect(await page('state=closed&page=2')).toMatchObject({ rows: [], found: 0, pages: 1 })
+    const csv = await browser.get<string>('/api/slips.csv?q=Crowd')
+    expect(csv.status).toBe(200)
   })
 })

@@ -12,18 +12,47 @@ export type Transaction = Knex.Transaction
 
 /** How long a request waits for a connection before it is told that the database is away. */
 const ACQUIRE_TIMEOUT_MS = 4000
+/** And how long in line, while all connections are in use: then the database is there, and busy. */
+const BUSY_MS = 30_000
 const POOL_MAX = 8
 
 /** Opens a pool on a `postgres:` address; connects only when first asked. `patienceMs`: for a connection. */
 export function openDatabase(url: string, patienceMs = ACQUIRE_TIMEOUT_MS): Database {
-  return knex({
+  const db = knex({
     client: 'pg',
     connection: { connectionString: url, application_name: 'plain-slate' },
     pool: { min: 0, max: POOL_MAX },
     acquireConnectionTimeout: patienceMs,
     migrations: { migrationSource, tableName: 'migrations' },
   })
+  waitInLine(db)
+  return db
 }
+
+type Pooled = {
+  acquireConnection: () => Promise<unknown>
+  readonly pool: { readonly numUsed: () => number } | undefined
+}
+
+/** Whoever finds every connection in use waits behind the others: two hundred at once are served one after the other. */
+function waitInLine(db: Database): void {
+  const client = db.client as Pooled
+  const acquire = client.acquireConnection.bind(client)
+  client.acquireConnection = async () => {
+    const late = performance.now() + BUSY_MS
+    for (;;)
+      try {
+        return await acquire()
+      } catch (error) {
+        const busy = isLate(error) && (client.pool?.numUsed() ?? 0) >= POOL_MAX
+        if (!busy || performance.now() > late) throw error
+      }
+  }
+}
+
+/** No connection came in time. */
+const isLate = (error: unknown): boolean =>
+  error instanceof Error && error.name === 'KnexTimeoutError'
 
 /** Who migrates holds this advisory lock; the number is any of our own. */
 const MIGRATING = 7_301_551
@@ -94,7 +123,7 @@ const GONE = ['Connection terminated', 'not queryable', 'Connection ended unexpe
 /** True when an error says that the database cannot be reached at the moment. */
 export function isAway(error: unknown): boolean {
   if (!(error instanceof Error)) return false
-  if (error.name === 'KnexTimeoutError') return true
+  if (isLate(error)) return true
   if (GONE.some((words) => error.message.includes(words))) return true
   return 'code' in error && typeof error.code === 'string' && AWAY.test(error.code)
 }

@@ -59,15 +59,33 @@ const ORDERED: Readonly<Record<string, string>> = {
 }
 
 /** The list after its query. Unsorted it runs by due time, open ones first. */
-export async function listSlips(db: Database, query: SlipQuery): Promise<SlipRow[]> {
+export async function listSlips(
+  db: Database,
+  query: SlipQuery,
+  { from, most }: Span = { from: 0, most: LIST_MAX },
+): Promise<SlipRow[]> {
+  const dir = query.dir === 'down' ? 'desc' : 'asc'
+  const key = ORDERED[query.sort ?? ''] ?? ORDERED['number']
+  const list = filtered(db, query)
+  void list.orderByRaw(`${key} ${dir} nulls last, number ${dir}`).offset(from).limit(most)
+  return ((await list) as Row[]).map(rowOf)
+}
+/** Rows from a place on, 0 the first. */
+export type Span = { readonly from: number; readonly most: number }
+
+/** How many slips the search and its filters leave. */
+export async function countSlips(db: Database, query: SlipQuery): Promise<number> {
+  const counted = (await db.from(filtered(db, query).as('found')).count('* as n').first()) as
+    { n: string } | undefined
+  return Number(counted?.n ?? 0)
+}
+
+function filtered(db: Database, query: SlipQuery) {
   const list = searched(db, query.q)
   if (query.state !== undefined) void list.whereIn('state', query.state)
   if (query.intent !== undefined) void list.whereIn('intent', query.intent)
   if (query.stage !== undefined) void list.whereIn('stage', query.stage)
-  const dir = query.dir === 'down' ? 'desc' : 'asc'
-  const key = ORDERED[query.sort ?? ''] ?? ORDERED['number']
-  void list.orderByRaw(`${key} ${dir} nulls last, number ${dir}`).limit(LIST_MAX)
-  return ((await list) as Row[]).map(rowOf)
+  return list
 }
 
 /** How many slips of each state a search leaves, whatever the state filter says. */

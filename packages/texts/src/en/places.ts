@@ -1,7 +1,11 @@
 /** Places, and what each stage of a slip is for. */
 export const places = {
   'counter.title':
-    '{open, plural, =0 {No slip is open} one {One slip is open} other {# slips are open}}, {due, plural, =0 {none due today} one {one due today} other {# due today}}',
+    '{open, plural, =0 {No slip is open} one {One slip is open} other {# slips are open}}, {due}',
+  'counter.due.n': '{n, plural, =0 {none due today} one {one due today} other {# due today}}',
+  'counter.due.at-least': '{n} and more due today',
+  'counter.more':
+    '{n, plural, one {One more open slip} other {# more open slips}}, by the time agreed',
   'counter.lede':
     'What waits for somebody’s hands, and what is due next. A number leads to its slip.',
   'counter.hands': 'Needs hands next',

@@ -35,7 +35,8 @@ export const trial = {
   'trial.part.install': 'written by a package that the device installs',
   'trial.part.never': 'left alone, always',
   'trial.part.erased': 'written by nothing, and erased',
-  'trial.part.none': 'never: no mode writes it, nothing erases it, and it is not left alone by name',
+  'trial.part.none':
+    'never: no mode writes it, nothing erases it, and it is not left alone by name',
   'trial.seconds': 'about {n} s',
   'trial.minutes': 'about {n} min',
   'trial.chord': 'From {from} to {to}',

@@ -22,7 +22,7 @@ function whyWords(): string {
     : sayWithGaps(browser.language, `copies.why.${why.fault}`, why.facts)
 }
 const words = computed(() => {
-  const { folder, last, good, trouble } = props.copies
+  const { folder, good, trouble } = props.copies
   if (folder === null) return say('copies.none')
   if (trouble === 'failed') return say('copies.failed', { folder, why: whyWords() })
   if (good === null) return say(trouble === 'old' ? 'copies.never' : 'copies.soon', { folder })

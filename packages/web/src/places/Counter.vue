@@ -19,9 +19,15 @@ const say = useSay()
 const slips = useRead('slips', { query: { state: 'open', sort: 'due' } })
 const { now, zone, when } = useShop()
 
-const dueToday = (rows: readonly SlipRow[]) =>
-  rows.filter(({ due }) => due !== null && daysBetween(now.value, Date.parse(due), zone.value) <= 0)
-    .length
+/** Slips come by the page, the first due first: where the whole page is due today there may be more. */
+function dueToday({ rows, found }: { readonly rows: readonly SlipRow[]; readonly found: number }) {
+  const due = rows.filter(
+    (one) => one.due !== null && daysBetween(now.value, Date.parse(one.due), zone.value) <= 0,
+  ).length
+  return due === rows.length && found > due
+    ? say('counter.due.at-least', { n: due })
+    : say('counter.due.n', { n: due })
+}
 const isLate = (due: string | null) => due !== null && Date.parse(due) < now.value
 </script>
 
@@ -35,7 +41,7 @@ const isLate = (due: string | null) => due !== null && Date.parse(due) < now.val
     </template>
     <template #default="{ data }">
       <h1>
-        {{ say('counter.title', { open: data.rows.length, due: dueToday(data.rows) }) }}
+        {{ say('counter.title', { open: data.found, due: dueToday(data) }) }}
       </h1>
       <p class="lede">{{ say('counter.lede') }}</p>
       <CopyLine />
@@ -72,6 +78,11 @@ const isLate = (due: string | null) => due !== null && Date.parse(due) < now.val
           </td>
         </tr>
       </Columns>
+      <p v-if="data.found > data.rows.length">
+        <router-link :to="{ path: '/slips', query: { state: 'open', sort: 'due', page: '2' } }">{{
+          say('counter.more', { n: data.found - data.rows.length })
+        }}</router-link>
+      </p>
     </template>
   </Resource>
 </template>

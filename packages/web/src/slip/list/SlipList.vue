@@ -4,7 +4,7 @@
 
 <script setup lang="ts">
 import { INTENTS, STAGES } from '@plain-slate/core'
-import { SLIP_SORTS } from '@plain-slate/api'
+import { SLIPS_A_PAGE, SLIP_SORTS } from '@plain-slate/api'
 import { useDebounceFn } from '@vueuse/core'
 import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -16,7 +16,7 @@ import { useRead } from '../../server/query.ts'
 import { useShop } from '../../time/shop.ts'
 import TakeIn from './TakeIn.vue'
 import type { ListQuery } from './query.ts'
-import { readListQuery, sortedBy, writeListQuery } from './query.ts'
+import { changedTo, readListQuery, sortedBy, writeListQuery } from './query.ts'
 
 const say = useSay()
 const route = useRoute()
@@ -41,8 +41,11 @@ const COLUMNS = [
 const sortable = (column: string) => SLIP_SORTS.some((sort) => sort === column)
 
 function change(part: Partial<ListQuery>) {
-  void router.replace({ query: writeListQuery({ ...query.value, ...part }) })
+  void router.replace({ query: writeListQuery(changedTo(query.value, part)) })
 }
+const pageAt = (page: number) => ({
+  query: writeListQuery({ ...query.value, page: page === 1 ? '' : String(page) }),
+})
 const search = useDebounceFn((q: string) => change({ q: q.trim() }), 200)
 
 const options = (values: readonly string[], words: (value: string) => string) => [
@@ -65,10 +68,10 @@ function ariaSort(column: string) {
   <h1>
     <template v-if="slips.data.value">
       {{
-        slips.data.value.rows.length === slips.data.value.total
+        slips.data.value.found === slips.data.value.total
           ? say('slips.title.all', { total: slips.data.value.total })
           : say('slips.title', {
-              shown: slips.data.value.rows.length,
+              shown: slips.data.value.found,
               total: slips.data.value.total,
             })
       }}
@@ -147,6 +150,21 @@ function ariaSort(column: string) {
           </tbody>
         </table>
       </div>
+      <nav v-if="data.pages > 1" class="pages no-print" :aria-label="say('slips.pages')">
+        <router-link v-if="data.page > 1" :to="pageAt(data.page - 1)" rel="prev">{{
+          say('slips.page.before')
+        }}</router-link>
+        <span role="status">{{
+          say('slips.page', {
+            from: (data.page - 1) * SLIPS_A_PAGE + 1,
+            to: (data.page - 1) * SLIPS_A_PAGE + data.rows.length,
+            found: data.found,
+          })
+        }}</span>
+        <router-link v-if="data.page < data.pages" :to="pageAt(data.page + 1)" rel="next">{{
+          say('slips.page.after')
+        }}</router-link>
+      </nav>
       <p class="no-print">
         <a :href="addressOf('slipsCsv', asked as object)" download>{{ say('slips.csv') }}</a>
       </p>
@@ -162,6 +180,12 @@ function ariaSort(column: string) {
   gap: 10px;
   align-items: center;
   margin-bottom: 10px;
+}
+.pages {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+  margin: 10px 0;
 }
 .sort {
   background: none;

@@ -8,7 +8,7 @@ import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import { useSay } from '../../base/said.ts'
 import { useRead } from '../../server/query.ts'
-import { readListQuery, writeListQuery } from './query.ts'
+import { changedTo, readListQuery, writeListQuery } from './query.ts'
 
 const say = useSay()
 const route = useRoute()
@@ -17,7 +17,7 @@ const slips = useRead('slips', () => ({ query: { q: query.value.q } }), { keep: 
 const states = computed(() => ['', ...SLIP_STATES] as const)
 const count = (state: string) =>
   state === '' ? slips.data.value?.total : (slips.data.value?.states[state] ?? 0)
-const to = (state: string) => ({ query: writeListQuery({ ...query.value, state }) })
+const to = (state: string) => ({ query: writeListQuery(changedTo(query.value, { state })) })
 </script>
 
 <template>

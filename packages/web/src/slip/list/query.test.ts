@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { readListQuery, sortedBy, writeListQuery } from './query.ts'
+import { changedTo, readListQuery, sortedBy, writeListQuery } from './query.ts'
 
 describe('the list’s address', () => {
   it('says only what is asked for, and reads back the same', () => {
@@ -7,6 +7,16 @@ describe('the list’s address', () => {
     expect(writeListQuery(query)).toEqual({ q: 'ferry', state: 'open', sort: 'due' })
     expect(readListQuery({ q: 'ferry', state: 'open', sort: 'due' })).toEqual(query)
     expect(writeListQuery(readListQuery({}))).toEqual({})
+  })
+
+  it('begins at its first page with every other search', () => {
+    const third = readListQuery({ q: 'ferry', page: '3' })
+    expect(changedTo(third, { state: 'open' })).toMatchObject({
+      q: 'ferry',
+      state: 'open',
+      page: '',
+    })
+    expect(sortedBy(third, 'due').page).toBe('')
   })
 
   it('sorts up, down, and then not at all', () => {

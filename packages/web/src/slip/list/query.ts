@@ -3,9 +3,9 @@ import type { LocationQuery, LocationQueryRaw } from 'vue-router'
 
 /** What the list can be asked for, as texts, empty where it is not. */
 export type ListQuery = Readonly<
-  Record<'q' | 'state' | 'intent' | 'stage' | 'sort' | 'dir', string>
+  Record<'q' | 'state' | 'intent' | 'stage' | 'sort' | 'dir' | 'page', string>
 >
-const KEYS = ['q', 'state', 'intent', 'stage', 'sort', 'dir'] as const
+const KEYS = ['q', 'state', 'intent', 'stage', 'sort', 'dir', 'page'] as const
 
 export function readListQuery(query: LocationQuery): ListQuery {
   const text = (key: string) => {
@@ -20,9 +20,16 @@ export function writeListQuery(query: ListQuery): LocationQueryRaw {
   return Object.fromEntries(Object.entries(query).filter(([, value]) => value !== ''))
 }
 
+/** Another search, filter or order begins at its first page. */
+export const changedTo = (query: ListQuery, part: Partial<ListQuery>): ListQuery => ({
+  ...query,
+  page: '',
+  ...part,
+})
+
 /** The query after a click on a column: that column up, then down, then the list's own order. */
 export function sortedBy(query: ListQuery, column: string): ListQuery {
-  if (query.sort !== column) return { ...query, sort: column, dir: '' }
-  if (query.dir === '') return { ...query, dir: 'down' }
-  return { ...query, sort: '', dir: '' }
+  if (query.sort !== column) return changedTo(query, { sort: column, dir: '' })
+  if (query.dir === '') return changedTo(query, { dir: 'down' })
+  return changedTo(query, { sort: '', dir: '' })
 }
