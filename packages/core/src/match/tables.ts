@@ -100,9 +100,8 @@ type First = { readonly first: Difference | undefined }
 const firstOf = (table: Table, layout: Layout | undefined): Difference | undefined =>
   layout === undefined ? undefined : compareLayout(table, layout)[0]
 
-/** The first difference of a table from the layout that a package says it is made for; undefined: none, or it says none. */
-export function differsFromPackage(manifest: Manifest, table: Table): Difference | undefined {
-  const { layout } = manifest
+/** The layout that a package says it is made for; undefined: it says none. */
+function layoutIn({ layout }: Manifest): Layout | undefined {
   if (layout === undefined) return undefined
   const partitions = layout.partitions.map(({ name, bytes, startBytes, type }) => ({
     name,
@@ -110,5 +109,30 @@ export function differsFromPackage(manifest: Manifest, table: Table): Difference
     startBytes,
     ...(type === undefined ? {} : { type: typeBytes(type) }),
   }))
-  return compareLayout(table, { partitions, alignBytes: layout.alignBytes })[0]
+  return { partitions, alignBytes: layout.alignBytes }
 }
+
+/** The first difference of a table from the layout that a package says it is made for; undefined: none, or it says none. */
+export function differsFromPackage(manifest: Manifest, table: Table): Difference | undefined {
+  const layout = layoutIn(manifest)
+  return layout === undefined ? undefined : compareLayout(table, layout)[0]
+}
+
+/**
+ * The layout that a device whose table nobody read must turn out to have: the family's, with what the package says of the
+ * same partitions where the family is silent. A package that names others than the family is the package's own.
+ */
+export function wantedLayout(ground: Ground, about: About): Layout | undefined {
+  const own = layoutFor(ground, about)
+  const made = layoutIn(ground.shelved.manifest)
+  if (own === undefined || made === undefined) return own ?? made
+  const names = ({ partitions }: Layout) => partitions.map(({ name }) => name).join('\n')
+  if (names(own) !== names(made)) return made
+  const partitions = own.partitions.map((one, at) => ({ ...made.partitions[at], ...stated(one) }))
+  return { ...made, partitions } as Layout
+}
+
+const stated = <Value extends object>(one: Value): Partial<Value> =>
+  Object.fromEntries(
+    Object.entries(one).filter(([, value]) => value !== undefined),
+  ) as Partial<Value>

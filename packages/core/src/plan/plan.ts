@@ -11,7 +11,7 @@ import { layoutText } from '../layout/wanted.ts'
 import { judge } from '../match/judge.ts'
 import type { Case, Unheld } from '../match/rule.ts'
 import { byKey } from '../match/shelf-index.ts'
-import { layoutFor } from '../match/tables.ts'
+import { wantedLayout } from '../match/tables.ts'
 import type { Result } from '../result/result.ts'
 import { ok, refuse } from '../result/result.ts'
 import type { Mode } from '../terms/device.ts'
@@ -228,10 +228,10 @@ const lookAt = (stretch: Stretch): MeetLook =>
       }
     : { table: undefined, left: [] }
 
-/** Its own table as it was read; where nobody did, what family gives of it and no more. */
+/** Its own table as it was read; where nobody did, what family and package give of it and no more. */
 function askedTable(main: Case): string | undefined {
   if (main.table !== undefined) return tableText(main.table)
-  const layout = layoutFor(main, boardOf(main))
+  const layout = wantedLayout(main, boardOf(main))
   return layout === undefined ? undefined : layoutText(layout, main.family.sectorBytes)
 }
 

@@ -4,6 +4,7 @@
  */
 import type { Family, Result } from '@plain-slate/core'
 import { familySchema, ok, refuse } from '@plain-slate/core'
+import { issueWords } from './issue-words.ts'
 import { unknownKeys } from './unknown-keys.ts'
 import { LineCounter, isNode, parseDocument } from 'yaml'
 import type { Document } from 'yaml'
@@ -104,7 +105,13 @@ function familyIn(text: string, strict: boolean): Result<Family, readonly WrongP
   }))
   const parsed = familySchema.safeParse(raw)
   if (parsed.success && misspelt.length === 0) return ok(parsed.data)
-  const issues = parsed.success ? [] : parsed.error.issues
+  /* A key that nobody knows is told as that, and not again as what is missing or amiss around it. */
+  const beside = new Set(unknown.map((one) => one.path.join('.')))
+  const isTold = (path: readonly PropertyKey[]) =>
+    beside.has(path.join('.')) || beside.has(path.slice(0, -1).join('.'))
+  const issues = (parsed.success ? [] : parsed.error.issues)
+    .map((issue) => issueWords(issue, raw))
+    .filter(({ path }) => path.length < 2 || !isTold(path))
   return refuse(
     [...misspelt, ...issues].slice(0, WRONG_MOST).map(({ path, message }) => ({
       line: lineCounter.linePos(placeOf(document, path)).line,

@@ -77,6 +77,64 @@ describe('a profile with one mistake', () => {
     ],
     [
       'tarn',
+      'an order that names nothing',
+      'restartAfter: [loader, modem]',
+      'restartAfter: [loader, table]',
+      'table',
+    ],
+    ['fen', 'a way that begins in no mode', 'from: [off]', 'from: [of]', 'no mode of'],
+    [
+      'tarn',
+      'two modes of one name',
+      'id: rescue\n    kind: rescue',
+      'id: loader\n    kind: rescue',
+      'loader is named twice',
+    ],
+    [
+      'tarn',
+      'a driver that is older than it must be',
+      'least: 2, newest: 4',
+      'least: 5, newest: 4',
+      'no more than the newest',
+    ],
+    [
+      'tarn',
+      'a key that no outline has',
+      'keys: [trigger-left, trigger-right, scan] }',
+      'keys: [trigger-left, trigger-right, scam] }',
+      'no key scam',
+    ],
+    ['tarn', 'a line that no menu has', 'line: start\n', 'line: begin\n', 'no line begin'],
+    [
+      'tarn',
+      'a store that is not there',
+      'installs:\n  - from: card',
+      'installs:\n  - from: push',
+      'no store push',
+    ],
+    [
+      'tarn',
+      'a start that ends in no mode',
+      'end: { kind: dead } }',
+      'end: { kind: stays, mode: nowhere } }',
+      'no mode nowhere',
+    ],
+    [
+      'tarn',
+      'a mode that reads back what is left alone',
+      'takes:\n      { write: any,',
+      'takes:\n      { read: [calib], write: any,',
+      'none of them untouched',
+    ],
+    [
+      'alder',
+      'an item on no partition',
+      'name: photos and files, partition: customer',
+      'name: photos and files, partition: cellar',
+      'no partition cellar',
+    ],
+    [
+      'tarn',
       'a misspelt key',
       'pieceMiB: 320',
       'pieceMiB: 320\nkeptOnze: [loader]',
@@ -89,6 +147,23 @@ describe('a profile with one mistake', () => {
     const found = wrongIn(text)
     expect(found.map((one) => one.says).join('; ')).toContain(says)
     expect(found.every(({ line }) => line > 1)).toBe(true)
+  })
+
+  it.each([
+    ['kind: writing', 'kind: writng', 'modes.4.kind', 'writing is meant?'],
+    ['end: { kind: dead }', 'end: { kind: ded }', 'start.0.end.kind', 'dead is meant?'],
+    ['is: torn }', 'is: tornn }', 'start.0.when.0.is', 'torn is meant?'],
+    ['how: chord', 'how: cord', 'ways.0.how', 'chord is meant?'],
+    ['mib: 96', 'mib: many', 'partitions.2.mib', 'a number, or a table, or rest'],
+    ['opens: maker-only', 'opens: nobody', 'lock.opens', 'is none of maker-only, command'],
+    ['seconds: 25', 'seconds: soon', 'ways.0.seconds', '“soon” is not a number'],
+    ['maker: Brakken\n', '', 'maker', 'it is missing: write a text'],
+    ['of: 74', 'of: -1', 'remedies.0.of', '“-1” is too little: at least 0'],
+    ['{ set: mixed }', '{ sit: mixed }', 'start.2.when.0.sit', 'set is meant?'],
+  ])('with “%s” as “%s” is told in words, at its place', (from, to, path, says) => {
+    const found = wrongIn((files['tarn'] ?? '').replace(from, to))
+    expect(found.map((one) => one.path)).toEqual([path])
+    expect(found[0]?.says).toContain(says)
   })
 
   it('whose mode that writes nobody reaches, or that has none, is told', () => {

@@ -64,7 +64,8 @@ function armsOf(schema: Schema): readonly Schema[] {
 /** Letters by which two keys may differ and still be meant for one another. */
 const NEAR = 3
 
-function nearestOf(key: string, known: readonly string[]): string | undefined {
+/** The word of these that one is nearest to, where it is near enough to be meant. */
+export function nearestOf(key: string, known: readonly string[]): string | undefined {
   const [first] = known
     .map((one) => ({ one, far: distance(key.toLowerCase(), one.toLowerCase()) }))
     .sort((a, b) => a.far - b.far)
