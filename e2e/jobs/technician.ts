@@ -153,11 +153,12 @@ export class Technician {
 
   /** Routes once each of them is rehearsed. */
   async routes(): Promise<Roads> {
-    let roads = await this.#get<Roads>('routes')
+    let roads: Roads | undefined
     await until('every route is rehearsed', async () => {
       roads = await this.#get<Roads>('routes')
       return roads.routes.every(({ rehearsed }) => rehearsed)
     })
+    if (roads === undefined) throw new Error('no routes were told')
     return roads
   }
 

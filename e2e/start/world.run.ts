@@ -6,7 +6,7 @@
 import { execFileSync } from 'node:child_process'
 import { existsSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import type { ApiError, RunShown } from '@plain-slate/api'
+import type { ApiError, RunShown, Slip } from '@plain-slate/api'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { isAlive, pause, waitUntil } from '../../scripts/process/alive.ts'
 import { INTAKE, SIGNED, linesOf } from '../bench/lines.ts'
@@ -17,6 +17,7 @@ const clock = join(shop.room, 'clock')
 /** Files of the namespace as they are seen from outside of it. */
 let inside = ''
 const DISK_MIB = 3000
+const PARTS = ['server/dist', 'standins/dist', 'agent/dist', 'bin/postgres'] as const
 
 /** The disk is mounted where nobody else sees it, and goes with the last process that does. */
 const apart = (): readonly string[] => [
@@ -32,8 +33,8 @@ const LIBRARY = ['x86_64-linux-gnu', 'aarch64-linux-gnu']
 
 const setClock = (hours: number) =>
   writeFileSync(clock, `${hours < 0 ? '-' : '+'}${Math.abs(hours)}h\n`)
-const note = (number: string, text: string) =>
-  shop.asked<ApiError>('POST', `/api/slips/${number}/notes`, { text })
+const opened = (device: string) =>
+  shop.asked<Slip & ApiError>('POST', '/api/slips', { device, intent: 'update' })
 
 beforeAll(async () => {
   setClock(0)
@@ -42,7 +43,7 @@ beforeAll(async () => {
     env: {
       LD_PRELOAD: LIBRARY,
       FAKETIME_TIMESTAMP_FILE: clock,
-      FAKETIME_NO_CACHE: '1',
+      FAKETIME_CACHE_DURATION: '1',
       FAKETIME_DONT_FAKE_MONOTONIC: '1',
     },
   })
@@ -56,10 +57,8 @@ afterAll(() => shop.close())
 describe('a disk that runs full', () => {
   it('is named at once, costs nothing that was acknowledged, and all goes on by itself when there is room', async () => {
     const filler = join(inside, 'other-things')
-    expect((await note('0405', 'before the disk was full')).status).toBe(200)
-    const services = ['server/dist', 'standins/dist', 'agent/dist'].map((one) =>
-      shop.processOf(one),
-    )
+    const { body: before } = await opened('before the disk was full')
+    expect(before.number).toMatch(/^\d{4}$/)
     try {
       execFileSync('dd', ['if=/dev/zero', `of=${filler}`, 'bs=1M'], { stdio: 'ignore' })
     } catch {
@@ -68,7 +67,7 @@ describe('a disk that runs full', () => {
     /* The database has some room laid by; then it is said what is wrong, and not that something of ours is. */
     let refused: ApiError | undefined
     await waitUntil(async () => {
-      const { status, body } = await note('0405', `on a full disk ${'x'.repeat(400)}`)
+      const { status, body } = await opened(`on a full disk ${'x'.repeat(60)}`)
       if (status === 507) refused = body
       return refused !== undefined
     }, 60_000)
@@ -77,19 +76,18 @@ describe('a disk that runs full', () => {
     await pause(25_000)
     expect(shop.starting?.child.exitCode).toBeNull()
     rmSync(filler)
-    await waitUntil(async () => {
-      const answer = await note('0405', 'after there was room').catch(() => undefined)
-      return answer?.status === 200
-    }, 60_000)
-    const history = await shop.asked<readonly { texts: Record<string, string | null> }[]>(
-      'GET',
-      '/api/slips/0405/history',
-    )
-    const told = history.body.flatMap(({ texts }) => Object.values(texts))
-    expect(told).toContain('before the disk was full')
-    expect(told).toContain('after there was room')
-    for (const service of services)
-      expect([service.pid, isAlive(service)]).toEqual([service.pid, true])
+    let after = ''
+    await until('there is room, and a slip is opened', async () => {
+      const answer = await opened('after there was room').catch(() => undefined)
+      if (answer?.status === 200) after = answer.body.number
+      return after !== ''
+    })
+    for (const number of [before.number, after])
+      expect([number, (await shop.asked('GET', `/api/slips/${number}/job`)).status]).toEqual([
+        number,
+        200,
+      ])
+    for (const part of PARTS) expect([part, isAlive(shop.processOf(part))]).toEqual([part, true])
   }, 240_000)
 })
 

@@ -3,13 +3,13 @@
  * they take beside one that has the machine to itself. `STARTS=10` says how many.
  */
 import { spawn } from 'node:child_process'
-import type { ChildProcess } from 'node:child_process'
 import { chmodSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { ROOT } from '../../scripts/bootstrap.mjs'
 import { freePort } from '../../scripts/machine/ports.ts'
 import { waitUntil } from '../../scripts/process/alive.ts'
+import { busyMachine } from '../../e2e/start/load.ts'
 import type { Row } from './row.ts'
 
 const BUSY = 8
@@ -21,9 +21,9 @@ export async function starts(): Promise<readonly Row[]> {
   const alone = await oneStart()
   const seconds: number[] = []
   for (let n = 0; n < count; n += 1) {
-    const load = loaded()
+    const load = busyMachine(BUSY)
     const one = await oneStart()
-    for (const child of load) child.kill('SIGKILL')
+    load.end()
     if (one !== undefined) seconds.push(one)
   }
   const [quick = 0, slow = 0] = [Math.min(...seconds), Math.max(...seconds)]
@@ -54,11 +54,4 @@ async function oneStart(): Promise<number | undefined> {
   rmSync(folder, { recursive: true, force: true })
   if (!whole) console.error(told)
   return whole ? took : undefined
-}
-
-function loaded(): readonly ChildProcess[] {
-  const busy = Array.from({ length: BUSY }, () => spawn(process.execPath, ['-e', 'for (;;);']))
-  const file = join(tmpdir(), 'starts-load.bin')
-  const sync = `while :; do dd if=/dev/zero of=${file} bs=1M count=64 conv=fsync; sync; done`
-  return [...busy, spawn('sh', ['-c', sync], { stdio: 'ignore' })]
 }

@@ -77,10 +77,10 @@ describe('a profile with one mistake', () => {
     ],
     [
       'tarn',
-      'an order that names nothing',
+      'an order that names one twice',
       'restartAfter: [loader, modem]',
-      'restartAfter: [loader, table]',
-      'table',
+      'restartAfter: [loader, loader]',
+      'loader stands there twice',
     ],
     ['fen', 'a way that begins in no mode', 'from: [off]', 'from: [of]', 'no mode of'],
     [
