@@ -73,7 +73,10 @@ export const partLines = (
   parts: readonly PartTried[],
 ): readonly TrialLine[] =>
   parts.map((one) => ({
-    what: say('trial.part', { name: one.partition, role: one.role }),
+    what:
+      one.partition === one.role
+        ? one.partition
+        : say('trial.part', { name: one.partition, role: one.role }),
     says: writtenWords(say, family, one),
     never: one.written === 'none',
   }))
@@ -94,8 +97,9 @@ export type Chord = {
   readonly what: string
   readonly say: string
   readonly acts: readonly string[]
-  /** Ids of the keys that it names. */
+  /** Ids of the keys that it names, and their names with the numbers that they bear on the outline. */
   readonly keys: readonly string[]
+  readonly names: readonly string[]
   readonly slip: string
 }
 
@@ -104,6 +108,7 @@ export const chordsOf = (say: Say, family: Family): readonly Chord[] =>
   family.ways.filter(({ hands }) => hands).map((way) => chordOf(say, family, way))
 
 function chordOf(say: Say, family: Family, { from, to, say: words, acts = [], slip }: Way): Chord {
+  const held = new Set(acts.flatMap(({ keys = [] }) => keys))
   const keysOf = (ids: readonly string[] = []) =>
     ids.map((id) => ({ name: family.outline.keys.find((key) => key.id === id)?.name ?? id }))
   return {
@@ -122,7 +127,10 @@ function chordOf(say: Say, family: Family, { from, to, say: words, acts = [], sl
         say: act.say ?? null,
       }),
     ),
-    keys: [...new Set(acts.flatMap(({ keys = [] }) => keys))],
+    keys: [...held],
+    names: family.outline.keys.flatMap(({ id, name }, at) =>
+      held.has(id) ? [`${at + 1} ${name}`] : [],
+    ),
     slip:
       slip === undefined
         ? say('trial.chord.no-slip')

@@ -27,11 +27,13 @@ export function partitionsOf(family: Family, { model, board }: LaidOut): readonl
   const row = family.layouts.find(
     ({ models, boards }) => isIn(models, model) && isIn(boards, board),
   )
-  const order = row?.order ?? family.partitions.map(({ name }) => name)
+  if (row === undefined) return family.partitions
+  const order = row.order ?? family.partitions.map(({ name }) => name)
   return order.flatMap((name) => {
     const own = family.partitions.find((one) => one.name === name)
-    if (own === undefined || row?.without?.includes(name) === true) return []
-    return [{ ...own, mib: row?.mib?.[name] ?? own.mib }]
+    if (own === undefined || row.without?.includes(name) === true) return []
+    const mib = row.mib?.[name]
+    return [mib === undefined ? own : { ...own, mib }]
   })
 }
 
@@ -40,9 +42,14 @@ const isIn = (listed: readonly string[] | undefined, one: string | undefined): b
 
 /** MiB of a partition on a device; undefined for the one that takes the rest, or that it does not have. */
 export function mibOf(family: Family, name: string, about: LaidOut): number | undefined {
-  const mib = partitionsOf(family, about).find((one) => one.name === name)?.mib
-  if (mib === undefined || mib === 'rest') return undefined
-  return typeof mib === 'number' ? mib : mib[String(about.storageGb)]
+  const placed = partitionsOf(family, about).find((one) => one.name === name)
+  return placed === undefined ? undefined : mibIn(placed, about)
+}
+
+/** MiB of a partition as it is placed; undefined for the one that takes the rest, or of which this storage has no size. */
+export function mibIn({ mib }: Pick<Placed, 'mib'>, { storageGb }: LaidOut): number | undefined {
+  if (mib === 'rest') return undefined
+  return typeof mib === 'number' ? mib : mib[String(storageGb)]
 }
 
 /** Flash of a device whose table was not read: its partitions, and as much again for the customer. */
@@ -51,7 +58,7 @@ const ROOM = 2
 /** The table that a device of a family should have, of a flash with room for it: where none was read. */
 export function assumedTable(family: Family, about: LaidOut, scale: number): Table {
   const mib = partitionsOf(family, about).reduce(
-    (total, { name }) => total + (mibOf(family, name, about) ?? 0),
+    (total, one) => total + (mibIn(one, about) ?? 0),
     0,
   )
   return familyTable(family, about, scale, Math.ceil((mib * ROOM) / scale + 1) * MIB)
@@ -108,23 +115,22 @@ export function typeBytes(guid: string): string {
  */
 export function layoutOf(family: Family, about: LaidOut, scale: number): Layout | undefined {
   const placed = partitionsOf(family, about)
-  const isUnsized = placed.some(
-    ({ name, mib }) => mib !== 'rest' && mibOf(family, name, about) === undefined,
-  )
+  const isUnsized = placed.some((one) => one.mib !== 'rest' && mibIn(one, about) === undefined)
   if (isUnsized) return undefined
   return {
-    partitions: placed.map(({ name, mib, type, startKiB }) => ({
-      name,
-      bytes: mib === 'rest' ? undefined : sizeOf(family, name, about, scale),
-      ...(type === undefined ? {} : { type: typeBytes(type) }),
-      ...(startKiB === undefined || scale !== 1 ? {} : { startBytes: startKiB * KIB }),
+    partitions: placed.map((one) => ({
+      name: one.name,
+      bytes: sizeOf(mibIn(one, about), scale),
+      ...(one.type === undefined ? {} : { type: typeBytes(one.type) }),
+      ...(one.startKiB === undefined || scale !== 1 ? {} : { startBytes: one.startKiB * KIB }),
     })),
   }
 }
 
-/** Bytes of a partition at a scale, in whole blocks where that is not 1. */
-function sizeOf(family: Family, name: string, about: LaidOut, scale: number): number {
-  const bytes = ((mibOf(family, name, about) ?? 0) * MIB) / scale
+/** Bytes of a partition at a scale, in whole blocks where that is not 1; undefined where it takes the rest. */
+function sizeOf(mib: number | undefined, scale: number): number | undefined {
+  if (mib === undefined) return undefined
+  const bytes = (mib * MIB) / scale
   return scale === 1 ? Math.ceil(bytes) : Math.ceil(bytes / ALIGN_BYTES) * ALIGN_BYTES
 }
 
@@ -144,9 +150,10 @@ export function familyTable(
   const firstUsable = 2 + arraySectors(size)
   const lastUsable = diskSectors - 2 - arraySectors(size)
   let next = Math.ceil(firstUsable / align) * align
-  const partitions = partitionsOf(family, about).map(({ name, mib, type }) => {
-    const whole = mib === 'rest' ? undefined : mibOf(family, name, about)
-    if (mib !== 'rest' && whole === undefined)
+  const partitions = partitionsOf(family, about).map((placed) => {
+    const { name, type } = placed
+    const whole = mibIn(placed, about)
+    if (placed.mib !== 'rest' && whole === undefined)
       throw new RangeError(`${family.id}: no size of ${name} for ${about.storageGb} GB`)
     const bytes = whole === undefined ? undefined : (whole * MIB) / scale
     const sectors =

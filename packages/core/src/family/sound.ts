@@ -4,7 +4,7 @@
  * of it written wrongly. Reads a profile whose parts refer to each other; gives each place that is wrong, and what to write.
  */
 import type { BrokenRef } from './refs.ts'
-import { mibOf, partitionsOf } from './layout.ts'
+import { mibIn, partitionsOf } from './layout.ts'
 import type { Profile } from './schema.ts'
 import type { Family } from './profile.ts'
 
@@ -109,13 +109,11 @@ function sizesSound(family: Family): Wrong {
       storages.flatMap((storageGb) => {
         const about = { model, board, storageGb }
         const placed = partitionsOf(family, about)
-        const lacks = placed.find(
-          ({ name, mib }) => mib !== 'rest' && mibOf(family, name, about) === undefined,
-        )
+        const lacks = placed.find((one) => one.mib !== 'rest' && mibIn(one, about) === undefined)
         const path = ['models', at, 'storages'] as const
         if (lacks !== undefined)
           return wrong(path, `no size of ${lacks.name} for ${storageGb} GB: give it in its mib`)
-        const sum = placed.reduce((total, { name }) => total + (mibOf(family, name, about) ?? 0), 0)
+        const sum = placed.reduce((total, one) => total + (mibIn(one, about) ?? 0), 0)
         return sum > storageGb * MIB_A_GB
           ? wrong(
               path,

@@ -4,7 +4,7 @@
  * what can never happen.
  */
 import type { Family } from '../family/profile.ts'
-import { mibOf, partitionsOf } from '../family/layout.ts'
+import { mibIn, partitionsOf } from '../family/layout.ts'
 import type { Kind } from './device.ts'
 import { kindName, kindsOf, tried } from './device.ts'
 import type { ModeTried } from './modes.ts'
@@ -65,7 +65,7 @@ function layoutsOf(family: Family): readonly { readonly kind: Kind; readonly kin
   const laid = new Map<string, { kind: Kind; kinds: number }>()
   for (const kind of kindsOf(family)) {
     const key = JSON.stringify(
-      partitionsOf(family, kind).map(({ name }) => [name, mibOf(family, name, kind)]),
+      partitionsOf(family, kind).map((one) => [one.name, mibIn(one, kind)]),
     )
     const known = laid.get(key)
     if (known === undefined) laid.set(key, { kind, kinds: 1 })

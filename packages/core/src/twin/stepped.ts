@@ -166,6 +166,7 @@ export const refuse = (device: DeviceModel, code: DeviceRefusal): Stepped =>
 
 /** Charge taken off; an empty cell switches the device off and its session is gone. */
 export function drained(family: Family, device: DeviceModel, percent: number): DeviceModel {
+  if (percent === 0 && device.battery > 0) return device
   const battery = Math.max(0, device.battery - percent)
   if (battery > 0) return { ...device, battery }
   return withoutPower(family, { ...device, battery: 0 })

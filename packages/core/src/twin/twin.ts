@@ -121,7 +121,8 @@ function idle({ family }: Nature, device: DeviceModel, at: number): DeviceModel 
   const charges = modeProfile(family, device.mode)?.charges === true
   const idles = answersIn(family, device.mode) && !charges
   const drains = idles ? family.drainPerMinute.idle * minutes : 0
-  const after = drained(family, { ...device, at: Math.max(at, device.at) }, drains)
+  const later = at > device.at ? { ...device, at } : device
+  const after = drained(family, later, drains)
   return merged(family, isLate(after) ? cancelled(after) : after)
 }
 

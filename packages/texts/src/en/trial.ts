@@ -5,7 +5,7 @@ export const trial = {
   'trial.sum':
     'Tried: {starts, plural, one {one start rule} other {# start rules}}, {modes, plural, one {one mode} other {# modes}}, {parts, plural, one {one partition} other {# partitions}} of {kinds, plural, one {one kind of device} other {# kinds of device}}, {chords, plural, one {one way of hands} other {# ways of hands}}.',
   'trial.never':
-    '{n, plural, =0 {Everything it says can happen.} one {One thing that it says can never happen: read it again before you take it in.} other {# things that it says can never happen: read them again before you take it in.}}',
+    '{n, plural, =0 {Everything it says can happen.} one {One thing that it says can never happen: read it again.} other {# things that it says can never happen: read them again.}}',
   'trial.starts': 'Starts',
   'trial.modes': 'Modes',
   'trial.parts': 'Parts',
@@ -29,7 +29,7 @@ export const trial = {
   'trial.mode.found': 'A device can come in so; no act and no rule leads there.',
   'trial.mode.never': 'Never: no way leads there and no rule ends there.',
   'trial.mode.kept': 'Nothing leads out of it: name a way, if only the cell taken out.',
-  'trial.part': '{name}, of the role {role}',
+  'trial.part': '{name}, a {role}',
   'trial.part.link': 'written in {mode}, {time}',
   'trial.part.open': 'written in {mode} while its lock is open, {time}',
   'trial.part.install': 'written by a package that the device installs',

@@ -78,14 +78,18 @@ const never = computed(() => neverLines(say, props.family, props.trial))
     <details>
       <summary>{{ say('trial.chords') }}</summary>
       <div v-for="chord in chords" :key="chord.what + chord.say" class="chord">
-        <Outline
-          v-if="chord.acts.length > 0"
-          :outline="family.outline"
-          :held="[]"
-          :named="chord.keys"
-          :cable="false"
-          :label="chord.what"
-        />
+        <figure v-if="chord.acts.length > 0">
+          <Outline
+            :outline="family.outline"
+            :held="[]"
+            :named="chord.keys"
+            :cable="false"
+            :label="say('way.outline', { keys: chord.names.join(', ') })"
+          />
+          <figcaption class="small">
+            <span v-for="name in chord.names" :key="name">{{ name }}</span>
+          </figcaption>
+        </figure>
         <div>
           <b>{{ chord.what }}</b>
           <p>{{ chord.say }}</p>
@@ -121,9 +125,15 @@ ul {
   padding: 8px 0;
   border-bottom: 1px solid var(--line);
 }
-.chord :deep(svg) {
+figure {
   flex: none;
+  margin: 0;
+}
+figure :deep(svg) {
   width: 104px;
   height: auto;
+}
+figcaption span {
+  display: block;
 }
 </style>
