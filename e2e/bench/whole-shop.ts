@@ -26,6 +26,9 @@ import { freePorts } from './free-ports.ts'
 import type { Added } from './world.ts'
 import { draftNamed, familiesOf, imagesOf, makeDevices } from './world.ts'
 import { INTAKE, SIGNED, linesOf } from './lines.ts'
+import { until } from './until.ts'
+
+export { until } from './until.ts'
 
 const ROOT = fileURLToPath(new URL('../..', import.meta.url))
 const SECRET = 'bench-secret'
@@ -347,17 +350,3 @@ export class WholeShop {
 /** A package of the demo, built. */
 export const built = (name: string) => buildPackage(draftNamed(name))
 export const newestPackage = (): Manifest => built('tarn-H2.104.r4').manifest
-
-/** Waits until something is so, at most a minute; says what it waited for. */
-/** Asked often at first, then less: shops that are asked all the time do little else. */
-const FIRST_MS = 40
-const MOST_MS = 300
-
-export async function until(what: string, is: () => Promise<boolean>): Promise<void> {
-  const late = Date.now() + 60_000
-  for (let wait = FIRST_MS; ; wait = Math.min(wait * 1.5, MOST_MS)) {
-    if (await is()) return
-    if (Date.now() > late) throw new Error(`never: ${what}`)
-    await new Promise((resolve) => setTimeout(resolve, wait))
-  }
-}

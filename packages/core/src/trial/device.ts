@@ -11,6 +11,7 @@ import type { ImageFacts, SignedBuild } from '../twin/images.ts'
 import { rowOf } from '../twin/images.ts'
 import type { DeviceModel } from '../twin/state.ts'
 import type { Nature } from '../twin/stepped.ts'
+import type { DeviceFacts } from '../wire/facts.ts'
 
 /** One model, board and storage of a family. */
 export type Kind = {
@@ -68,23 +69,7 @@ export function tried(family: Family, kind: Kind, track = ''): Tried {
   const { nature, device } = modelled(
     family,
     {
-      facts: {
-        ...kind,
-        serial: 'TRIAL',
-        mode: modeOfKind(family, 'system'),
-        region,
-        carrier,
-        build: BUILD,
-        release: RELEASE,
-        patchDate: PATCHED,
-        track,
-        loaderVersion: LOADER,
-        bootLock: 'closed',
-        batteryPercent: 100,
-        outcome: 'normal',
-        returns: 0,
-        scale: SCALE,
-      },
+      facts: factsOf(family, kind, { region, carrier, track }),
       table: undefined,
       digests: new Map(),
     },
@@ -103,6 +88,40 @@ export function tried(family: Family, kind: Kind, track = ''): Tried {
     chipsets: [kind.chipset],
     rows: [rowOf(region, carrier)],
   }
+  const parts = Object.fromEntries(
+    Object.entries(device.parts).map(([name, part]) => [
+      name,
+      { ...part, was: imageName(part.role) },
+    ]),
+  )
+  const floors = Object.fromEntries(Object.keys(device.floors).map((key) => [key, GENERATION]))
+  const catalogue = imagesFor(device, own)
+  return { kind, nature: { ...nature, catalogue }, device: { ...device, parts, floors } }
+}
+
+/** What the device says of itself, all of it. */
+const factsOf = (
+  family: Family,
+  kind: Kind,
+  sold: { readonly region: string; readonly carrier: string; readonly track: string },
+): DeviceFacts => ({
+  ...kind,
+  ...sold,
+  serial: 'TRIAL',
+  mode: modeOfKind(family, 'system'),
+  build: BUILD,
+  release: RELEASE,
+  patchDate: PATCHED,
+  loaderVersion: LOADER,
+  bootLock: 'closed',
+  batteryPercent: 100,
+  outcome: 'normal',
+  returns: 0,
+  scale: SCALE,
+})
+
+/** For each role an image that fits the smallest of its partitions, and one with each flaw. */
+function imagesFor(device: DeviceModel, own: SignedBuild): ReadonlyMap<string, ImageFacts> {
   const catalogue = new Map<string, ImageFacts>()
   for (const { role, blocks } of Object.values(device.parts)) {
     const known = catalogue.get(imageName(role))
@@ -122,14 +141,7 @@ export function tried(family: Family, kind: Kind, track = ''): Tried {
       catalogue.set(flawed.image, flawed)
     }
   }
-  const parts = Object.fromEntries(
-    Object.entries(device.parts).map(([name, part]) => [
-      name,
-      { ...part, was: imageName(part.role) },
-    ]),
-  )
-  const floors = Object.fromEntries(Object.keys(device.floors).map((key) => [key, GENERATION]))
-  return { kind, nature: { ...nature, catalogue }, device: { ...device, parts, floors } }
+  return catalogue
 }
 
 function flawedBuild(own: SignedBuild, flaw: Flaw): Pick<ImageFacts, 'modified' | 'builds'> {

@@ -7,7 +7,7 @@ import { beginsIn, isKind, modeOfKind } from '../family/modes.ts'
 import type { Family, Way } from '../family/profile.ts'
 import type { Mode, ModeKind } from '../terms/device.ts'
 import type { DeviceModel } from '../twin/state.ts'
-import type { TwinInput } from '../twin/stepped.ts'
+import type { Nature, TwinInput } from '../twin/stepped.ts'
 import { step } from '../twin/twin.ts'
 import type { Tried } from './device.ts'
 
@@ -80,19 +80,33 @@ export function reachedBy(
     [modeOfKind(family, 'system'), { device: system, ways: [] }],
     [off.mode, { device: off, ways: [] }],
   ])
-  for (let more = true; more;) {
-    more = false
-    for (const [at, way] of family.ways.entries())
-      for (const [mode, from] of [...reached]) {
-        if (reached.has(way.to) || !beginsIn(way, mode)) continue
-        if (way.needs !== undefined && !permission) continue
-        const after = step(nature, from.device, inputOf(family, way), from.device.at).device
-        if (after.mode !== way.to) continue
-        reached.set(way.to, { device: after, ways: [...from.ways, at] })
-        more = true
-      }
+  for (let before = 0; before < reached.size;) {
+    before = reached.size
+    for (const [at, way] of family.ways.entries()) {
+      if (reached.has(way.to) || (way.needs !== undefined && !permission)) continue
+      const there = gone(family, nature, way, [...reached.entries()])
+      if (there !== undefined)
+        reached.set(way.to, { device: there.device, ways: [...there.ways, at] })
+    }
   }
   return reached
+}
+
+/** A way gone from the first mode in which it begins and leads where it says; undefined: from none. */
+function gone(
+  family: Family,
+  nature: Nature,
+  way: Way,
+  reached: readonly (readonly [Mode, Reached])[],
+): Reached | undefined {
+  const input = inputOf(family, way)
+  return reached
+    .filter(([mode]) => beginsIn(way, mode))
+    .map(([, { device, ways }]) => ({
+      device: step(nature, device, input, device.at).device,
+      ways,
+    }))
+    .find(({ device }) => device.mode === way.to)
 }
 
 /** What a way is, done to the twin. */

@@ -102,8 +102,9 @@ function noneOf(value: unknown, known: readonly string[]): string {
 
 const isText = (value: unknown): value is string => typeof value === 'string'
 const SHOWN_MOST = 40
+/** What stands there; that nothing does is told before. */
 const shown = (value: unknown): string => {
-  const text = isText(value) ? value : (JSON.stringify(value) ?? 'nothing')
+  const text = isText(value) ? value : JSON.stringify(value)
   return `“${text.length > SHOWN_MOST ? `${text.slice(0, SHOWN_MOST)}…` : text}”`
 }
 
