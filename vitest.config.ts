@@ -1,9 +1,11 @@
 import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vitest/config'
+import { TouchedFirst } from './scripts/test/touched-first.ts'
 
 /** Three rooms: pure tests, those that want the private PostgreSQL, those that run the start command. */
 export default defineConfig({
   test: {
+    sequence: { sequencer: TouchedFirst },
     projects: [
       {
         plugins: [vue()],

@@ -5,7 +5,15 @@
 import { spawn } from 'node:child_process'
 import { buildProcesses } from '../build/processes.mjs'
 import { buildWeb } from '../build/web.ts'
-import { CHROMIUM, CannotGoOn, FAKETIME, GDISK, PARTED, POSTGRES, ensureDebian } from '../machine/debian.ts'
+import {
+  CHROMIUM,
+  CannotGoOn,
+  FAKETIME,
+  GDISK,
+  PARTED,
+  POSTGRES,
+  ensureDebian,
+} from '../machine/debian.ts'
 import { shareTestCluster } from './cluster.ts'
 import { roomForTests } from './room.ts'
 import { SEED } from './seed.ts'

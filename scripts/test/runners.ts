@@ -157,10 +157,11 @@ const format = check('format', ['prettier', '--check', '--cache', '--log-level=w
 
 /**
  * What runs after what: two cores are shared by lanes, since shops of real processes often wait; each lane runs its own
- * one after the other. The start command and the browser wait for what answers in time: little or nothing is beside them.
+ * one after the other. The start command and the browser wait for what answers in time: beside them stands one check at a
+ * time, or nothing.
  */
 export const PHASES: readonly (readonly (readonly Runner[])[])[] = [
-  [[types, vitest('unit'), format], [vitest('server')]],
-  [[vitest('start')], [lint]],
+  [[vitest('unit'), format], [vitest('server')]],
+  [[vitest('start')], [lint, types]],
   [[playwright]],
 ]
