@@ -217,10 +217,16 @@ export class WholeShop {
     path: string,
     body?: object,
   ): Promise<Body> {
-    const response = await fetch(this.addressOf(name) + path, {
-      method,
-      headers: { authorization: `Bearer ${SECRET}`, 'content-type': 'application/json' },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    const ask = () =>
+      fetch(this.addressOf(name) + path, {
+        method,
+        headers: { authorization: `Bearer ${SECRET}`, 'content-type': 'application/json' },
+        ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      })
+    /* A connection that was kept may be closed as it is used again; what only reads is asked again. */
+    const response = await ask().catch((error: unknown) => {
+      if (method === 'GET' && this.pid(name) !== undefined) return ask()
+      throw error
     })
     return (await response.json()) as Body
   }
