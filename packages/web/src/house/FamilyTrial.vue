@@ -40,7 +40,7 @@ const never = computed(() => neverLines(say, props.family, props.trial))
     <h2 id="trial">
       {{ say('trial.title') }} <small>{{ say('trial.small') }}</small>
     </h2>
-    <p :class="{ amiss: trial.never > 0 }" role="status">
+    <p class="sum" :class="{ amiss: trial.never > 0 }">
       {{ sum }} {{ say('trial.never', { n: trial.never }) }}
     </p>
     <ul v-if="never.length > 0">

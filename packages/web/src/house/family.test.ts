@@ -53,7 +53,7 @@ describe('what a family would do', () => {
     const page = await shown(({ start }) =>
       start.push({ when: [{ set: 'torn' }], end: { kind: 'dead' } }),
     )
-    expect(page.find('[role=status]').text()).toContain('One thing that it says can never happen')
+    expect(page.find('.sum').text()).toContain('One thing that it says can never happen')
     expect(page.find('ul').text()).toContain('never: rule 2 decides before it each time.')
   })
 })
