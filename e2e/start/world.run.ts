@@ -107,6 +107,43 @@ describe('a disk that runs full', () => {
   )
 })
 
+describe('a clock that is set on an hour, and back', () => {
+  it('stops no run, makes nobody quiet, and keeps no run from being taken up', async () => {
+    const run = async (id: string) => (await shop.asked<RunShown>('GET', `/api/runs/${id}`)).body
+    const id = await startedRun()
+    const services = ['server/dist', 'standins/dist', 'agent/dist'].map((one) =>
+      shop.processOf(one),
+    )
+    await until('it writes', async () => (await run(id)).step >= 24)
+    setClock(1)
+    await pause(3000)
+    expect((await run(id)).state).toBe('running')
+    expect((await run(id)).quiet).toBeLessThan(60)
+    setClock(-1)
+    await pause(2000)
+    expect((await run(id)).quiet).toBeGreaterThanOrEqual(0)
+    expect((await run(id)).quiet).toBeLessThan(60)
+    for (const service of services)
+      expect([service.pid, isAlive(service)]).toEqual([service.pid, true])
+    /* Its agent dies with the clock an hour back: its lease lapses all the same. */
+    process.kill(shop.processOf('agent/dist').pid, 'SIGKILL')
+    await until('nobody drives it', async () => (await run(id)).ownerless)
+    await until('it is taken up', async () => {
+      const { body } = await shop.asked<RunShown>('POST', `/api/runs/${id}/take-up`, {})
+      return body.state === 'running'
+    })
+    await until('it ends', async () => {
+      const now = await run(id)
+      if (now.asked?.ask === 'go-on')
+        await shop.asked('POST', '/api/bench/hands', { kind: 'confirm', serial: now.serial })
+      if (now.asked !== null)
+        await shop.asked('POST', `/api/runs/${id}/done`, { command: now.asked.command })
+      return now.state === 'ended'
+    })
+    expect((await run(id)).word).toBe('done')
+  }, 240_000)
+})
+
 function stands(part: string): boolean {
   try {
     return isAlive(shop.processOf(part))
