@@ -34,7 +34,11 @@ export const trialSchema = z.object({
     z.union([
       z.object({ fires: z.literal(true), on: z.string(), outcome: startOutcomeSchema }),
       z.object({ fires: z.literal(false), why: z.literal('no-device'), condition: place }),
-      z.object({ fires: z.literal(false), why: z.literal('decided-before'), rule: place }),
+      z.object({
+        fires: z.literal(false),
+        why: z.literal('decided-before'),
+        rules: z.array(place),
+      }),
       z.object({ fires: z.literal(false), why: z.literal('not-at-once') }),
     ]),
   ),

@@ -38,7 +38,9 @@ function firedWords(say: Say, rule: Family['start'][number], one: RuleTried): st
       })
     }
     case 'decided-before':
-      return say('trial.start.before', { n: one.rule + 1 })
+      return say(one.rules.length === 1 ? 'trial.start.before' : 'trial.start.before.either', {
+        rules: list(one.rules.map((at) => String(at + 1))),
+      })
     case 'not-at-once':
       return say('trial.start.not-at-once')
   }

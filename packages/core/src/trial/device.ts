@@ -5,6 +5,7 @@
  */
 import type { Family } from '../family/profile.ts'
 import { modeOfKind } from '../family/modes.ts'
+import { PART_CONDITIONS } from '../family/rules.ts'
 import { modelled } from '../rehearsal/model-of.ts'
 import type { PartRole } from '../terms/device.ts'
 import type { ImageFacts, SignedBuild } from '../twin/images.ts'
@@ -35,15 +36,9 @@ export const kindName = ({ model, board, storageGb }: Kind): string =>
 
 export type Tried = { readonly kind: Kind; readonly nature: Nature; readonly device: DeviceModel }
 
-/** In what an image may be wrong: the conditions of a part, and a whole image of another build. */
+/** In what an image may be wrong: the conditions of a whole part, and an image of another build or for a newer loader. */
 export const FLAWS = [
-  'modified',
-  'other-chipset',
-  'other-board',
-  'below-floor',
-  'unpaired',
-  'other-variant',
-  'not-fused',
+  ...PART_CONDITIONS.filter((one) => one !== 'torn'),
   'other-build',
   'newer-loader',
 ] as const

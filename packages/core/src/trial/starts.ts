@@ -17,8 +17,8 @@ export type RuleTried =
   | { readonly fires: true; readonly on: string; readonly outcome: Start['outcome'] }
   /** `condition`: the place of one that holds of no device. */
   | { readonly fires: false; readonly why: 'no-device'; readonly condition: number }
-  /** `rule`: the place of the rule that decides before it. */
-  | { readonly fires: false; readonly why: 'decided-before'; readonly rule: number }
+  /** `rules`: the places of those that decide before it, one of them each time. */
+  | { readonly fires: false; readonly why: 'decided-before'; readonly rules: readonly number[] }
   /** All of it can be so, but not at once, or the device starts another way. */
   | { readonly fires: false; readonly why: 'not-at-once' }
 
@@ -33,7 +33,8 @@ export function startsTried(family: Family, kinds: readonly Kind[]): readonly Ru
 }
 
 function ruleTried(family: Family, rule: StartRule, devices: readonly Tried[]): RuleTried {
-  const befores = new Set<number>()
+  const own = family.start.indexOf(rule)
+  const ended = new Set<number | undefined>()
   const brought = rule.when.map(() => false)
   for (const one of devices) {
     rule.when.forEach((condition, at) => {
@@ -43,15 +44,16 @@ function ruleTried(family: Family, rule: StartRule, devices: readonly Tried[]): 
       const start = startOf(family, device, one.nature.catalogue)
       if (start.met.includes(rule))
         return { fires: true, on: kindName(one.kind), outcome: start.outcome }
-      const last = start.met.at(-1)
-      if (last !== undefined) befores.add(family.start.indexOf(last))
+      const decided = start.met.findLast(({ end }) => end.kind !== 'limit' && end.kind !== 'warns')
+      ended.add(decided === undefined ? undefined : family.start.indexOf(decided))
     }
   }
   const never = brought.indexOf(false)
   if (never >= 0) return { fires: false, why: 'no-device', condition: never }
-  const [decides] = befores
-  return decides !== undefined && decides < family.start.indexOf(rule)
-    ? { fires: false, why: 'decided-before', rule: decides }
+  const rules = [...ended].filter((at) => at !== undefined).sort((one, other) => one - other)
+  const before = rules.length > 0 && rules.length === ended.size && rules.every((at) => at < own)
+  return before
+    ? { fires: false, why: 'decided-before', rules }
     : { fires: false, why: 'not-at-once' }
 }
 

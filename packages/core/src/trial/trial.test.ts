@@ -10,6 +10,7 @@ const changed = (family: Family, change: (family: Family) => unknown): Family =>
   change(other)
   return other
 }
+const any = 'any' as const
 const lastStart = (family: Family) => trialOf(family).starts.at(-1)
 
 describe('the families of the demo', () => {
@@ -29,12 +30,12 @@ describe('a start rule that can never be met', () => {
     const after = changed(tarn, ({ start }) =>
       start.push({ when: [{ set: 'torn' }], end: { kind: 'dead' } }),
     )
-    expect(lastStart(after)).toEqual({ fires: false, why: 'decided-before', rule: 1 })
+    expect(lastStart(after)).toEqual({ fires: false, why: 'decided-before', rules: [1] })
     expect(trialOf(after).never).toBe(1)
     const before = changed(tarn, ({ start }) =>
       start.unshift({ when: [{ set: 'torn' }], end: { kind: 'dead' } }),
     )
-    expect(trialOf(before).starts[2]).toEqual({ fires: false, why: 'decided-before', rule: 0 })
+    expect(trialOf(before).starts[2]).toEqual({ fires: false, why: 'decided-before', rules: [0] })
   })
 
   it.each<[string, Family['start'][number]['when'][number]]>([
@@ -47,6 +48,24 @@ describe('a start rule that can never be met', () => {
       start.push({ when: [{ data: 'newer-patch' }, condition], end: { kind: 'dead' } }),
     )
     expect(lastStart(asks)).toEqual({ fires: false, why: 'no-device', condition: 1 })
+  })
+
+  it('names each rule that decides before it, and no limit that only goes on', () => {
+    const either = changed(alder, ({ start }) =>
+      start.push({
+        when: [{ part: any, is: 'modified' }, { data: 'newer-patch' }],
+        end: { kind: 'loop' },
+      }),
+    )
+    expect(lastStart(either)).toEqual({ fires: false, why: 'decided-before', rules: [2] })
+    const open = changed(either, ({ start }) => {
+      const [first] = start.splice(2, 1)
+      if (first !== undefined)
+        start.unshift({ when: [{ part: any, is: 'modified' }], end: { kind: 'warns', seconds: 1 } })
+    })
+    /* The warning goes on: what decides is that the data are newer. */
+    expect(lastStart(open)).toMatchObject({ fires: false, why: 'decided-before' })
+    expect(lastStart(open)).not.toMatchObject({ rules: [0] })
   })
 
   it('fires once its family has what it asks for', () => {

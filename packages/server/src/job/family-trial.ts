@@ -14,7 +14,7 @@ export function trialHere(family: Family): FamilyShown['trial'] {
 
 /** A trial as it is told. */
 export const asTold = ({ starts, modes, parts, never }: Trial): FamilyShown['trial'] => ({
-  starts: [...starts],
+  starts: starts.map((one) => ('rules' in one ? { ...one, rules: [...one.rules] } : one)),
   modes: modes.map((one) => ({ ...one, ways: [...one.ways] })),
   parts: parts.map((one) => ({ ...one, parts: [...one.parts] })),
   never,

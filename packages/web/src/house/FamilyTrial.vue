@@ -44,14 +44,14 @@ const never = computed(() => neverLines(say, props.family, props.trial))
       {{ sum }} {{ say('trial.never', { n: trial.never }) }}
     </p>
     <ul v-if="never.length > 0">
-      <li v-for="one in never" :key="one.what">
+      <li v-for="(one, at) in never" :key="at">
         <b>{{ one.what }}</b> – {{ one.says }}
       </li>
     </ul>
     <details>
       <summary>{{ say('trial.starts') }}</summary>
       <ol>
-        <li v-for="one in starts" :key="one.what" :class="{ amiss: one.never }">
+        <li v-for="(one, at) in starts" :key="at" :class="{ amiss: one.never }">
           {{ one.what }} <span class="dim small">{{ one.says }}</span>
         </li>
       </ol>
