@@ -20,16 +20,9 @@ import type { LookRow } from '../tables/looks.ts'
 import { listLooks } from '../tables/looks.ts'
 import { tell } from '../tables/news.ts'
 import { packagesHolding } from '../tables/packages.ts'
+import { mirrorEntries, readJournal } from '../tables/journals.ts'
 import type { RunState } from '../tables/runs.ts'
-import {
-  claimRun,
-  listWork,
-  mirrorEntries,
-  readJournal,
-  readRun,
-  renewRun,
-  reportRun,
-} from '../tables/runs.ts'
+import { claimRun, listWork, readRun, renewRun, reportRun } from '../tables/runs.ts'
 
 type Of<Name extends keyof Contract> = Handler<Contract[Name]>
 
@@ -83,7 +76,7 @@ export function agentHandlers(workshop: Workshop) {
     const run = epoch === undefined ? undefined : await readRun(workshop.db, id)
     if (epoch === undefined || run === undefined)
       return refuse({ code: 'run.driven', facts: { id } })
-    const journal = await readJournal(workshop.db, id)
+    const journal = [...(await readJournal(workshop.db, id))]
     await tell(workshop.db, 'run', id, run.version)
     const commands = [...run.commands]
     const { asked, met } = run.stop
@@ -118,7 +111,7 @@ async function takeReport(
     if (version === undefined) return false
     await mirrorEntries(trx, run, from, entries)
     if (state !== 'running') await noteEnd(workshop, trx, run, shown)
-    for (const topic of ['run', 'bench'] as const) await tell(trx, topic, run, version)
+    await tell(trx, ['run', 'bench'], run, version)
     return true
   })
   if (!taken) return refuse({ code: 'run.driven', facts: { id: run } })

@@ -18,7 +18,7 @@ import { fatesShown } from '../plans/made.ts'
 import { listPlans } from '../tables/job.ts'
 import { listRunsOf } from '../tables/past-runs.ts'
 import type { RunRow } from '../tables/runs.ts'
-import { readJournal } from '../tables/runs.ts'
+import { readJournal } from '../tables/journals.ts'
 import type { JobAt } from './job-at.ts'
 import { proofOf } from './proof.ts'
 

@@ -33,6 +33,7 @@ import * as keysOfDepots from './031-keys-of-depots.ts'
 import * as steadyClock from './032-steady-clock.ts'
 import * as copies from './033-copies.ts'
 import * as copyFaults from './034-copy-faults.ts'
+import * as runsOfPermits from './035-runs-of-permits.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -69,6 +70,7 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '032-steady-clock': steadyClock,
   '033-copies': copies,
   '034-copy-faults': copyFaults,
+  '035-runs-of-permits': runsOfPermits,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

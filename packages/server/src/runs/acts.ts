@@ -9,6 +9,7 @@ import { hangRuns, listPorts } from '../tables/bench.ts'
 import { anyAgent, forgetDigests, listSights } from '../tables/devices.ts'
 import type { Transaction } from '../tables/database.ts'
 import { tell } from '../tables/news.ts'
+import { readJournal } from '../tables/journals.ts'
 import type { PlaceRow, RunRow } from '../tables/runs.ts'
 import {
   answerRun,
@@ -16,7 +17,6 @@ import {
   freePort,
   insertRun,
   moveRunTo,
-  readJournal,
   readRun,
   wishRun,
 } from '../tables/runs.ts'
@@ -136,7 +136,7 @@ async function note(
 ): Promise<void> {
   const entry = { by, act, facts: { run: id, ...facts } }
   await enter(workshop, trx, typeof slip === 'string' ? { ...entry, slip } : entry)
-  for (const topic of ['run', 'bench', 'work'] as const) await tell(trx, topic, id, 1)
+  await tell(trx, ['run', 'bench', 'work'], id, 1)
 }
 
 type By = { readonly id: string; readonly by: string | null }
@@ -217,7 +217,7 @@ export async function putAwayRun(workshop: Workshop, { id }: By): Promise<Result
   if (part !== undefined) return refuse({ code: 'run.single-copy', facts: { part } })
   return word(workshop, id, { code: 'run.driven', facts: { id } }, async (trx) => {
     if (!(await freePort(trx, id))) return false
-    for (const topic of ['run', 'bench', 'work'] as const) await tell(trx, topic, id, 1)
+    await tell(trx, ['run', 'bench', 'work'], id, 1)
     return true
   })
 }

@@ -10,10 +10,21 @@ import type { Database } from './database.ts'
 const CHANNEL = 'plain_slate_news'
 const RETRY_MS = 500
 
-/** Tells every server of this database what changed. */
-export async function tell(db: Database, topic: News['topic'], id: string, version: number) {
-  const news: News = { topic, id, version }
-  await db.raw('select pg_notify(?, ?)', [CHANNEL, JSON.stringify(news)])
+type Topic = News['topic']
+
+/** Tells every server of this database what changed; of several topics at once. */
+export async function tell(
+  db: Database,
+  topics: Topic | readonly Topic[],
+  id: string,
+  version: number,
+): Promise<void> {
+  const news = [topics].flat().map((topic): News => ({ topic, id, version }))
+  const each = news.map(() => 'pg_notify(?, ?)').join(', ')
+  await db.raw(
+    `select ${each}`,
+    news.flatMap((one) => [CHANNEL, JSON.stringify(one)]),
+  )
 }
 
 /**

@@ -3,25 +3,23 @@ import type { ShownRun } from '@plain-slate/api'
 import type { Changed, JournalEntry, Json } from '@plain-slate/core'
 import { ms } from '@plain-slate/core'
 import type { Database, Transaction } from './database.ts'
-import type { NewRun, RunRow, RunState, Stored } from './runs.ts'
-import { insertRun, mirrorEntries, rowOf, rows } from './runs.ts'
+import type { NewRun, RunRow, RunState } from './runs.ts'
+import { mirrorEntries } from './journals.ts'
+import { insertRun, rows, runsIn } from './runs.ts'
 
 /** Figures rest on this many of the newest runs at most. */
 const ENDED_MOST = 100
 
 /** The newest run of a slip. */
 export async function lastRunOf(db: Database, slip: string): Promise<RunRow | undefined> {
-  const row = (await rows(db)
-    .where('runs.slip', slip)
-    .orderBy('runs.started_at', 'desc')
-    .first()) as Stored | undefined
-  return row === undefined ? undefined : rowOf(row)
+  const newest = rows(db).where('runs.slip', slip).orderBy('runs.started_at', 'desc').limit(1)
+  const [run] = await runsIn(db, newest)
+  return run
 }
 
 /** Every run of a slip, the oldest first: what was done to its device, whatever became of it. */
 export async function listRunsOf(db: Database, slip: string): Promise<RunRow[]> {
-  const found = (await rows(db).where('runs.slip', slip).orderBy('runs.started_at')) as Stored[]
-  return found.map(rowOf)
+  return runsIn(db, rows(db).where('runs.slip', slip).orderBy('runs.started_at'))
 }
 
 /** The command that an entry is of. */

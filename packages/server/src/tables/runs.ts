@@ -5,18 +5,13 @@
  * it can be said, and of two at once one is refused. A report never turns a later word back.
  */
 import type { RunShown, ShownRun } from '@plain-slate/api'
-import type {
-  Command,
-  CutClass,
-  ImagePlace,
-  JournalEntry,
-  Json,
-  PlacedStep,
-  Plan,
-} from '@plain-slate/core'
+import type { Command, CutClass, ImagePlace, Json, PlacedStep, Plan } from '@plain-slate/core'
 import type { StopOrders } from '@plain-slate/core'
 import { isoOf, ms } from '@plain-slate/core'
+import type { Knex } from 'knex'
 import type { Database, Transaction } from './database.ts'
+import type { Begun } from './run-begun.ts'
+import { begunWith } from './run-begun.ts'
 import { STEADY } from './steady.ts'
 
 /** `wanted`: nobody drives it, and an agent is to. `running`: claimed; whoever claimed it may be gone. */
@@ -58,7 +53,8 @@ export type RunRow = {
   readonly version: number
 }
 
-export type Stored = Omit<RunRow, 'putAway' | 'epoch' | 'startedAt' | 'endedAt' | 'stop'> & {
+/** A row without what its run was begun with. */
+type Stored = Omit<RunRow, keyof Begun | 'putAway' | 'epoch' | 'startedAt' | 'endedAt' | 'stop'> & {
   readonly stop_asked: number
   readonly stop_heard: number
   readonly stop_met: number
@@ -69,12 +65,17 @@ export type Stored = Omit<RunRow, 'putAway' | 'epoch' | 'startedAt' | 'endedAt' 
   readonly by_name: string | null
 }
 
-/** Every column, with the starter's name and what only the database's clock can tell. */
+/** What moves of a run, with the starter's name and what only the database's clock can tell. */
+const MOVES = [
+  ...['id', 'slip', 'serial', 'port', 'cable', 'package', 'state', 'wanted', 'put_away', 'answers'],
+  ...['stop_asked', 'stop_heard', 'stop_met', 'owner', 'epoch', 'shown', 'by', 'started_at'],
+  ...['ended_at', 'version'],
+].map((column) => `runs.${column}`)
 export const rows = (db: Database) =>
   db('runs')
     .leftJoin('people', 'people.id', 'runs.by')
     .select(
-      'runs.*',
+      ...MOVES,
       'people.name as by_name',
       db.raw(`coalesce(runs.until > ${STEADY}, false) as held`),
       db.raw(
@@ -82,7 +83,20 @@ export const rows = (db: Database) =>
       ),
     )
 
-export function rowOf(row: Stored): RunRow {
+/** The rows that a query of `rows` found, each with what its run was begun with. */
+export async function runsIn(db: Database, query: Knex.QueryBuilder): Promise<RunRow[]> {
+  const found = (await query) as Stored[]
+  const begun = await begunWith(
+    db,
+    found.map(({ id }) => id),
+  )
+  return found.flatMap((row) => {
+    const rest = begun.get(row.id)
+    return rest === undefined ? [] : [{ ...rowOf(row), ...rest }]
+  })
+}
+
+function rowOf(row: Stored): Omit<RunRow, keyof Begun> {
   const { put_away: putAway, started_at: startedAt, ended_at: endedAt, by_name: by, ...most } = row
   const { stop_asked: asked, stop_heard: heard, stop_met: met, ...rest } = most
   return {
@@ -139,23 +153,20 @@ export async function insertRun(db: Database, run: NewRun): Promise<boolean> {
 }
 
 export async function readRun(db: Database, id: string): Promise<RunRow | undefined> {
-  const row = (await rows(db).where('runs.id', id).first()) as Stored | undefined
-  return row === undefined ? undefined : rowOf(row)
+  const [run] = await runsIn(db, rows(db).where('runs.id', id))
+  return run
 }
 
 /** Runs, the newest first; only those that hold a port when asked. */
 export async function listRuns(db: Database, only: 'all' | 'at-ports'): Promise<RunRow[]> {
   const query = rows(db).orderBy('runs.started_at', 'desc').limit(200)
-  const found = (await (only === 'all' ? query : query.where({ put_away: false }))) as Stored[]
-  return found.map(rowOf)
+  return runsIn(db, only === 'all' ? query : query.where({ put_away: false }))
 }
 
 /** Runs that agents have to do with: wanted ones, and those under way. */
 export async function listWork(db: Database): Promise<RunRow[]> {
-  const found = (await rows(db).whereIn('runs.state', ['wanted', 'running', 'stopped']).where({
-    put_away: false,
-  })) as Stored[]
-  return found.map(rowOf)
+  const states = ['wanted', 'running', 'stopped']
+  return runsIn(db, rows(db).whereIn('runs.state', states).where({ put_away: false }))
 }
 
 /** Nobody says that he drives it: its lease has run out. */
@@ -241,28 +252,6 @@ export async function reportRun(trx: Transaction, report: Report): Promise<numbe
     })
     .returning('version')) as { version: number }[]
   return row?.version
-}
-
-/** Mirrors journal entries; ones that are there already stay as they are. */
-export async function mirrorEntries(
-  trx: Transaction,
-  run: string,
-  from: number,
-  entries: readonly JournalEntry[],
-): Promise<void> {
-  if (entries.length === 0) return
-  await trx('run_entries')
-    .insert(entries.map((entry, index) => ({ run, n: from + index, entry: JSON.stringify(entry) })))
-    .onConflict(['run', 'n'])
-    .ignore()
-}
-
-/** The mirror of a run's journal, in its order. */
-export async function readJournal(db: Database, run: string): Promise<JournalEntry[]> {
-  const found = (await db('run_entries').where({ run }).orderBy('n').select('entry')) as {
-    entry: JournalEntry
-  }[]
-  return found.map(({ entry }) => entry)
 }
 
 /** Whoever shows a run is told by its version that it changed. */
