@@ -6,7 +6,7 @@ import { createHash, randomBytes } from 'node:crypto'
 import type { BookAct, Entry, HashedEntry } from '@plain-slate/core'
 import { append, isoOf, textDigest } from '@plain-slate/core'
 import type { ShopClock } from '../base/workshop.ts'
-import { insertEntry, insertText, lockHead, tieText } from '../tables/book.ts'
+import { insertEntries, insertText, lockHead, tieText } from '../tables/book.ts'
 import type { Transaction } from '../tables/database.ts'
 import { tell } from '../tables/news.ts'
 
@@ -38,27 +38,51 @@ export type NewEntry = {
  * the end of the transaction, so call it after every row the transaction changes is locked.
  */
 export async function enter(
-  workshop: { readonly clock: ShopClock },
+  workshop: Clocked,
   trx: Transaction,
   draft: NewEntry,
 ): Promise<HashedEntry> {
-  const head = await lockHead(trx)
-  const texts = Object.entries(draft.texts ?? {})
-  const entry: Entry = {
+  const [entered] = await enterAll(workshop, trx, [draft])
+  if (entered === undefined) throw new Error('an entry was not entered')
+  return entered
+}
+
+/** Appends entries of one act, each chained to the one before; whoever looks is told once. The same locking. */
+export async function enterAll(
+  workshop: Clocked,
+  trx: Transaction,
+  drafts: readonly NewEntry[],
+): Promise<readonly HashedEntry[]> {
+  if (drafts.length === 0) return []
+  let head = await lockHead(trx)
+  const at = isoOf(await workshop.clock.now())
+  const chained = drafts.map((draft) => {
+    const hashed = append(head, entryOf(draft, head.seq + 1, at), sha256)
+    head = hashed
+    return hashed
+  })
+  await insertEntries(trx, chained)
+  for (const [index, { texts = {} }] of drafts.entries())
+    for (const [name, laid] of Object.entries(texts))
+      await tieText(trx, chained[index]?.seq ?? 0, name, laid.id)
+  await tell(trx, 'book', String(head.seq), head.seq)
+  return chained
+}
+
+type Clocked = { readonly clock: ShopClock }
+
+function entryOf({ by, act, slip, facts, texts = {} }: NewEntry, seq: number, at: string): Entry {
+  const laid = Object.entries(texts)
+  return {
     format: 'plain-slate/book-entry@1',
-    seq: head.seq + 1,
-    at: isoOf(await workshop.clock.now()),
-    by: draft.by,
-    act: draft.act,
-    ...(draft.slip === undefined ? {} : { slip: draft.slip }),
-    facts: draft.facts,
-    ...(texts.length === 0
+    seq,
+    at,
+    by,
+    act,
+    ...(slip === undefined ? {} : { slip }),
+    facts,
+    ...(laid.length === 0
       ? {}
-      : { texts: Object.fromEntries(texts.map(([name, laid]) => [name, laid.digest])) }),
+      : { texts: Object.fromEntries(laid.map(([name, { digest }]) => [name, digest])) }),
   }
-  const hashed = append(head, entry, sha256)
-  await insertEntry(trx, hashed)
-  for (const [name, laid] of texts) await tieText(trx, hashed.seq, name, laid.id)
-  await tell(trx, 'book', String(hashed.seq), hashed.seq)
-  return hashed
 }

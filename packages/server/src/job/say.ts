@@ -18,10 +18,12 @@ import {
   topicOf,
 } from '@plain-slate/core'
 import { sayAny } from '@plain-slate/texts'
-import { enter, layText } from '../book/append.ts'
+import type { LaidText } from '../book/append.ts'
+import { enter, enterAll, layText } from '../book/append.ts'
 import type { Workshop } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
 import type { Transaction } from '../tables/database.ts'
+import type { NewLine } from '../tables/job.ts'
 import { insertLines, insertReadings, listLines, readPlan } from '../tables/job.ts'
 import { tell } from '../tables/news.ts'
 import { lastRunOf, putAwayRunsOf } from '../tables/past-runs.ts'
@@ -75,7 +77,7 @@ export async function sayLines(
     const fresh = await notSaid(trx, number, lines, who?.name ?? null)
     if (fresh.length === 0) return undefined
     const at = new Date(await workshop.clock.now())
-    for (const line of fresh) await sayLine(workshop, trx, number, { ...line, by, at })
+    await putLines(workshop, trx, number, { lines: fresh, by, at })
     /* Its work begins anew: what is over holds no port. */
     if (again) await putAwayRunsOf(trx, number)
     const ended = fresh.map(({ topic, answer }) => endedBy(topic, answer)).find(Boolean)
@@ -121,23 +123,29 @@ async function notSaid(
   return lines.filter((line) => !repeats(standing.get(line.topic), line, by, since))
 }
 
-/** The answer is kept in the open; a note may name people, and lies beside the book. */
-async function sayLine(
+/** The answers are kept in the open; a note may name people, and lies beside the book. */
+async function putLines(
   workshop: Workshop,
   trx: Transaction,
   slip: string,
-  line: Draft & { readonly by: string | null; readonly at: Date },
+  { lines, by, at }: { readonly lines: readonly Draft[] } & Pick<NewLine, 'by' | 'at'>,
 ): Promise<void> {
-  const note = line.note === '' ? undefined : await layText(trx, slip, line.note)
-  const { topic, answer, by, at } = line
-  await insertLines(trx, slip, [{ topic, answer, by, at, noteText: note?.id ?? null }])
-  await enter(workshop, trx, {
-    by,
-    act: 'slip.line',
-    slip,
-    facts: { topic, answer },
-    ...(note === undefined ? {} : { texts: { note } }),
-  })
+  const laid: (Draft & { readonly text: LaidText | undefined })[] = []
+  for (const line of lines)
+    laid.push({
+      ...line,
+      text: line.note === '' ? undefined : await layText(trx, slip, line.note),
+    })
+  const put = laid.map(({ topic, answer, text }) => ({
+    ...{ topic, answer, by, at },
+    noteText: text?.id ?? null,
+  }))
+  await insertLines(trx, slip, put)
+  const entries = laid.map(({ topic, answer, text }) => ({
+    ...{ by, act: 'slip.line' as const, slip, facts: { topic, answer } },
+    ...(text === undefined ? {} : { texts: { note: text } }),
+  }))
+  await enterAll(workshop, trx, entries)
 }
 
 /** Puts a reading down that somebody made. */

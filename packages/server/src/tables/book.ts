@@ -24,10 +24,12 @@ export async function readHead(db: Database): Promise<Head> {
   return row ?? EMPTY_HEAD
 }
 
-/** Puts an entry that was chained under the lock. */
-export async function insertEntry(trx: Transaction, hashed: HashedEntry): Promise<void> {
-  const { hash, ...entry } = hashed
-  await trx('book_entries').insert({
+/** Puts entries that were chained under the lock. */
+export async function insertEntries(
+  trx: Transaction,
+  chained: readonly HashedEntry[],
+): Promise<void> {
+  const rows = chained.map(({ hash, ...entry }) => ({
     seq: entry.seq,
     at: entry.at,
     by: entry.by,
@@ -35,7 +37,8 @@ export async function insertEntry(trx: Transaction, hashed: HashedEntry): Promis
     slip: entry.slip ?? null,
     canonical: canonical(entry),
     hash,
-  })
+  }))
+  await trx('book_entries').insert(rows)
 }
 
 export type TextRow = {
