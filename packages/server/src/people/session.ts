@@ -27,7 +27,11 @@ export function sessions(workshop: Workshop): Sessions {
   const handler = session({
     name: 'plain-slate',
     secret: workshop.config.cookieSecret,
-    store: new Store({ pool, tableName: 'sessions', pruneSessionInterval: false }),
+    store: new Store({
+      ...{ pool, tableName: 'sessions', pruneSessionInterval: false },
+      /* The cookie ends so long after it was given, whatever is asked meanwhile; so does its row. */
+      disableTouch: true,
+    }),
     resave: false,
     saveUninitialized: false,
     rolling: false,

@@ -45,8 +45,10 @@ export const workNow =
     await WORK[name]?.(workshop, data)
   }
 
-/** Somebody waits for this work: it is looked for often. */
-const QUICK = { pollingIntervalSeconds: 0.5 }
+/** Work that somebody waits for is begun where it was handed in; what another server handed in and left is looked for. */
+const HANDED_IN = { pollingIntervalSeconds: 2 }
+/** A time of the clock is kept to the minute. */
+const AT_TIMES = { pollingIntervalSeconds: 30 }
 const POOL_MAX = 2
 const STOP_TIMEOUT_MS = 5000
 
@@ -83,18 +85,24 @@ export async function startJobs(workshop: Workshop, jobs = JOBS): Promise<Queue>
   await boss.start()
   for (const job of jobs) {
     await boss.createQueue(job.name)
-    await boss.work(job.name, () => logged(workshop, job.name, () => job.run(workshop)))
+    await boss.work(job.name, AT_TIMES, () => logged(workshop, job.name, () => job.run(workshop)))
     await boss.schedule(job.name, job.when)
   }
+  const workers = new Map<string, string>()
   for (const [name, work] of Object.entries(WORK)) {
     await boss.createQueue(name)
-    await boss.work<Record<string, string>>(name, QUICK, ([job]) =>
+    const worker = await boss.work<Record<string, string>>(name, HANDED_IN, ([job]) =>
       logged(workshop, name, () =>
         job === undefined ? Promise.resolve({}) : work(workshop, job.data),
       ),
     )
+    workers.set(name, worker)
   }
-  const enqueue: Workshop['enqueue'] = async (name, data) => void (await boss.send(name, data))
+  const enqueue: Workshop['enqueue'] = async (name, data) => {
+    await boss.send(name, data)
+    const worker = workers.get(name)
+    if (worker !== undefined) boss.notifyWorker(worker)
+  }
   for (const id of await listUnread(workshop.db)) await enqueue(READ_ARCHIVE, { id })
   return {
     enqueue,
