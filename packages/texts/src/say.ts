@@ -20,7 +20,10 @@ export type Catalogue = { readonly [C in Code]?: string }
 export const LANGUAGES = ['en-GB', 'pseudo'] as const
 export type Language = (typeof LANGUAGES)[number]
 
-const catalogues: Readonly<Record<Language, Catalogue>> = { 'en-GB': en, pseudo: pseudo(en) }
+let dressed: Catalogue | undefined
+/** Few ever ask for the one that is dressed up: it is made when somebody does. */
+const catalogueOf = (language: Language): Catalogue =>
+  language === 'en-GB' ? en : (dressed ??= pseudo(en))
 const compiled = new Map<string, IntlMessageFormat>()
 
 /** A sentence. Parameters are checked against the English message's own. */
@@ -55,7 +58,7 @@ export function sayWithGaps(
     } catch {
       continue
     }
-  return catalogues[language][code] ?? code
+  return catalogueOf(language)[code] ?? code
 }
 
 /** Every parameter is there: those that are not given are the gap. */
@@ -71,7 +74,7 @@ function format(language: Language, code: Code, params: unknown): string {
   const key = `${language} ${code}`
   const message =
     compiled.get(key) ??
-    new IntlMessageFormat(catalogues[language][code] ?? en[code], 'en-GB', undefined, {
+    new IntlMessageFormat(catalogueOf(language)[code] ?? en[code], 'en-GB', undefined, {
       ignoreTag: true,
     })
   compiled.set(key, message)
