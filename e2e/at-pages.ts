@@ -149,8 +149,12 @@ export class AtPages {
   async starts(): Promise<string | undefined> {
     const hold = this.#main.getByRole('button', { name: /^Write / })
     if (!(await hold.isVisible()) || !(await hold.isEnabled())) return undefined
-    await holdStart(this.#page)
-    return 'started'
+    /* It may have begun by a hold before, of which the page hears this very moment. */
+    const held = await holdStart(this.#page).then(
+      () => true,
+      () => false,
+    )
+    return held ? 'started' : undefined
   }
 
   async #picks(): Promise<string | undefined> {

@@ -121,7 +121,7 @@ export async function goOn(page: Page, shop: WholeShop, serial: string): Promise
 /** Holds the start button down for as long as it asks. */
 export async function holdStart(page: Page): Promise<void> {
   const hold = page.getByRole('button', { name: /^Write / })
-  await hold.focus()
+  await hold.focus({ timeout: 5000 })
   await page.keyboard.down('Space')
   await page.waitForTimeout(1900)
   await page.keyboard.up('Space')

@@ -19,6 +19,14 @@ describe('the list’s address', () => {
     expect(sortedBy(third, 'due').page).toBe('')
   })
 
+  it.each(['0', '-1', 'abc', '1e9', '2.5'])(
+    'takes page %s, typed by hand, for the first',
+    (page) => {
+      expect(readListQuery({ page }).page).toBe('')
+      expect(readListQuery({ page: '2' }).page).toBe('2')
+    },
+  )
+
   it('sorts up, down, and then not at all', () => {
     const plain = readListQuery({})
     const up = sortedBy(plain, 'due')

@@ -7,10 +7,14 @@ export type ListQuery = Readonly<
 >
 const KEYS = ['q', 'state', 'intent', 'stage', 'sort', 'dir', 'page'] as const
 
+/** A page as the list counts them; another in an address typed by hand is the first. */
+const PAGE = /^[1-9]\d{0,4}$/
+
 export function readListQuery(query: LocationQuery): ListQuery {
   const text = (key: string) => {
     const value = query[key]
-    return typeof value === 'string' ? value : ''
+    if (typeof value !== 'string' || (key === 'page' && !PAGE.test(value))) return ''
+    return value
   }
   return Object.fromEntries(KEYS.map((key) => [key, text(key)])) as ListQuery
 }
