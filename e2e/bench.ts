@@ -133,7 +133,8 @@ export function makeDesk(page: Page): Desk {
     type: (text) => page.keyboard.type(text, { delay: TYPING_MS }),
     scan: (text) => scan(page, text),
     async axe(where) {
-      await page.evaluate(AXE)
+      /* It stays on a page until that is loaded anew. */
+      if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(AXE)
       const found = await page.evaluate(async () => {
         const { axe } = window as unknown as { axe: typeof Axe }
         const { violations } = await axe.run(document, {

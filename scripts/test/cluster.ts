@@ -6,7 +6,7 @@
 import { chmodSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { demoImages, keepDigests, seedDemo } from '@plain-slate/demo'
+import { demoImages, keepContent, seedDemo } from '@plain-slate/demo'
 import { migrate, openDatabase } from '@plain-slate/server'
 import { openCluster } from '../database/cluster.ts'
 import { appUrl, keepBook, prepare } from '../database/prepare.ts'
@@ -49,10 +49,10 @@ async function startTestCluster(): Promise<TestCluster> {
   const logFile = join(folder, 'logs', 'database.log')
   const died = (how: string) => console.error(`The test database ended (${how}).`)
   const handle = await databaseService(cluster, port, { logFile, fast: true }).start(died)
-  for (const template of TEMPLATES) await fillTemplate(template)
   /* Whoever is begun after need not compute the demo's images again. */
+  keepContent(join(folder, 'content'))
+  for (const template of TEMPLATES) await fillTemplate(template)
   demoImages()
-  keepDigests(join(folder, 'demo-digests.json'))
 
   async function fillTemplate(template: (typeof TEMPLATES)[number]): Promise<void> {
     const name = `template_${template}`

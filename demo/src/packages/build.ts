@@ -3,11 +3,11 @@
  * built. Reads a draft and a scale; gives the manifest and the volumes as streams. The same draft gives
  * the same bytes every time.
  */
-import { createHash } from 'node:crypto'
 import { tarEnd, tarHeader, tarPadding } from '@plain-slate/archives'
 import type { Image, Manifest, PartRole } from '@plain-slate/core'
 import type { Origin } from './content.ts'
 import { digestOf, piecesOf } from './content.ts'
+import { digestOfPieces, keptDigest } from './kept.ts'
 import type { Line, PackageDraft } from './line.ts'
 import { idOfDraft, originOf } from './line.ts'
 
@@ -20,6 +20,8 @@ export type Volume = {
   readonly file: string
   readonly bytes: number
   readonly chunks: () => Iterable<Uint8Array>
+  /** What its bytes hang on; one that was cut off has none. */
+  readonly key?: string
 }
 export type BuiltPackage = { readonly manifest: Manifest; readonly volumes: readonly Volume[] }
 
@@ -51,7 +53,7 @@ function buildAnew(draft: PackageDraft, scale: number): BuiltPackage {
   })
   const archives = [
     { file: fileOf(0) },
-    ...later.map((one) => ({ file: one.file, sha256: sha256(one.chunks()) })),
+    ...later.map((one) => ({ file: one.file, sha256: digestOfVolume(one) })),
   ]
   const manifest = manifestOf(draft, images, archives, scale)
   const inFirst = images.filter(({ role }) => volumeOf(role) === 0)
@@ -61,7 +63,8 @@ function buildAnew(draft: PackageDraft, scale: number): BuiltPackage {
     ...filesOf(draft, inFirst),
     sumsOf(inFirst),
   ])
-  const whole = [first, ...later]
+  /* A volume's bytes hang on its manifest, which has the digest of every image. */
+  const whole = [first, ...later].map((one) => ({ ...one, key: `${one.file} ${text.toString()}` }))
   return {
     manifest,
     volumes: draft.truncatedTo === undefined ? whole : whole.map(truncated(draft.truncatedTo)),
@@ -79,10 +82,15 @@ export function listedPackage(draft: PackageDraft, scale = DEMO_SCALE): Manifest
     const size = imageBytes(draft.line, role, scale)
     const partition = draft.line.partitions?.[role] ?? role
     const about = { role, partition, archive: file, file: `${role}.img` }
-    return { ...about, size, storedSize: size, sha256: sha256([Buffer.from(`${id} ${role}`)]) }
+    return {
+      ...about,
+      size,
+      storedSize: size,
+      sha256: digestOfPieces([Buffer.from(`${id} ${role}`)]),
+    }
   })
   const bytes = images.reduce((sum, { size }) => sum + size, 0)
-  const archives = [{ file, sha256: sha256([Buffer.from(id)]), bytes }]
+  const archives = [{ file, sha256: digestOfPieces([Buffer.from(id)]), bytes }]
   return manifestOf(draft, images, archives, scale)
 }
 
@@ -193,7 +201,7 @@ const truncated =
   (whole: Volume): Volume => {
     const bytes = Math.floor(whole.bytes * share)
     return {
-      ...whole,
+      file: whole.file,
       bytes,
       *chunks() {
         let left = bytes
@@ -206,11 +214,8 @@ const truncated =
     }
   }
 
-function sha256(chunks: Iterable<Uint8Array>): string {
-  const hash = createHash('sha256')
-  for (const chunk of chunks) hash.update(chunk)
-  return hash.digest('hex')
-}
-
 /** The volume's own digest: what a maker publishes beside it. */
-export const digestOfVolume = (one: Volume): string => sha256(one.chunks())
+export const digestOfVolume = (one: Volume): string =>
+  one.key === undefined
+    ? digestOfPieces(one.chunks())
+    : keptDigest(one.key, () => digestOfPieces(one.chunks()))

@@ -4,8 +4,8 @@
  * image is and a range; gives its bytes.
  */
 import { createCipheriv, createHash } from 'node:crypto'
-import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import type { PartRole } from '@plain-slate/core'
+import { digestOfPieces, keptDigest, keptImage } from './kept.ts'
 
 /** What an image is made from: its part, its board line, and the builds before it, oldest first. */
 export type Origin = {
@@ -87,41 +87,19 @@ function noiseOf(seed: string): Buffer {
 const textOf = (seed: string): Buffer =>
   Buffer.alloc(STRETCH, `${seed} ${digest(seed).toString('hex')}\n`)
 
-/** The whole image in pieces. */
+/** The whole image in pieces; read where it was made before and is kept. */
 export function* piecesOf(origin: Origin, size: number, piece = 1 << 20): Generator<Uint8Array> {
-  for (let at = 0; at < size; at += piece) yield bytesOf(origin, at, Math.min(size, at + piece))
+  const kept = keptImage(JSON.stringify([origin, size]))
+  if (kept?.here === true) return yield* kept.pieces(piece)
+  const made = kept?.anew()
+  for (let at = 0; at < size; at += piece) {
+    const bytes = bytesOf(origin, at, Math.min(size, at + piece))
+    made?.add(bytes)
+    yield bytes
+  }
+  made?.whole()
 }
-
-/**
- * Where digests that were computed once are kept for whoever is begun after: a file of this name holds them by what they
- * are of. The content of an image hangs on its origin alone, so that they hold for as long as this program is the same.
- */
-export const DIGESTS_KEPT = 'PLAIN_SLATE_DEMO_DIGESTS'
-let kept: Map<string, string> | undefined
 
 /** SHA-256 of the whole image, as hex. */
-export function digestOf(origin: Origin, size: number): string {
-  kept ??= keptDigests()
-  const key = JSON.stringify([origin, size])
-  const known = kept.get(key) ?? digestAnew(origin, size)
-  kept.set(key, known)
-  return known
-}
-
-function digestAnew(origin: Origin, size: number): string {
-  const hash = createHash('sha256')
-  for (const piece of piecesOf(origin, size)) hash.update(piece)
-  return hash.digest('hex')
-}
-
-function keptDigests(): Map<string, string> {
-  const file = process.env[DIGESTS_KEPT]
-  if (file === undefined || !existsSync(file)) return new Map()
-  return new Map(Object.entries(JSON.parse(readFileSync(file, 'utf8')) as Record<string, string>))
-}
-
-/** Keeps every digest that this process knows for those that it begins. */
-export function keepDigests(file: string): void {
-  writeFileSync(file, JSON.stringify(Object.fromEntries(kept ?? [])))
-  process.env[DIGESTS_KEPT] = file
-}
+export const digestOf = (origin: Origin, size: number): string =>
+  keptDigest(JSON.stringify([origin, size]), () => digestOfPieces(piecesOf(origin, size)))
