@@ -1,7 +1,7 @@
 /** What a whole shop is made of: devices and packages of the demo, and what a test adds to them. */
 import type { Family, ImageFacts } from '@plain-slate/core'
 import { catalogueOf } from '@plain-slate/core'
-import type { DemoDevice, OwnImage, PackageDraft } from '@plain-slate/demo'
+import type { DemoDevice, Making, OwnImage, PackageDraft } from '@plain-slate/demo'
 import {
   DEMO_DEVICES,
   DEMO_PACKAGES,
@@ -22,6 +22,8 @@ export type Added = {
   readonly devices?: readonly DemoDevice[]
   /** Images of owners' own that stand on no device yet. */
   readonly carried?: readonly OwnImage[]
+  /** Partition tables that somebody else made, by the serial of the device that has one. */
+  readonly tables?: Readonly<Record<string, NonNullable<Making['tableOf']>>>
 }
 
 export const familiesOf = ({ families = [] }: Added): readonly Family[] => [
@@ -35,7 +37,9 @@ export function makeDevices(folder: string, serials: readonly string[], added: A
   for (const device of [...here, ...(added.devices ?? [])]) {
     const family = familiesOf(added).find(({ id }) => id === device.line.family)
     if (family === undefined) throw new Error(`no family ${device.line.family}`)
-    makeDevice({ folder, family, scale: DEMO_SCALE }, device)
+    const tableOf = added.tables?.[device.serial]
+    const making = { folder, family, scale: DEMO_SCALE }
+    makeDevice(tableOf === undefined ? making : { ...making, tableOf }, device)
   }
 }
 
