@@ -1,7 +1,7 @@
 /** Copies of the shop by themselves, in the folder that the house names: each by the shell's own command, in a process of its own. */
 import { join } from 'node:path'
 import { isCopyDue } from '@plain-slate/core'
-import { openDatabase, readCopies } from '@plain-slate/server'
+import { insertCopy, openDatabase, readCopies } from '@plain-slate/server'
 import { ROOT } from '../bootstrap.mjs'
 import { endChild, startChild } from '../process/child.ts'
 import type { Supervision } from '../process/supervisor.ts'
@@ -11,20 +11,16 @@ import { logIn } from '../start/folder.ts'
 const LOOK_MS = 60_000
 const STOP_MS = 5000
 
-/** Looks every minute until it is stopped. How a copy came out stands in the shop's own tables, and on its Counter. */
-export function keepCopies(dataFolder: string, databaseUrl: string): Supervision {
+/**
+ * Looks every minute until it is stopped. How a copy came out stands in the shop's own tables, and on its Counter; where the
+ * database is not `ours` none can be made, and that stands there.
+ */
+export function keepCopies(dataFolder: string, databaseUrl: string, ours: boolean): Supervision {
   let child: ReturnType<typeof startChild> | undefined
   const look = async (): Promise<void> => {
     if (child !== undefined) return
-    const db = openDatabase(databaseUrl)
-    const { folder, namedAt, last, good } = await readCopies(db).finally(() => db.destroy())
-    if (folder === null) return
-    const times = {
-      named: Date.parse(namedAt ?? ''),
-      last: last && { at: Date.parse(last.at), whole: last.why === null },
-      good: good && Date.parse(good.at),
-    }
-    if (!isCopyDue(times, Date.now(), new Date().getHours())) return
+    const folder = await folderDue(databaseUrl, ours)
+    if (folder === undefined) return
     child = startChild({
       command: [
         process.execPath,
@@ -44,5 +40,26 @@ export function keepCopies(dataFolder: string, databaseUrl: string): Supervision
       clearInterval(timer)
       if (child !== undefined) await endChild(child, 'SIGTERM', STOP_MS)
     },
+  }
+}
+
+/** The folder into which a copy is due now. Of a database that is not `ours` it is put down that none can be made. */
+export async function folderDue(databaseUrl: string, ours: boolean): Promise<string | undefined> {
+  const db = openDatabase(databaseUrl)
+  try {
+    const { folder, namedAt, last, good } = await readCopies(db)
+    if (folder === null) return undefined
+    const times = {
+      named: Date.parse(namedAt ?? ''),
+      last: last && { at: Date.parse(last.at), whole: last.why === null },
+      good: good && Date.parse(good.at),
+    }
+    if (!isCopyDue(times, Date.now(), new Date().getHours())) return undefined
+    if (ours) return folder
+    const why = { fault: 'other-database', facts: {} } as const
+    await insertCopy(db, { folder, at: new Date().toISOString(), why, mib: 0, entries: 0 })
+    return undefined
+  } finally {
+    await db.destroy()
   }
 }

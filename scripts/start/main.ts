@@ -84,14 +84,13 @@ async function run(options: StartOptions, begun: Supervision[]): Promise<void> {
   }
   const building = Promise.all([buildWeb(), buildProcesses()])
   building.catch(() => undefined)
-  const own = options.databaseUrl === undefined
   const {
     databaseUrl,
     keep,
     port: databasePort,
-  } = own
+  } = options.databaseUrl === undefined
     ? await ownDatabase(options, watch, begun)
-    : { databaseUrl: options.databaseUrl, keep: () => Promise.resolve(), port: undefined }
+    : othersDatabase(options.databaseUrl, watch)
   await fill(databaseUrl, kind, keep, inDoubtIn(dataFolder))
   await building
   const address = `http://127.0.0.1:${port}/`
@@ -111,7 +110,7 @@ async function run(options: StartOptions, begun: Supervision[]): Promise<void> {
     if (why !== undefined) console.log(`Not every package of the demo is on its shelf. ${why}`)
   }
   writeNote(dataFolder, address, databasePort)
-  if (databasePort !== undefined) begun.push(keepCopies(dataFolder, databaseUrl))
+  begun.push(keepCopies(dataFolder, databaseUrl, databasePort !== undefined))
   announce(address, kind)
 }
 
@@ -156,16 +155,32 @@ async function webPort(wanted: number | undefined): Promise<number> {
   throw new CannotGoOn(`Port ${wanted} is taken by another program. Choose another with --port N.`)
 }
 
+type DatabaseMet = {
+  readonly databaseUrl: string
+  readonly keep: () => Promise<void>
+  /** Of the private cluster. */
+  readonly port: number | undefined
+}
+
+/** A PostgreSQL of one's own: its administrator keeps it, and what its role may not do is said. */
+const othersDatabase = (databaseUrl: string, { say }: Watch): DatabaseMet => ({
+  databaseUrl,
+  port: undefined,
+  keep: async () => {
+    if (!(await keepSteady(databaseUrl)))
+      say(
+        'This database’s role may not read the machine’s time since its boot, so leases and silence go by its time of day: ' +
+          'do not set its clock while runs are under way. docs/shop.md says how its administrator lifts that.',
+      )
+  },
+})
+
 /** The private cluster: made if need be, started, watched; answers the application's address, and how its book is kept. */
 async function ownDatabase(
   { dataFolder, asCopy }: StartOptions,
   watch: Watch,
   begun: Supervision[],
-): Promise<{
-  readonly databaseUrl: string
-  readonly keep: () => Promise<void>
-  readonly port: number
-}> {
+): Promise<DatabaseMet> {
   ensureDebian([POSTGRES])
   const cluster = openCluster(dataFolder, asCopy)
   const port = await freePort()
