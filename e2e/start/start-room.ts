@@ -14,6 +14,9 @@ import type { Life } from '../../scripts/process/alive.ts'
 
 export type Started = { readonly child: ChildProcess; readonly output: () => string }
 
+/** A start that takes longer does not come up: the busiest disk let one take seven minutes. */
+const PATIENCE_MS = 900_000
+
 /** How the command is begun: what stands before it, and its environment. */
 export type Begun = {
   readonly before?: readonly string[]
@@ -72,7 +75,7 @@ export class StartRoom {
     const up = () =>
       one.output().includes(more.includes('--empty') ? 'runs at' : 'PIN') ||
       one.child.exitCode !== null
-    await waitUntil(up, 400_000)
+    await waitUntil(up, PATIENCE_MS)
     return one
   }
 

@@ -2,10 +2,11 @@
  * The start command as a whole, on a data folder of its own and a free port: it starts, survives the
  * death of each process, dies without orphans, and starts again. Slow, so it has a room of its own.
  */
-import { cpSync, readFileSync, readdirSync, rmSync, statSync } from 'node:fs'
-import { join } from 'node:path'
+import { cpSync, mkdirSync, readFileSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs'
+import { dirname, join } from 'node:path'
 import { chances } from '@plain-slate/core'
 import { afterAll, describe, expect, it } from 'vitest'
+import { shopIdOf } from '../../scripts/database/place.ts'
 import { commandOf, isAlive, parentOf, pause, waitUntil } from '../../scripts/process/alive.ts'
 import { busyMachine } from './load.ts'
 import type { Started } from './start-room.ts'
@@ -42,8 +43,18 @@ async function benches(): Promise<readonly string[]> {
 
 afterAll(() => shop.close())
 
-/** Processes beside the start that only count. Ten starts beside eight are measured: `npm run measure -- starts`. */
-const BUSY = 4
+const twin = join(room, 'twin')
+/** The newest entry of the book of a shop that runs; of the first one, once it is copied. */
+const head = async (data: string) =>
+  /head ([0-9a-f]{64})/.exec(await said('book', 'verify', '--data', data))?.[1] ?? 'none'
+let was = ''
+/** Where its database lies. */
+const placeOf = (data: string) =>
+  (JSON.parse(readFileSync(join(data, 'cluster.json'), 'utf8')) as { folder: string }).folder
+
+/** Beside the start: processes that only count, and a writer. Ten starts beside eight and a writer that never rests are measured: `npm run measure -- starts`. */
+const BUSY = 2
+const WRITER = { mib: 16, rest: 1 }
 /** Moments at which a start is killed, in seconds, of the seed's choosing. */
 const moments = (): readonly number[] => {
   const random = chances(Number(process.env['SEED'] ?? 20261015))
@@ -52,7 +63,7 @@ const moments = (): readonly number[] => {
 
 describe('the start command', () => {
   it('killed at any moment of its first start, beside a busy machine, is up by the next: whole, and without a stack', async () => {
-    const load = busyMachine(BUSY)
+    const load = busyMachine(BUSY, WRITER)
     try {
       for (const seconds of moments()) {
         shop.start(folder)
@@ -66,7 +77,7 @@ describe('the start command', () => {
     } finally {
       load.end()
     }
-  }, 600_000)
+  }, 1_200_000)
 
   it('prints its address last, with the PINs of the demo under it, and serves', async () => {
     const output = shop.starting?.output ?? (() => '')
@@ -140,15 +151,14 @@ describe('the start command', () => {
   })
 
   it('is copied while it runs, and again for what is new alone; the copy opens elsewhere with the same book', async () => {
-    const head = async (data: string) =>
-      /head ([0-9a-f]+)/.exec(await said('book', 'verify', '--data', data))?.[1]
     const copy = join(room, 'copy')
     expect(await said('backup', copy, '--data', folder)).toMatch(
       /chain holds.*, [1-9]\d* of them new/s,
     )
     expect(await said('backup', copy, '--data', folder)).toMatch(/chain holds.*, 0 of them new/s)
     expect(statSync(join(copy, 'secrets')).mode & 0o777).toBe(0o700)
-    const was = await head(folder)
+    was = await head(folder)
+    expect(was).not.toBe('none')
     expect(await ctrlC()).toBe(true)
     const restored = join(room, 'restored')
     expect(await said('restore', copy, '--data', restored)).toContain('is restored in')
@@ -159,20 +169,51 @@ describe('the start command', () => {
   })
 
   it('started from a copied folder says so, and does nothing', async () => {
-    const twin = join(room, 'twin')
     cpSync(folder, twin, { recursive: true })
     const { child, output } = start(twin)
     await waitUntil(() => child.exitCode !== null, 60_000)
     expect(output()).toContain(`is a copy of ${folder}, which is still there`)
-    rmSync(twin, { recursive: true })
+    expect(shopIdOf(twin)).toBe(shopIdOf(folder))
   })
+
+  it('with --as-copy makes that a shop of its own, with the same book; moved as a whole it is the same shop', async () => {
+    await startedIn(twin, '--as-copy')
+    expect(await head(twin)).toBe(was)
+    expect(await ctrlC()).toBe(true)
+    const id = shopIdOf(twin)
+    expect(id).not.toBe(shopIdOf(folder))
+    const moved = join(room, 'moved')
+    renameSync(twin, moved)
+    await startedIn(moved)
+    expect([shopIdOf(moved), await head(moved)]).toEqual([id, was])
+    expect(await ctrlC()).toBe(true)
+    renameSync(moved, twin)
+  })
+
+  it.runIf(process.getuid?.() === 0)(
+    'moved to where the database’s own user cannot go keeps its database away, and is found again when it is moved on',
+    async () => {
+      const closed = join(room, 'closed')
+      mkdirSync(closed, { mode: 0o700 })
+      renameSync(twin, join(closed, 'shop'))
+      await startedIn(join(closed, 'shop'))
+      const away = placeOf(join(closed, 'shop'))
+      expect(away.startsWith(closed)).toBe(false)
+      expect(await ctrlC()).toBe(true)
+      renameSync(join(closed, 'shop'), join(closed, 'moved'))
+      await startedIn(join(closed, 'moved'))
+      expect([placeOf(join(closed, 'moved')), await head(join(closed, 'moved'))]).toEqual([
+        away,
+        was,
+      ])
+      expect(await ctrlC()).toBe(true)
+      rmSync(dirname(dirname(away)), { recursive: true })
+    },
+  )
 
   it('whose database is gone makes no empty one in its place', async () => {
     const lost = join(room, 'restored')
-    const { folder: cluster } = JSON.parse(readFileSync(join(lost, 'cluster.json'), 'utf8')) as {
-      folder: string
-    }
-    rmSync(cluster, { recursive: true })
+    rmSync(placeOf(lost), { recursive: true })
     const { child, output } = start(lost)
     await waitUntil(() => child.exitCode !== null, 60_000)
     expect(output()).toContain('Nothing was made in its place')
