@@ -125,7 +125,9 @@ export class WholeShop {
   ): Promise<void> {
     if (without.length > 0) this.#leaveOut(without)
     const [file, env, args] = this.#planOf(name)
-    const child = spawn(process.execPath, ['--enable-source-maps', join(ROOT, file), ...args], {
+    /* Maps of sources cost at every error that is thrown: they are for whoever reads what is said. */
+    const maps = process.env['SAY'] === undefined ? [] : ['--enable-source-maps']
+    const child = spawn(process.execPath, [...maps, join(ROOT, file), ...args], {
       cwd: ROOT,
       env: { ...process.env, NODE_OPTIONS: '', ...env },
       stdio: ['ignore', 'pipe', process.env['SAY'] === undefined ? 'ignore' : 'inherit'],

@@ -10,7 +10,8 @@ import { anyAgent, forgetDigests, listSights } from '../tables/devices.ts'
 import type { Transaction } from '../tables/database.ts'
 import { tell } from '../tables/news.ts'
 import { readJournal } from '../tables/journals.ts'
-import type { PlaceRow, RunRow } from '../tables/runs.ts'
+import type { PlaceRow } from '../tables/run-begun.ts'
+import type { RunRow } from '../tables/runs.ts'
 import {
   answerRun,
   askStop,

@@ -1,6 +1,7 @@
 /** Where the bytes that a run still needs lie: as it was begun; what that does not say, wherever the shelf has them. */
 import type { PackageProven } from '../tables/packages.ts'
-import type { PlaceRow, RunRow } from '../tables/runs.ts'
+import type { PlaceRow } from '../tables/run-begun.ts'
+import type { RunRow } from '../tables/runs.ts'
 
 type Shelf = readonly Pick<PackageProven, 'proof'>[]
 

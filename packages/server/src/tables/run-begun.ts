@@ -2,11 +2,22 @@
  * What a run was begun with: its plan, commands, steps and places, by far the most of its row, and written once. Kept in the
  * process by the run's id, so that whoever shows or drives a run reads from the tables only what moves.
  */
+import type { RunShown } from '@plain-slate/api'
+import type { Command, CutClass, ImagePlace, Json, PlacedStep, Plan } from '@plain-slate/core'
 import type { Database } from './database.ts'
-import type { RunRow } from './runs.ts'
 
+export type PlaceRow = ImagePlace & { readonly image: string }
+export type Begun = {
+  readonly plan: Plan
+  readonly commands: readonly Command[]
+  readonly steps: readonly PlacedStep<CutClass>[]
+  readonly places: readonly PlaceRow[]
+  /** Partitions of the device at its start, in their order, at model size. */
+  readonly wall: RunShown['wall']
+  /** What a run of the twin was made from; null: a device was there. */
+  readonly made: Json | null
+}
 const COLUMNS = ['plan', 'commands', 'steps', 'places', 'wall', 'made'] as const
-export type Begun = Pick<RunRow, (typeof COLUMNS)[number]>
 
 /** As many as a list shows; past that whichever was asked for longest ago is read anew. */
 const KEPT_MOST = 200

@@ -4,8 +4,7 @@
  * row of a higher one. What people want is a compare-and-set of one row: it names the states in which
  * it can be said, and of two at once one is refused. A report never turns a later word back.
  */
-import type { RunShown, ShownRun } from '@plain-slate/api'
-import type { Command, CutClass, ImagePlace, Json, PlacedStep, Plan } from '@plain-slate/core'
+import type { ShownRun } from '@plain-slate/api'
 import type { StopOrders } from '@plain-slate/core'
 import { isoOf, ms } from '@plain-slate/core'
 import type { Knex } from 'knex'
@@ -16,20 +15,15 @@ import { STEADY } from './steady.ts'
 
 /** `wanted`: nobody drives it, and an agent is to. `running`: claimed; whoever claimed it may be gone. */
 export type RunState = 'wanted' | 'running' | 'stopped' | 'ended'
-export type PlaceRow = ImagePlace & { readonly image: string }
 
 /** A run as it is kept. `stop`: orders by number; `held` and `quiet` are the database's clock, not this process's. */
-export type RunRow = {
+export type RunRow = Begun & {
   readonly id: string
   readonly slip: string | null
   readonly serial: string
   readonly port: string
   readonly cable: string | null
   readonly package: string
-  readonly plan: Plan
-  readonly commands: readonly Command[]
-  readonly steps: readonly PlacedStep<CutClass>[]
-  readonly places: readonly PlaceRow[]
   readonly state: RunState
   /** An agent is to claim it. */
   readonly wanted: boolean
@@ -43,10 +37,6 @@ export type RunRow = {
   /** True while somebody holds the lease. */
   readonly held: boolean
   readonly shown: ShownRun | null
-  /** What a run of the twin was made from; null: a device was there. */
-  readonly made: Json | null
-  /** Partitions of the device at its start, in their order, at model size. */
-  readonly wall: RunShown['wall']
   readonly by: string | null
   readonly startedAt: string
   readonly endedAt: string | null
