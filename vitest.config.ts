@@ -21,6 +21,8 @@ export default defineConfig({
           testTimeout: 30_000,
           /* Pure tests share their modules: nothing here keeps state that another could see. */
           isolate: false,
+          /* Beside the shops of the other lane, which wait often. */
+          maxWorkers: 2,
         },
       },
       {
@@ -29,7 +31,8 @@ export default defineConfig({
           include: ['e2e/start/**/*.run.ts'],
           testTimeout: 300_000,
           hookTimeout: 120_000,
-          fileParallelism: false,
+          /* Each has a room of its own, and waits more than it works. */
+          maxWorkers: 2,
         },
       },
       {

@@ -1,14 +1,6 @@
 /** What to read next of a slip's device, and the runner-up: core's answer with the family's words. */
 import type { Job } from '@plain-slate/api'
-import type {
-  Case,
-  DeviceFacts,
-  Fact,
-  Judgement,
-  NextReading,
-  Unheld,
-  Whereabouts,
-} from '@plain-slate/core'
+import type { Case, DeviceFacts, Fact, NextReading, Unheld, Whereabouts } from '@plain-slate/core'
 import {
   FACTS,
   candidates,
@@ -32,8 +24,13 @@ export async function nextOf(workshop: Workshop, job: JobAt): Promise<Job['next'
   const at = job.found?.at ?? (await unsettledCase(workshop, job))
   if (at === undefined) return []
   const closed = await closedDevices(workshop.db)
-  const judged = judgedOf(job, at)
-  const found = nextReadings({ at, readings, judged, closed, where: whereOf(workshop, job) })
+  const own = reckoned(job)
+  if (own.closed !== closed) {
+    own.closed = closed
+    const where = whereOf(workshop, job)
+    own.found = nextReadings({ at, readings, judged: candidates(at), closed, where })
+  }
+  const { found = [] } = own
   const [first, ...others] = found.map((one) => shown(job, one))
   if (first === undefined) return []
   /* What the same look tells is no other thing to do. */
@@ -41,13 +38,8 @@ export async function nextOf(workshop: Workshop, job: JobAt): Promise<Job['next'
   return second === undefined ? [first] : [first, second]
 }
 
-/** Candidates as they are judged, once a job. */
-const judged = onceOf((): { list?: readonly Judgement[] } => ({}))
-function judgedOf(job: JobAt, at: Unheld): readonly Judgement[] {
-  const own = judged(job)
-  own.list ??= candidates(at)
-  return own.list
-}
+/** What was reckoned for a job: it stays while no other slip is closed, whose devices teach what is told next. */
+const reckoned = onceOf((): { closed?: object; found?: readonly NextReading[] } => ({}))
 
 /** The case of a device whose model nobody settled: it is held against all that its family has. */
 async function unsettledCase(workshop: Workshop, job: JobAt): Promise<Unheld | undefined> {
