@@ -42,8 +42,8 @@ export default defineConfig({
           globalSetup: ['scripts/test/vitest-setup.ts'],
           /* Each file has a database and a server of its own; the modules may be shared. */
           isolate: false,
-          /* Three on two cores: shops often wait, for a lease that lapses or a device that restarts. */
-          maxWorkers: 3,
+          /* Four on two cores: shops often wait, for a lease that lapses or a device that restarts. */
+          maxWorkers: 4,
           testTimeout: 60_000,
           hookTimeout: 60_000,
         },
