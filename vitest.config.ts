@@ -21,8 +21,8 @@ export default defineConfig({
           testTimeout: 30_000,
           /* Pure tests share their modules: nothing here keeps state that another could see. */
           isolate: false,
-          /* Beside the shops of the other lane, which wait often. */
-          maxWorkers: 2,
+          /* Beside the shops of the other lane a second one only makes both slower. */
+          maxWorkers: 1,
         },
       },
       {
@@ -42,8 +42,8 @@ export default defineConfig({
           globalSetup: ['scripts/test/vitest-setup.ts'],
           /* Each file has a database and a server of its own; the modules may be shared. */
           isolate: false,
-          /* Four on two cores: shops often wait, for a lease that lapses or a device that restarts. */
-          maxWorkers: 4,
+          /* Three on two cores: shops often wait, for a lease that lapses or a device that restarts. */
+          maxWorkers: 3,
           testTimeout: 60_000,
           hookTimeout: 60_000,
         },

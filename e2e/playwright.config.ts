@@ -2,19 +2,19 @@ import { defineConfig } from '@playwright/test'
 
 const LONG = /(marked|fourth|bench|walk|stages)\.spec\.ts/
 
-/** Chromium as Debian ships it; four workers on two cores, since tests mostly wait; each with a server of its own. */
+/** Chromium as Debian ships it; three workers, since tests mostly wait; each with a server of its own. */
 export default defineConfig({
   testDir: './tests',
   outputDir: './results',
-  workers: 4,
+  workers: 3,
   fullyParallel: true,
   /* A busy machine gets one more try; the test command names whoever needed it. */
   retries: 1,
   timeout: 240_000,
   expect: { timeout: 30_000 },
-  /* The long ones first, three at a time: each is a server, an agent and a bench of its own. */
+  /* The long ones first: each is a server, an agent and a bench of its own. */
   projects: [
-    { name: 'whole shops', testMatch: LONG, workers: 3 },
+    { name: 'whole shops', testMatch: LONG },
     { name: 'pages', testIgnore: LONG },
   ],
   globalSetup: './setup.ts',
