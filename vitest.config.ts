@@ -21,7 +21,7 @@ export default defineConfig({
           testTimeout: 30_000,
           /* Pure tests share their modules: nothing here keeps state that another could see. */
           isolate: false,
-          /* Beside the shops of the other lane a second one only makes both slower. */
+          /* Beside the shops of the server a second one only makes both slower. */
           maxWorkers: 1,
         },
       },

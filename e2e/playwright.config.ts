@@ -12,9 +12,9 @@ export default defineConfig({
   retries: 1,
   timeout: 240_000,
   expect: { timeout: 30_000 },
-  /* The long ones first: each is a server, an agent and a bench of its own. */
+  /* The long ones first, two at a time: each is a server, an agent and a bench of its own. */
   projects: [
-    { name: 'whole shops', testMatch: LONG },
+    { name: 'whole shops', testMatch: LONG, workers: 2 },
     { name: 'pages', testIgnore: LONG },
   ],
   globalSetup: './setup.ts',

@@ -18,7 +18,7 @@ import { shareTestCluster } from './cluster.ts'
 import { roomForTests } from './room.ts'
 import { SEED } from './seed.ts'
 import type { Counts, Ran, Runner } from './runners.ts'
-import { LANES } from './runners.ts'
+import { PHASES } from './runners.ts'
 
 const SLOWEST = 10
 
@@ -36,8 +36,11 @@ export async function test(names: readonly string[]): Promise<void> {
     missing += 1
     return [undefined]
   })
-  const ran = await Promise.all(LANES.map((lane) => inTurn(lane.filter(wanted))))
-  const results = ran.flat()
+  const results: Result[] = []
+  for (const lanes of PHASES) {
+    const ran = await Promise.all(lanes.map((lane) => inTurn(lane.filter(wanted))))
+    results.push(...ran.flat())
+  }
   await cluster?.stop()
   console.log(`\nthe ${SLOWEST} slowest:`)
   for (const { name, seconds } of slowest(results))

@@ -156,11 +156,12 @@ const lint = check('lint', [
 const format = check('format', ['prettier', '--check', '--cache', '--log-level=warn', '.'])
 
 /**
- * Two lanes share the two cores to the end, each running its own one after the other: shops of real processes wait often,
- * for a lease that lapses or a device that restarts, and checks and pure tests fill that. What waits longest for others, the
- * start command, comes when the checks are done.
+ * What runs after what: two cores are shared by lanes, since shops of real processes often wait; each lane runs its own
+ * one after the other. The start command and the browser wait for what answers in time: beside them stands one check at a
+ * time, or nothing.
  */
-export const LANES: readonly (readonly Runner[])[] = [
-  [vitest('server'), playwright],
-  [vitest('unit'), format, lint, types, vitest('start')],
+export const PHASES: readonly (readonly (readonly Runner[])[])[] = [
+  [[vitest('unit'), format], [vitest('server')]],
+  [[vitest('start')], [lint, types]],
+  [[playwright]],
 ]

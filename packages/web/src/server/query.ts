@@ -92,43 +92,9 @@ export function useChange<Name extends RouteName>(name: Name) {
   })
 }
 
-/** What an act answered is shown at once; a fetch that was begun before it knows less, and is let go. */
-export async function know<Name extends RouteName>(
-  client: QueryClient,
-  name: Name,
-  input: InputOf<Name>,
-  answer: Answer<Name>,
-): Promise<void> {
-  const queryKey = [name, input]
-  await client.cancelQueries({ queryKey, exact: true })
-  client.setQueryData(queryKey, answer)
-}
-
-/** News of one act come several at a time: they are gathered for so long, and each read is fetched once. */
-export const GATHER_MS = 30
-/** What one's own act changes is fetched once it was answered; news of others wait for that no longer than this. */
-const OWN_MS = 1000
-
-type Gathered = { readonly names: Set<RouteName>; readonly since: number }
-const gathered = new WeakMap<QueryClient, Gathered>()
-
 /** Fetches again what a topic made old. */
 export function renew(client: QueryClient, topic: Topic): void {
-  const before = gathered.get(client)
-  for (const name of READS[topic]) before?.names.add(name)
-  if (before !== undefined) return
-  gathered.set(client, { names: new Set(READS[topic]), since: performance.now() })
-  setTimeout(() => fetchGathered(client), GATHER_MS)
-}
-
-function fetchGathered(client: QueryClient): void {
-  const { names, since } = gathered.get(client) ?? { names: [], since: 0 }
-  if (client.isMutating() > 0 && performance.now() - since < OWN_MS) {
-    setTimeout(() => fetchGathered(client), GATHER_MS)
-    return
-  }
-  gathered.delete(client)
-  for (const name of names) void refresh(client, name)
+  for (const name of READS[topic]) void refresh(client, name)
 }
 
 /** Reads that are fetched once more when the fetch under way has ended. */

@@ -9,7 +9,7 @@ import { useRoute } from 'vue-router'
 import { useBrowserStore } from '../base/browser.ts'
 import { useSessionStore } from '../people/session.ts'
 import { useSay } from '../base/said.ts'
-import { know, renew, useChange, useRead } from '../server/query.ts'
+import { renew, useChange, useRead } from '../server/query.ts'
 import { useSlip } from './slip.ts'
 
 /** What is kept of a slip's job, and saying something of it. */
@@ -36,9 +36,7 @@ export function useJob() {
   function tell(lines: readonly Draft[]): Promise<unknown> {
     const body = { lines: lines.map((one) => ({ note: '', ...one })) }
     queue = queue.then(async () => {
-      const input = { params: params.value, body }
-      const answer = await put.mutateAsync(input).catch(() => undefined)
-      if (answer !== undefined) await know(client, 'job', { params: input.params }, answer)
+      await put.mutateAsync({ params: params.value, body }).catch(() => undefined)
       renew(client, 'slip')
     })
     return queue

@@ -7,7 +7,7 @@ import type { Job, PlanShown } from '@plain-slate/api'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import StartFrame from './StartFrame.vue'
-import { know, renew, useChange } from '../../server/query.ts'
+import { renew, useChange } from '../../server/query.ts'
 import { useJob } from '../job.ts'
 import { useSlip } from '../slip.ts'
 
@@ -23,11 +23,7 @@ function look() {
 
 async function go() {
   const input = { params: params.value, body: { digest: props.plan.digest } }
-  const run = await start.mutateAsync(input).catch(() => undefined)
-  if (run !== undefined) {
-    await know(client, 'run', { params: { id: run.id } }, run)
-    await know(client, 'job', { params: params.value }, { ...props.job, run: run.id })
-  }
+  await start.mutateAsync(input).catch(() => undefined)
   look()
 }
 </script>
