@@ -12,13 +12,15 @@ const BOOT = `trim(both e'\\n ' from pg_catalog.pg_read_file('/proc/sys/kernel/r
 const CANNOT: readonly unknown[] = ['42501', '58P01']
 
 /**
- * Puts the machine's own clock behind `steady_now()`, in whichever schema the tables lie. Safe to run at every start.
+ * Puts the machine's own clock behind `steady_now()`, in whichever schema the tables lie: of several the one that this role
+ * works in. Safe to run at every start.
  * Answers whether this role may: a PostgreSQL of one's own may not let it, and elapsed time goes by its time of day then.
  */
 export const keepSteady = (url: string): Promise<boolean> =>
   asClient(url, async (client) => {
     const { rows } = await client.query<{ schema: string }>(
-      `select relnamespace::regnamespace::text as schema from pg_class where relname = 'steady_boots'`,
+      `select relnamespace::regnamespace::text as schema from pg_class
+         where relname = 'steady_boots' order by pg_table_is_visible(oid) desc limit 1`,
     )
     const schema = rows[0]?.schema ?? 'plain_slate'
     const set = `

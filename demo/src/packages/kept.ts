@@ -1,7 +1,7 @@
 /**
- * What was made once of the demo's images, for whoever is begun after: their digests and their bytes in a folder, by what they are
- * of. The content of an image hangs on its origin alone, so that both hold for as long as this program is the
- * same. Nothing is kept but where a folder is named.
+ * What was made once of the demo's images, for whoever is begun after: their digests and their bytes in a folder, by what they
+ * are of. The content of an image hangs on its origin alone, so that both hold for as long as this program is the same.
+ * Nothing is kept but where a folder is named.
  */
 import { createHash } from 'node:crypto'
 import {
@@ -12,7 +12,7 @@ import {
   readFileSync,
   readSync,
   renameSync,
-  writeSync,
+  writeFileSync,
 } from 'node:fs'
 import { join } from 'node:path'
 
@@ -88,7 +88,7 @@ function putWhole(path: string, pieces: readonly Uint8Array[]): void {
   const draft = `${path}.${process.pid}.${(drafts += 1)}`
   const file = openSync(draft, 'w')
   try {
-    for (const bytes of pieces) writeSync(file, bytes)
+    for (const bytes of pieces) writeFileSync(file, bytes)
   } finally {
     closeSync(file)
   }
