@@ -1,5 +1,5 @@
 <script lang="ts">
-/** A file that is chosen from the computer; choosing the same again tells it again. */
+/** A file that is chosen from the computer and stays named; choosing the same again tells it again. */
 </script>
 
 <script setup lang="ts">
@@ -10,16 +10,18 @@ const emit = defineEmits<{ chosen: [file: File] }>()
 const field = ref<HTMLInputElement>()
 function read() {
   const [file] = field.value?.files ?? []
-  if (file === undefined) return
+  if (file !== undefined) emit('chosen', file)
+}
+/** Before another is chosen, since the same one would be no change; what was chosen stays named until then. */
+function forget() {
   if (field.value) field.value.value = ''
-  emit('chosen', file)
 }
 </script>
 
 <template>
   <label>
     {{ label }}
-    <input ref="field" type="file" :accept="accept" @change="read" />
+    <input ref="field" type="file" :accept="accept" @click="forget" @change="read" />
   </label>
 </template>
 
