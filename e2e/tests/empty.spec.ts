@@ -117,5 +117,7 @@ test('an empty shop is led to its first proven write by its pages alone', async 
   await expect(title(page)).toHaveText('Hands off', { timeout: 60_000 })
   await goOn(page, shop, OTHER)
   await expect(title(page)).toHaveText('Done: H2.104.r4 is on it and proven', { timeout: 90_000 })
+  /* Whoever pressed its key is called by name. */
+  await expect(main).toContainText('said by Una Breck')
   expect(shop.flash(OTHER).wrong(newestPackage())).toEqual([])
 })

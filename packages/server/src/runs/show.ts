@@ -16,6 +16,7 @@ import type { Sight } from '../tables/devices.ts'
 import { listSights } from '../tables/devices.ts'
 import type { RunRow } from '../tables/runs.ts'
 import { readJournal } from '../tables/journals.ts'
+import { listPeople } from '../tables/people.ts'
 import { listRuns } from '../tables/runs.ts'
 import { kindSeen, modeShown, seenOf } from '../devices/seen.ts'
 import { stepShown } from '../plans/shown.ts'
@@ -100,7 +101,7 @@ export async function showRun(workshop: Workshop, run: RunRow): Promise<RunShown
     hold: holdOf(family, run, phase, journal) ?? null,
     parts: [...standingOf(run.commands, journal)],
     journal: journal.length,
-    log: logOf(run, journal),
+    log: logOf(run, journal, await namesFor(workshop, journal)),
     left: leftOf(run, next, step?.number ?? 1),
     looks: looksNow(family, run, sight?.facts ?? undefined),
     cable: run.cable,
@@ -109,6 +110,16 @@ export async function showRun(workshop: Workshop, run: RunRow): Promise<RunShown
     scale: run.plan.packages.at(-1)?.manifest.scale ?? 1,
     losses: shown?.losses ?? 0,
   }
+}
+
+/** Names of people where a journal has one's word by their id. */
+async function namesFor(
+  { db }: Workshop,
+  journal: readonly JournalEntry[],
+): Promise<ReadonlyMap<string, string>> {
+  const hasWord = journal.some((one) => one.kind === 'done' && one.evidence.is === 'person')
+  if (!hasWord) return new Map()
+  return new Map((await listPeople(db)).map(({ id, name }) => [id, name]))
 }
 
 /** Nobody writes at its port now: it is not over, and may be gone on with elsewhere. */

@@ -70,6 +70,17 @@ describe('the log of a run', () => {
     expect([line?.seconds, line?.evidence, more]).toEqual([35, { is: 'told' }, []])
     expect(logOf(run(), two)).toHaveLength(2)
   })
+  it('calls whoever gave a word by name, and leaves who is nobody of the shop as it was put down', () => {
+    const by = (id: string, names: ReadonlyMap<string, string>) => {
+      const evidence = { is: 'person', by: id } as const
+      const said: JournalEntry = { kind: 'done', command: 0, evidence, at: 35_000 }
+      return logOf(run(), [...entries.slice(0, 1), said], names)[0]?.evidence
+    }
+    const names = new Map([['p1', 'Una Breck']])
+    expect(by('p1', names)).toEqual({ is: 'person', by: 'Una Breck' })
+    expect(by('from the shell', names)).toEqual({ is: 'person', by: 'from the shell' })
+    expect(by('p1', new Map([['p1', 'Una Hale']]))).toEqual({ is: 'person', by: 'Una Hale' })
+  })
   it('knows no length where the journal holds no times', () => {
     const bare: readonly JournalEntry[] = [
       { kind: 'intend', command: 0, epoch: 1 },

@@ -14,8 +14,15 @@ import {
 import { modeShown } from '../devices/seen.ts'
 import type { RunRow } from '../tables/runs.ts'
 
-/** Every step that was done, in order. Shop time is that of the start plus the device's own. */
-export const logOf = (run: RunRow, journal: readonly JournalEntry[]): RunShown['log'] =>
+/**
+ * Every step that was done, in order. Shop time is that of the start plus the device's own. `names`: people by the ids that a
+ * journal has; who is none of them (the shell) stands as it was put down.
+ */
+export const logOf = (
+  run: RunRow,
+  journal: readonly JournalEntry[],
+  names: ReadonlyMap<string, string> = new Map(),
+): RunShown['log'] =>
   byStep(doneIn(run.steps, journal)).flatMap(({ since, step, seconds, evidence }) =>
     step === undefined
       ? []
@@ -24,7 +31,10 @@ export const logOf = (run: RunRow, journal: readonly JournalEntry[]): RunShown['
             ...saidOnly(step),
             at: isoOf(ms(Math.round(msOf(run.startedAt) + since))),
             seconds: seconds ?? null,
-            evidence,
+            evidence:
+              evidence.is === 'person'
+                ? { ...evidence, by: names.get(evidence.by) ?? evidence.by }
+                : evidence,
           },
         ],
   )
