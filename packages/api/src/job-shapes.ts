@@ -7,6 +7,7 @@ import {
   DATA_KEYS,
   remedySchema,
   CHECKS,
+  ENDS,
   FACTS,
   FATES,
   LIGHTER,
@@ -303,6 +304,8 @@ export const readySchema = z.object({
       /** What was answered for this plan; "no" is an answer and signs nothing. */
       answer: z.string().nullable(),
       signed: z.boolean(),
+      /** Why the word that was given holds no more; null: it holds, or none was given. */
+      ended: z.enum(ENDS).nullable(),
       facts,
       by: z.string().nullable(),
       at: moment.nullable(),

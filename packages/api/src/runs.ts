@@ -231,6 +231,10 @@ export const runSchema = runRowSchema.extend({
   says: z.string().nullable(),
   /** The part kept once, or the lock, that is in doubt while nobody writes: null where none is. */
   hold: z.string().nullable(),
+  /** What was said against the work since it began, and stands: it waits where that is safe; null: nothing. */
+  against: z
+    .object({ topic: z.string(), answer: z.string(), by: z.string().nullable(), at: moment })
+    .nullable(),
   parts: z.array(partStandingSchema),
   journal: z.int(),
   /** What was done, in order: the device's time, the step's words, seconds it took. */

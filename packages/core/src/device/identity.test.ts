@@ -19,6 +19,16 @@ const after = (writtenAt: number, ...readings: readonly Reading[]) =>
   identify(tarn, readings, { writtenAt: ms(writtenAt), startedAt: ms(writtenAt) })
 
 describe('a fact of the board', () => {
+  it('that a device changes by itself grows old; what its board bears does not', () => {
+    const read = [reading('build', 'H2.0A1.r4'), reading('board', 'r4')]
+    const kinds = (oldBefore: number) => {
+      const { build, board } = identify(tarn, read, { oldBefore: ms(oldBefore) })
+      return [build.kind, board.kind]
+    }
+    expect(kinds(1000)).toEqual(['settled', 'settled'])
+    expect(kinds(1001)).toEqual(['stale', 'settled'])
+  })
+
   it('nobody claims is missing; one that only a weak source claims is told, not settled', () => {
     expect(model()).toEqual({ kind: 'missing' })
     expect(model(reading('model', 'BRAK-H2', 'person'))).toMatchObject({

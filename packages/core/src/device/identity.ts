@@ -48,7 +48,7 @@ export type Standing =
   /** Claimed by weak sources alone. */
   | { readonly kind: 'told'; readonly value: FactValue; readonly claims: readonly Claim[] }
   | { readonly kind: 'contradicted'; readonly claims: readonly Claim[] }
-  /** Read before something was written that could change it. The claims are history. */
+  /** Read before something was written that could change it, or too long ago. The claims are history. */
   | { readonly kind: 'stale'; readonly claims: readonly Claim[] }
   | { readonly kind: 'missing' }
 export const STANDINGS = ['settled', 'told', 'contradicted', 'stale', 'missing'] as const
@@ -69,6 +69,8 @@ export type Changed = {
   readonly writtenAt?: Ms | undefined
   /** Its system was started after something was written. */
   readonly startedAt?: Ms | undefined
+  /** What was read before this is too old for what a device changes by itself. */
+  readonly oldBefore?: Ms | undefined
 }
 
 /** How every fact stands. */
@@ -89,9 +91,11 @@ export function identify(
   return Object.fromEntries(standings) as Identity
 }
 
-function staleBefore(fact: Fact, { writtenAt, startedAt }: Changed): Ms | undefined {
+function staleBefore(fact: Fact, { writtenAt, startedAt, oldBefore }: Changed): Ms | undefined {
   if (UNWRITTEN_FACTS.includes(fact)) return undefined
-  return STARTED_FACTS.includes(fact) ? startedAt : writtenAt
+  const changedAt = STARTED_FACTS.includes(fact) ? startedAt : writtenAt
+  if (changedAt === undefined || oldBefore === undefined) return changedAt ?? oldBefore
+  return changedAt > oldBefore ? changedAt : oldBefore
 }
 
 function standingOf(

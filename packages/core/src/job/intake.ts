@@ -26,6 +26,11 @@ const HALTING: readonly (readonly [Halt, topic: string, answer: string])[] = [
 export const haltOf = (lines: Lines): Halt | undefined =>
   HALTING.find(([, topic, answer]) => said(lines, topic) === answer)?.[0]
 
+/** Said against the work: a halt of Intake, or the owner's "no" to what a plan needs their word for. */
+export const isAgainst = (topic: string, answer: string): boolean =>
+  HALTING.some((one) => one[1] === topic && one[2] === answer) ||
+  (answer === 'no' && /^(fate|consent)\./.test(topic))
+
 /** What a halting line makes of the slip, where it ends the work at once. */
 export function endedBy(topic: string, answer: string): 'stopped' | 'declined' | undefined {
   if (topic === 'condition.cell' && answer === 'damaged') return 'stopped'

@@ -36,6 +36,7 @@ const leaving = (more: Partial<Leaving> = {}): Leaving => ({
   screenLock: undefined,
   percent: 10,
   lines: linesOf({}),
+  now: 300,
   ...more,
 })
 const house = (more: Partial<Leaving['house']>) => ({ ...leaving().house, ...more })
@@ -165,8 +166,11 @@ describe('what holds', () => {
     expect(open(leaving({ plan: PLAN, lines: said('opens', 50) }))).not.toContain('backup')
     expect(open(leaving({ lines: said('not-wanted') }))).not.toContain('backup')
     expect(open(leaving({ lines: said('impossible') }))).toContain('backup')
-    expect(copyItem(said('impossible'), false)).toMatchObject({ holds: true, answer: 'impossible' })
-    expect(copyItem(said('opens'), false).holds).toBe(false)
+    expect(copyItem(said('impossible'), false, 300)).toMatchObject({
+      holds: true,
+      answer: 'impossible',
+    })
+    expect(copyItem(said('opens'), false, 300).holds).toBe(false)
   })
 
   it('names what dies with the screen lock, of what is on it', () => {

@@ -9,6 +9,7 @@ import type { HouseRules } from '../match/house.ts'
 import type { Fate } from '../match/rules/data-fate.ts'
 import type { Mode } from '../terms/device.ts'
 import { FATE_CONSENTS } from '../terms/line.ts'
+import { HOLDS_MS } from './agreed.ts'
 import type { Lines } from './intake.ts'
 import { said } from './intake.ts'
 
@@ -58,6 +59,8 @@ export type Leaving = {
   /** Percent of charge as it was read last. */
   readonly percent: number | undefined
   readonly lines: Lines
+  /** ms of the shop's clock: a word that grew old is given anew. */
+  readonly now: number
 }
 
 export type LeavePlan = {
@@ -77,18 +80,23 @@ export function beforeLeaving(at: Leaving): readonly LeaveItem[] {
   const { keepData, inUse, here } = at
   return [
     ...(here && inUse && keepData && counts(at) ? [seen('tally', at.looked)] : []),
-    ...(inUse && keepData && wantsCopy(at) ? [copyItem(at.lines, true)] : []),
+    ...(inUse && keepData && wantsCopy(at) ? [copyItem(at.lines, true, at.now)] : []),
     ...(inUse && removes(at) ? accountItems(at) : []),
-    ...(inUse && at.plan?.keepsOwn === true ? [addonsItem(at.lines)] : []),
+    ...(inUse && at.plan?.keepsOwn === true ? [addonsItem(at)] : []),
     ...(asksPermission(at) ? [permissionItem(at)] : []),
     ...(here && drainsAway(at) ? [chargeItem(at)] : []),
   ]
 }
 
 /** Somebody said with a reason that it leaves all the same; a plan that was taken since is another matter. */
-export function isLeaveWaived({ lines, plan }: Pick<Leaving, 'lines' | 'plan'>): boolean {
+export function isLeaveWaived({
+  lines,
+  plan,
+  now,
+}: Pick<Leaving, 'lines' | 'plan' | 'now'>): boolean {
   const line = lines.get('ready.leave')
-  return line !== undefined && line.at >= (plan?.takenAt ?? 0)
+  if (line === undefined || line.at < (plan?.takenAt ?? 0)) return false
+  return now - line.at <= HOLDS_MS.signature
 }
 
 /** What still stands in the way of a leg out of the system; waived: nothing. */
@@ -106,7 +114,7 @@ const seen = (item: LeaveName, holds: boolean, facts: LeaveItem['facts'] = {}): 
 
 const spoken = (
   item: LeaveName,
-  lines: Lines,
+  { lines, now }: Pick<Leaving, 'lines' | 'now'>,
   {
     answers = ['done'],
     since = 0,
@@ -119,7 +127,9 @@ const spoken = (
 ): LeaveItem => {
   const topic = `ready.${item}`
   const line = lines.get(topic)
-  const answer = line !== undefined && line.at >= since ? line.answer : undefined
+  const old =
+    line !== undefined && now - line.at > (item === 'backup' ? HOLDS_MS.copy : HOLDS_MS.signature)
+  const answer = line !== undefined && line.at >= since && !old ? line.answer : undefined
   const holds = answer !== undefined && answers.includes(answer)
   return { item, topic, answers, answer, holds, facts }
 }
@@ -136,12 +146,14 @@ export const losesSome = (fates: readonly Fate[]): boolean =>
 
 /**
  * A copy that was made and opens, and one that its owner does not want, are two answers; where it does not start none
- * can be made, and its owner knows. What was copied stays copied: no plan makes it older.
+ * can be made, and its owner knows. What was copied stays copied: no plan makes it older, but days do.
  */
-export const copyItem = (lines: Lines, starts: boolean): LeaveItem =>
-  spoken('backup', lines, {
-    answers: starts ? ['opens', 'not-wanted'] : ['impossible', 'not-wanted'],
-  })
+export const copyItem = (lines: Lines, starts: boolean, now: number): LeaveItem =>
+  spoken(
+    'backup',
+    { lines, now },
+    { answers: starts ? ['opens', 'not-wanted'] : ['impossible', 'not-wanted'] },
+  )
 
 /** A wipe is in view, the device asks for the account after it, and the house has its owner remove it before. */
 const removes = ({ family, keepData, plan, house, lines, screenLock }: Leaving): boolean =>
@@ -151,14 +163,14 @@ const removes = ({ family, keepData, plan, house, lines, screenLock }: Leaving):
   (said(lines, 'owner.account') !== 'absent' || screenLock === 'on')
 
 /** Add-ons of its owner's that break an update off are put off while it runs; on again when it is handed back. */
-const addonsItem = (lines: Lines): LeaveItem =>
-  spoken('addons', lines, { answers: ['done', 'none'] })
+const addonsItem = (at: Leaving): LeaveItem => spoken('addons', at, { answers: ['done', 'none'] })
 
 /** Off with account and screen lock, and what dies with the lock said; then it is restarted once, to be sure. */
-function accountItems({ family, lines, things }: Leaving): readonly LeaveItem[] {
+function accountItems(at: Leaving): readonly LeaveItem[] {
+  const { family, lines, things } = at
   const dies = family.account.lockTakes.filter((thing) => things.includes(thing))
-  const off = spoken('accounts', lines, { facts: { dies: dies.join(', ') } })
-  return [off, spoken('restart', lines, { since: lines.get('ready.accounts')?.at ?? Infinity })]
+  const off = spoken('accounts', at, { facts: { dies: dies.join(', ') } })
+  return [off, spoken('restart', at, { since: lines.get('ready.accounts')?.at ?? Infinity })]
 }
 
 /** Its system is left by command, or a step of the plan is said to it: that needs its owner's permission. */
@@ -168,8 +180,8 @@ const byPermission = ({ ways }: Pick<Family, 'ways'>, mode: Mode): boolean =>
   ways.some(({ needs, from }) => needs === 'permission' && from !== 'any' && from.includes(mode))
 
 /** One that was said to be given, and then stayed all the same, was not. */
-const permissionItem = ({ lines, plan, stayedAt }: Leaving): LeaveItem =>
-  spoken('permission', lines, { since: Math.max(plan?.takenAt ?? 0, (stayedAt ?? -1) + 1) })
+const permissionItem = (at: Leaving): LeaveItem =>
+  spoken('permission', at, { since: Math.max(at.plan?.takenAt ?? 0, (at.stayedAt ?? -1) + 1) })
 
 /** Some mode that it may be led into does not charge. */
 const drainsAway = ({ family, mode }: Leaving): boolean =>

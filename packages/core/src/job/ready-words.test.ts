@@ -75,6 +75,7 @@ describe('what a person makes sure of', () => {
       screenLock: undefined,
       percent: 71,
       lines: linesOf({}),
+      now: 300,
     }
     const waived = { ...leaving, lines: linesOf({ 'ready.leave': 'waived' }) }
     const tally = (more: Partial<ReadyFacts>) =>

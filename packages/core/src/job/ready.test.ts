@@ -17,7 +17,9 @@ describe('what the system sees', () => {
   it.each<[string, Partial<ReadyFacts>, readonly string[]]>([
     ['a stale plan', { plan: { ...plan, stale: true } }, ['plan']],
     ['nobody at the ports', { agent: false }, ['agent']],
-    ['a slip that is over', { open: false }, ['slip']],
+    ['a slip that is over', { state: 'closed' }, ['slip']],
+    ['a slip that waits on somebody', { state: 'waiting' }, ['slip']],
+    ['an Intake of which one thing was never said', { intakeOpen: 1 }, ['intake']],
     ['a halt', { lines: linesOf({ 'owner.proof': 'not-shown' }) }, ['slip']],
     ['a rehearsal that ends elsewhere', { plan: { ...plan, reaches: false } }, ['rehearsed']],
     ['a device that is not seen', { port: undefined }, ['seen', 'same', 'free']],
@@ -126,7 +128,11 @@ describe('the gate', () => {
   })
 
   it('says everything that stands in the way', () => {
-    const at = facts({ percent: 3, open: false, plan: { ...plan, stale: true, fates: ['wiped'] } })
+    const at = facts({
+      percent: 3,
+      state: 'stopped',
+      plan: { ...plan, stale: true, fates: ['wiped'] },
+    })
     expect(mayStart(at, tavi)).toEqual([
       'check.slip',
       'check.plan',

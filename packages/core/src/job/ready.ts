@@ -9,6 +9,9 @@ import { authorise } from '../acts/acts.ts'
 import type { Fate } from '../match/rules/data-fate.ts'
 import type { ROAD_CONSENTS } from '../terms/line.ts'
 import { ACCESSORIES, FATE_CONSENTS } from '../terms/line.ts'
+import type { SlipState } from '../terms/slip.ts'
+import type { EndOfWord } from './agreed.ts'
+import { wordEnd } from './agreed.ts'
 import type { GateComputer } from './ready-computer.ts'
 import { computerChecks } from './ready-computer.ts'
 import type { Lines } from './intake.ts'
@@ -19,6 +22,7 @@ import { beforeLeaving, copyItem, isLeaveWaived, losesSome } from './leave.ts'
 
 export const CHECKS = [
   'slip',
+  'intake',
   'plan',
   'rehearsed',
   'agent',
@@ -50,14 +54,16 @@ export type Check = {
   readonly facts: Readonly<Record<string, string | number>>
 }
 
-/** A word that is asked of people for this plan: signed by a line that is not older than it. */
+/** A word that is asked of people for this plan: signed by a line that holds. */
 export type Confirmation = {
   readonly topic: string
   readonly answers: readonly string[]
   readonly signed: boolean
   readonly facts: LeaveItem['facts']
-  /** The answer that stands, where one was given for this plan. */
+  /** The answer that stands, where one was given that holds. */
   readonly answer: string | undefined
+  /** Why the word that was given does not hold; undefined: it does, or none was given. */
+  readonly ended: EndOfWord | undefined
 }
 
 /** A package of the plan, as far as the gate asks. */
@@ -75,7 +81,12 @@ export type GatePackage = {
 export type SeenMode = { readonly name: string; readonly charges: boolean }
 
 export type ReadyFacts = {
-  readonly open: boolean
+  readonly state: SlipState
+  /** Questions of Intake that nobody answered, and lighter remedies that nobody tried: what was never said counts as no. */
+  readonly intakeOpen: number
+  /** When something was last said against the work, and now; ms of the shop's clock. */
+  readonly against: number | undefined
+  readonly now: number
   readonly plan:
     | {
         readonly takenAt: number
@@ -144,7 +155,12 @@ export function checksOf(at: ReadyFacts): readonly Check[] {
   const seen = at.port !== undefined
   const halt = haltOf(at.lines)
   const all: readonly Asked[] = [
-    { check: 'slip', holds: at.open && halt === undefined, facts: { halt: halt ?? '' } },
+    {
+      check: 'slip',
+      holds: at.state === 'open' && halt === undefined,
+      facts: { halt: halt ?? '', state: at.state },
+    },
+    { check: 'intake', holds: at.intakeOpen === 0, facts: { n: at.intakeOpen } },
     { check: 'plan', holds: plan !== undefined && !plan.stale, facts: {} },
     { check: 'rehearsed', holds: plan?.reaches === true, facts: {} },
     { check: 'agent', holds: at.agent, facts: {} },
@@ -252,11 +268,10 @@ export function confirmationsOf({
   leaving,
   starts,
   computer,
+  against,
+  now,
   restore = {},
-}: Pick<
-  ReadyFacts,
-  'plan' | 'keepData' | 'house' | 'lines' | 'leaving' | 'starts' | 'computer' | 'restore'
->): readonly Confirmation[] {
+}: Omit<ReadyFacts, 'agent' | 'port' | 'packages'>): readonly Confirmation[] {
   /* The card that the package is read from stays where it is. */
   const taken = ACCESSORIES.filter((one) => one !== 'case' && !(one === 'card' && plan?.fromCard))
   const isHere = taken.some((one) => said(lines, `accessory.${one}`) === 'here')
@@ -265,9 +280,10 @@ export function confirmationsOf({
   const consents = FATE_CONSENTS.filter((consent) => plan?.fates.some((fate) => fate === consent))
   const own = (topic: string, answers: readonly string[] = ['done']): Confirmation => {
     const line = lines.get(topic)
-    const current = plan !== undefined && line !== undefined && line.at >= plan.takenAt
-    const answer = current ? line.answer : undefined
-    return { topic, answers, answer, signed: answer !== undefined && answer !== 'no', facts: {} }
+    const ended = line && wordEnd(line, { plan: plan?.takenAt, against, now })
+    const answer = ended === undefined ? line?.answer : undefined
+    const signed = answer !== undefined && answer !== 'no'
+    return { topic, answers, answer, signed, ended, facts: {} }
   }
   /* A copy is put back where something goes: by whom, and how long that takes, is said before. */
   const goes = plan?.fates.some((fate) => fate === 'wiped' || fate === 'unreadable') === true
@@ -278,12 +294,14 @@ export function confirmationsOf({
   const once = (item: LeaveItem): Confirmation => {
     const { topic = '', answers, holds, facts } = item
     const answer = holds ? item.answer : waived ? 'waived' : undefined
-    return { topic, answers, answer, signed: answer !== undefined, facts }
+    const line = holds ? undefined : lines.get(topic)
+    const ended = line && wordEnd(line, { plan: plan?.takenAt, against, now })
+    return { topic, answers, answer, signed: answer !== undefined, ended, facts }
   }
   return [
     ...consents.map((consent) => own(`fate.${consent}`, ['yes', 'no'])),
     ...(plan?.consents ?? []).map((one) => own(`consent.${one}`, ['yes', 'no'])),
-    ...(copied ? [once(copyItem(lines, starts))] : []),
+    ...(copied ? [once(copyItem(lines, starts, now))] : []),
     ...(restores ? [restoring] : []),
     ...before.filter(({ item }) => ONCE.includes(item)).map(once),
     own('ready.battery'),

@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest'
 import { STAGES } from '../terms/slip.ts'
 import type { Line } from '../terms/line.ts'
-import { TOPICS, repeats, standingLines, takes, topicOf } from '../terms/line.ts'
+import { TAKEN_BACK, TOPICS, repeats, standingLines, takes, topicOf } from '../terms/line.ts'
 import type { Lines } from './intake.ts'
 import {
   endedBy,
@@ -188,6 +188,20 @@ describe('intake', () => {
     expect(is({}, { [topic]: answer }).intake).toBe('halted')
   })
 
+  it('is no question once a run has begun: what it passed stays passed, and is read from the run', () => {
+    const run = { run: { state: 'ended', step: 9, steps: 8 } } as const
+    for (const lines of [
+      { 'condition.wet': 'wet' },
+      { 'survive.photos': '' },
+      { 'survive.photos': 'may-go' },
+    ]) {
+      const { intake, readings, firmware } = is(run, lines)
+      expect([intake, readings, firmware]).toEqual(['done', 'done', 'done'])
+    }
+    expect(is({ ...run, lighter: { open: 1, cured: undefined } }).intake).toBe('done')
+    expect(is({ ...run, known: undefined }).readings).toBe('done')
+  })
+
   it('ends the slip for a damaged cell and an account nobody can open, for nothing else', () => {
     expect(endedBy('condition.cell', 'damaged')).toBe('stopped')
     expect(endedBy('owner.account', 'nobody')).toBe('declined')
@@ -237,6 +251,15 @@ describe('a line', () => {
     expect(lines.get('owner.account')?.answer).toBe('absent')
   })
 
+  it('that was taken back is none, and can be said again', () => {
+    const line = (answer: string, at: number) => ({ topic: 'ready.cable', answer, at })
+    const stands = (...lines: readonly Line[]) => standingLines(lines).get('ready.cable')?.at
+    expect(stands(line('done', 1), line(TAKEN_BACK, 2))).toBe(undefined)
+    expect(stands(line('done', 1), line(TAKEN_BACK, 2), line('done', 3))).toBe(3)
+    const answers = (topic: string) => takes(topicOf(topic) ?? expect.fail(topic), TAKEN_BACK)
+    expect(['ready.cable', 'fate.wiped', 'owner.proof'].map(answers)).toEqual([true, false, false])
+  })
+
   it('takes the answers of its topic and no other', () => {
     const account = topicOf('owner.account')
     if (account === undefined) throw new Error('no topic')
@@ -249,27 +272,31 @@ describe('a line', () => {
 
 describe('a line said twice', () => {
   const line = { topic: 'after.screen', answer: 'works', at: 100, by: 'tavi' }
-  const again = (more: Partial<typeof line & { note: string }>, by = 'tavi', since?: number) =>
-    repeats(line, { topic: line.topic, answer: line.answer, note: '', ...more }, by, since)
+  const again = (more: Partial<typeof line & { note: string }>, by = 'tavi') =>
+    repeats(line, { topic: line.topic, answer: line.answer, note: '', ...more }, by, false)
 
   it('is recorded once: the same answer by the same person, and no note', () => {
     expect(again({})).toBe(true)
     expect(again({ answer: 'fails' })).toBe(false)
     expect(again({ note: 'a stripe' })).toBe(false)
     expect(again({}, 'pell')).toBe(false)
-    expect(repeats(undefined, { ...line, note: '' }, 'tavi', undefined)).toBe(false)
+    expect(repeats(undefined, { ...line, note: '' }, 'tavi', false)).toBe(false)
   })
 
-  it('for a plan counts anew where the plan is newer', () => {
+  it('counts anew where the word that stands has ended', () => {
     const signed = { topic: 'ready.cable', answer: 'done', at: 100, by: 'tavi' }
     const said = { topic: 'ready.cable', answer: 'done', note: '' }
-    expect(repeats(signed, said, 'tavi', 90)).toBe(true)
-    expect(repeats(signed, said, 'tavi', 110)).toBe(false)
-    const agreed = { topic: 'consent.mark', answer: 'yes', at: 100, by: 'tavi' }
-    const again = { topic: 'consent.mark', answer: 'yes', note: '' }
-    const counted = [undefined, 90, 110].map((since) => repeats(agreed, again, 'tavi', since))
-    expect(counted).toEqual([true, true, false])
-    expect(repeats(signed, said, 'tavi', undefined)).toBe(false)
+    expect([false, true].map((ended) => repeats(signed, said, 'tavi', ended))).toEqual([
+      true,
+      false,
+    ])
+  })
+
+  it('that takes a word back is recorded where there is one', () => {
+    const signed = { topic: 'ready.cable', answer: 'done', at: 100, by: 'tavi' }
+    const back = { topic: 'ready.cable', answer: TAKEN_BACK, note: '' }
+    expect(repeats(signed, back, 'tavi', false)).toBe(false)
+    expect(repeats(undefined, back, 'tavi', false)).toBe(true)
   })
 })
 

@@ -97,16 +97,30 @@ export function standingsOf(job: JobFacts): readonly StageStanding[] {
 export const stageAt = (standings: readonly StageStanding[]): Stage =>
   standings.find(({ is }) => is !== 'done')?.stage ?? 'hand-back'
 
+/** Questions of Intake without an answer, with lighter remedies that are still to be tried. */
+export const intakeOpen = ({
+  things,
+  lines,
+  lighter,
+}: Pick<JobFacts, 'things' | 'lines' | 'lighter'>): number =>
+  unsaid(things, lines).length + lighter.open
+
 const OF: Readonly<Record<Stage, (job: JobFacts) => Own>> = {
-  intake({ lines, things, lighter }) {
+  intake(job) {
+    const { lines, things, run } = job
+    const wish = wishOf(things, lines)
+    /* What is said against the work while it is written stands on the run's page, and holds it. */
+    if (run !== undefined) return own('done', `intake.${wish}`)
     const halt = haltOf(lines)
     if (halt !== undefined) return own('halted', `intake.${halt}`)
-    const open = unsaid(things, lines).length + lighter.open
-    const wish = wishOf(things, lines)
+    const open = intakeOpen(job)
     return open === 0 ? own('done', `intake.${wish}`) : own('open', 'intake.open', { n: open })
   },
   readings({ known, run }) {
-    if (known === undefined) return own('open', 'readings.unknown')
+    if (known === undefined)
+      return run === undefined
+        ? own('open', 'readings.unknown')
+        : own('done', 'readings.done', { settled: 0 })
     const { settled, open } = known
     if (open.length > 0 && run === undefined)
       return own('open', 'readings.open', { n: open.length, settled })

@@ -202,8 +202,13 @@ export const wayTopic = (mode: string): string => `way.${mode}`
 /** Characters of an answer; the longest is a route of several packages. */
 const ANSWER_MOST = 1200
 
+/** What was signed is taken back with this: then nobody said it. */
+export const TAKEN_BACK = 'taken-back'
+
 /** True when a topic takes this answer. Topics without a list take any short text. */
-export function takes({ answers, day }: Topic, answer: string): boolean {
+export function takes({ answers, day, group }: Topic, answer: string): boolean {
+  /* Others are answered otherwise: an owner who agreed no longer says no. */
+  if (answer === TAKEN_BACK) return group === 'ready'
   if (day === true && isDay(answer)) return true
   return answers.length === 0
     ? answer.length > 0 && answer.length <= ANSWER_MOST
@@ -218,32 +223,32 @@ export type Line = {
   readonly by?: string | null
 }
 
-/** Groups whose words are for one plan, and groups whose words are for the moment: said again, they count anew. */
-const FOR_A_PLAN: readonly string[] = ['ready', 'fate']
+/** Groups whose words are for one plan; an owner's consent of the counter is asked again by the plan that needs it. */
+export const FOR_A_PLAN: readonly string[] = ['ready', 'fate', 'consent']
+/** Groups whose words are for the moment: said again, they count anew. */
 const FOR_A_MOMENT: readonly string[] = ['decided', 'overrule', 'eye', 'way', 'seen', 'again']
 
 /**
- * Whether a line would only repeat the one that stands: the same answer by the same person, no more.
- * `since`: when the plan was taken that a signature is for; ms of the shop's clock.
+ * Whether a line would only repeat the one that stands: the same answer by the same person, no more. `ended`: the word
+ * that stands does not hold any more, and is given anew. A consent of the counter is asked again by the plan that needs it.
  */
 export function repeats(
   standing: Line | undefined,
   said: { readonly topic: string; readonly answer: string; readonly note: string },
   by: string | null,
-  since: number | undefined,
+  ended: boolean,
 ): boolean {
-  if (standing === undefined || said.note !== '') return false
-  const group = topicOf(said.topic)?.group ?? ''
-  if (FOR_A_MOMENT.includes(group)) return false
-  if (FOR_A_PLAN.includes(group) && (since === undefined || standing.at < since)) return false
-  /* A consent of the counter is asked again by the plan that needs it. */
-  if (group === 'consent' && since !== undefined && standing.at < since) return false
+  if (said.answer === TAKEN_BACK) return standing === undefined
+  if (standing === undefined || said.note !== '' || ended) return false
+  if (FOR_A_MOMENT.includes(topicOf(said.topic)?.group ?? '')) return false
   return standing.answer === said.answer && (standing.by ?? null) === by
 }
 
-/** The newest answer of every topic. */
+/** The newest answer of every topic; one that was taken back is none. */
 export function standingLines(lines: readonly Line[]): ReadonlyMap<string, Line> {
   const newest = new Map<string, Line>()
-  for (const line of [...lines].sort((a, b) => a.at - b.at)) newest.set(line.topic, line)
+  for (const line of [...lines].sort((a, b) => a.at - b.at))
+    if (line.answer === TAKEN_BACK) newest.delete(line.topic)
+    else newest.set(line.topic, line)
   return newest
 }

@@ -44,6 +44,7 @@ export const HANDS: Readonly<Record<string, (bench: Bench) => unknown>> = {
         screenLock: undefined,
         percent: 20,
         lines: new Map(),
+        now: 0,
       }),
     ),
   'what its links need of a computer': ({ family }) =>

@@ -28,7 +28,10 @@ export const plan = {
 } as const
 export const pack = { title: 'H2.104.r4', whole: true, published: true, bytes: true }
 export const facts = (more: Partial<ReadyFacts> = {}): ReadyFacts => ({
-  open: true,
+  state: 'open',
+  intakeOpen: 0,
+  against: undefined,
+  now: 300,
   plan,
   agent: true,
   port: 'P2',

@@ -12,6 +12,7 @@ import type { Workshop } from '../base/workshop.ts'
 import { lookEnded } from '../job/read.ts'
 import { placesNow } from '../runs/places.ts'
 import { followRun } from '../job/show.ts'
+import { stopWhereSafe } from '../runs/held.ts'
 import type { Refusal } from '../base/refusal.ts'
 import type { Transaction } from '../tables/database.ts'
 import { portsOf } from '../tables/bench.ts'
@@ -104,13 +105,15 @@ async function takeReport(
   const state = stateOf(shown)
   const taken = await workshop.db.transaction(async (trx) => {
     const endedAt = state === 'running' ? null : new Date(await workshop.clock.now())
-    const before = (await readRun(trx, run))?.shown ?? undefined
+    const was = await readRun(trx, run)
+    const before = was?.shown ?? undefined
     const moved = before === undefined || hasMoved(before, shown)
     const report = { run, epoch, agent, shown, state, heard, endedAt, moved }
     const version = await reportRun(trx, report)
     if (version === undefined) return false
     await mirrorEntries(trx, run, from, entries)
     if (state !== 'running') await noteEnd(workshop, trx, run, shown)
+    else if (was?.against != null) await stopWhereSafe(workshop, trx, was)
     await tell(trx, ['run', 'bench'], run, version)
     return true
   })

@@ -35,6 +35,8 @@ export type Picked = {
 }
 
 export type JobAt = {
+  /** The hour it was read in, ms of the shop's clock: words and readings grow old by it. */
+  readonly now: number
   /** Its intent is that of the work at hand. */
   readonly slip: Slip
   readonly all: readonly LineShown[]

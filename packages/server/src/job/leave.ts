@@ -2,6 +2,7 @@
 import type { LeaveShown } from '@plain-slate/api'
 import type { Fate, LeaveItem, LeavePlan, Leaving, Mode, Plan } from '@plain-slate/core'
 import {
+  HOLDS_MS,
   chargeWith,
   beforeLeaving,
   isLeaveWaived,
@@ -45,13 +46,18 @@ export function leavingOf(
     things: thingsThere(job.things, lines),
     house: job.house,
     plan: plannedOf(job),
-    looked: job.tally.before !== null || lookedAtIn(job, mode),
+    looked: isFresh(job, job.tally.before?.at) || lookedAtIn(job, mode),
     stayedAt: stayed(look),
     screenLock: lockOf(toldOf(job.identity, 'screenLock')),
     percent: percent === undefined ? undefined : Number(percent),
     lines,
+    now: job.now,
   }
 }
+
+/** What was counted while it was in use is counted anew after some days. */
+const isFresh = ({ now }: JobAt, at: string | undefined): boolean =>
+  at !== undefined && now - msOf(at) <= HOLDS_MS.copy
 
 /** The plan that was taken: fates of things that are there, each once. */
 export function plannedOf({
@@ -79,9 +85,10 @@ const keepsOwn = ({ manifest, decisions }: Plan['packages'][number]): boolean =>
   manifest.carried !== undefined || decisions.some(({ reason }) => reason.kind === 'own')
 
 /** A look over the link met it there, on this slip: elsewhere it counts nothing, and an earlier visit counted other things. */
-const lookedAtIn = ({ readings }: JobAt, system: Mode): boolean =>
+const lookedAtIn = ({ readings, now }: JobAt, system: Mode): boolean =>
   readings.some(
-    ({ fact, source, mode }) => fact === 'serial' && source === 'link' && mode === system,
+    ({ fact, source, mode, at }) =>
+      fact === 'serial' && source === 'link' && mode === system && now - at <= HOLDS_MS.copy,
   )
 
 const lockOf = (value: unknown): Leaving['screenLock'] =>

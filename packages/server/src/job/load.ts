@@ -5,6 +5,7 @@
  */
 import type { Slip } from '@plain-slate/api'
 import type {
+  Changed,
   DeviceFacts,
   Family,
   HouseRules,
@@ -32,6 +33,7 @@ import {
   ok,
   overruledIn,
   permitIn,
+  readingsOldBefore,
   refuse,
   said,
   settledFacts,
@@ -67,8 +69,8 @@ import { readSlip } from '../tables/slips.ts'
 
 /** A slip's job; the one that is kept where nothing changed that it rests on. */
 export async function loadJob(workshop: Workshop, number: string): Promise<Result<JobAt, Refusal>> {
-  const day = await dayOf(workshop)
-  const mark = `${await jobMark(workshop.db, number)} ${day} ${workshop.familiesMark()}`
+  const hour = hourIn(await workshop.clock.now())
+  const mark = `${await jobMark(workshop.db, number)} ${hour} ${workshop.familiesMark()}`
   const kept = keptJob(workshop, number, mark)
   if (kept !== undefined) return ok(kept)
   /* Of one moment: a look that ends meanwhile is in all of it, or in nothing. */
@@ -79,6 +81,9 @@ export async function loadJob(workshop: Workshop, number: string): Promise<Resul
   if (job.ok) keepJob(workshop, number, { mark, job: job.value })
   return job
 }
+
+const HOUR_MS = 3_600_000
+const hourIn = (now: number): number => now - (now % HOUR_MS)
 
 /** Reads a job, one query after the other: the database may be a transaction, which takes one at a time. */
 export async function loadJobIn(
@@ -98,7 +103,11 @@ export async function loadJobIn(
   const family = familyFor(workshop.families, slip, kept)
   const trusting = family ?? { facts: {} }
   const serial = toldOf(identify(trusting, kept), 'serial')
-  const changed = serial === undefined ? {} : await lastChanges(db, String(serial))
+  const today = await dayOf(workshop)
+  const changed: Changed = {
+    ...(serial === undefined ? {} : await lastChanges(db, String(serial))),
+    oldBefore: ms(readingsOldBefore(today)),
+  }
   const sight = sightOf(sights, serial === undefined ? undefined : String(serial))
   const now = await workshop.clock.now()
   const readings = [...kept, ...besides(lines, sight?.facts, now)]
@@ -110,7 +119,7 @@ export async function loadJobIn(
     intent: slip.intent,
     byEye: lookedAt(identity, readings, lines),
     history: { serials: serialsIn(kept), permitsUsed: await permitsUsed(db) },
-    today: await dayOf(workshop),
+    today,
     ...toldIn(things, lines),
   }
   const house = houseFor((await readHouse(db)).rules, lines)
@@ -120,6 +129,7 @@ export async function loadJobIn(
   const shelf = found?.shelf ?? (await namedOnShelf(db, namesIn(answer)))
   return ok({
     ...known,
+    now: hourIn(now),
     shelf,
     keepData: wanted.keepData,
     things,

@@ -10,7 +10,9 @@ import {
   confirmationsOf,
   doubtedFacts,
   handWays,
-  marksBy,
+  intakeOpen,
+  lastAgainst,
+  msOf,
   routeAlong,
   mayStart,
   modeName,
@@ -25,8 +27,10 @@ import { modeShown } from '../devices/seen.ts'
 import { stateAt } from '../plans/roads.ts'
 import type { JobAt } from './job-at.ts'
 import { computerOf } from './computer.ts'
+import { roadConsentsOf } from './consents.ts'
 import { leavingOf, plannedOf } from './leave.ts'
 import { whereOf } from './next.ts'
+import { lighterOf } from './lighter.ts'
 import { isPublished, isVouchedFor, isWhole, routePackages } from './packages.ts'
 
 const MIB = 1024 ** 2
@@ -36,7 +40,10 @@ async function gateFacts(workshop: Workshop, job: JobAt, stale: boolean): Promis
   const { sight, family } = job
   const { agent, cables, runs } = job.bench
   return {
-    open: job.slip.state === 'open',
+    state: job.slip.state,
+    intakeOpen: intakeOpen({ ...job, lighter: lighterOf(job) }),
+    against: lastAgainst(job.all.map((line) => ({ ...line, at: msOf(line.at) }))),
+    now: job.now,
     plan: planOf(job, stale),
     agent,
     port: sight?.port,
@@ -85,26 +92,11 @@ function planOf(job: JobAt, stale: boolean): ReadyFacts['plan'] {
   if (planned === undefined || job.taken === undefined || family === undefined) return undefined
   const { shown, made } = job.taken
   const fromCard = packsOf(made.plan.moves).some(({ way }) => way === 'card')
-  const { packages } = made.plan
-  const marks = marksBy(family, 'service').length > 0
-  const consents = [
-    ...(marks && packages.some(({ manifest }) => manifest.kind === 'service')
-      ? ['mark' as const]
-      : []),
-    ...(packages.some(
-      ({ manifest: { kind, channel } }) => kind !== 'service' && channel !== 'stable',
-    )
-      ? ['preview' as const]
-      : []),
-    ...(packages.some(({ manifest }) => manifest.carried !== undefined)
-      ? ['carried' as const]
-      : []),
-  ]
   const needsAlone = chargeWith(shown.draws, { ...job.house, batteryFloor: null })
   return {
     ...planned,
     needsAlone,
-    consents,
+    consents: roadConsentsOf(job),
     stale,
     reaches: shown.reaches,
     seconds: shown.time.high,
@@ -161,13 +153,14 @@ export async function readyOf(workshop: Workshop, job: JobAt, stale: boolean): P
   return {
     ways: waysShown(job),
     checks: checksOf(facts).map((one) => ({ ...one, facts: { ...one.facts } })),
-    signed: confirmationsOf(facts).map(({ topic, answers, answer, signed, facts: own }) => {
-      const line = answer === undefined ? undefined : newest.get(topic)
+    signed: confirmationsOf(facts).map(({ topic, answers, answer, signed, ended, facts: own }) => {
+      const line = answer === undefined && ended === undefined ? undefined : newest.get(topic)
       return {
         topic,
         answers: [...answers],
         answer: answer ?? null,
         signed,
+        ended: ended ?? null,
         facts: { ...own },
         by: line?.by ?? null,
         at: line?.at ?? null,

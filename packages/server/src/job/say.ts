@@ -3,9 +3,11 @@ import type { BodyOf, Contract, Slip } from '@plain-slate/api'
 import type { Result, Role } from '@plain-slate/core'
 import {
   AGAIN_TOPIC,
+  FOR_A_PLAN,
   PERMIT_TOPIC,
   endedBy,
   isOver,
+  lastAgainst,
   linesSince,
   msOf,
   permitOf,
@@ -16,6 +18,7 @@ import {
   standingLines,
   takes,
   topicOf,
+  wordEnd,
 } from '@plain-slate/core'
 import { sayAny } from '@plain-slate/texts'
 import type { LaidText } from '../book/append.ts'
@@ -28,6 +31,8 @@ import { insertLines, insertReadings, listLines, readPlan } from '../tables/job.
 import { tell } from '../tables/news.ts'
 import { lastRunOf, putAwayRunsOf } from '../tables/past-runs.ts'
 import { buildsKnown } from '../tables/packages.ts'
+import { aliveRuns } from '../tables/alive.ts'
+import { holdByWord } from '../runs/held.ts'
 import { lockSlip, raiseVersion, updateState } from '../tables/slips.ts'
 import type { JobAt } from './job-at.ts'
 import { loadJob } from './load.ts'
@@ -74,13 +79,19 @@ export async function sayLines(
     const again = lines.some(({ topic }) => topic === AGAIN_TOPIC)
     if (again && (await lastRunOf(trx, number))?.state !== 'ended')
       return { code: 'slip.nothing-done' as const, facts: { number } }
-    const fresh = await notSaid(trx, number, lines, who?.name ?? null)
+    const now = await workshop.clock.now()
+    const fresh = await notSaid(trx, number, lines, { by: who?.name ?? null, now })
     if (fresh.length === 0) return undefined
-    const at = new Date(await workshop.clock.now())
+    const at = new Date(now)
+    const alive = (await aliveRuns(trx, { slip: number })).length > 0
     await putLines(workshop, trx, number, { lines: fresh, by, at })
     /* Its work begins anew: what is over holds no port. */
     if (again) await putAwayRunsOf(trx, number)
-    const ended = fresh.map(({ topic, answer }) => endedBy(topic, answer)).find(Boolean)
+    /* While its run lives the slip stays open: the run is held, and says for what. */
+    const ended = alive
+      ? undefined
+      : fresh.map(({ topic, answer }) => endedBy(topic, answer)).find(Boolean)
+    if (alive) await holdByWord(workshop, trx, number, who)
     const version =
       ended === undefined ? await raiseVersion(trx, number) : await updateState(trx, number, ended)
     if (ended !== undefined) {
@@ -111,7 +122,7 @@ async function notSaid(
   trx: Transaction,
   number: string,
   lines: readonly Draft[],
-  by: string | null,
+  { by, now }: { readonly by: string | null; readonly now: number },
 ): Promise<readonly Draft[]> {
   const all = await listLines(trx, number)
   const timed = all.map((line) => ({ ...line, at: msOf(line.at) }))
@@ -119,8 +130,20 @@ async function notSaid(
   const again = timed.findLast(({ topic }) => topic === AGAIN_TOPIC)?.at
   const standing = standingLines(linesSince(timed, again))
   const taken = await readPlan(trx, number)
-  const since = taken === undefined ? undefined : msOf(taken.at)
-  return lines.filter((line) => !repeats(standing.get(line.topic), line, by, since))
+  const times = {
+    plan: taken === undefined ? undefined : msOf(taken.at),
+    against: lastAgainst(timed),
+    now,
+  }
+  const ended = (topic: string): boolean => {
+    const before = standing.get(topic)
+    const isForPlan = FOR_A_PLAN.includes(topicOf(topic)?.group ?? '')
+    /* At the counter a consent is asked before there is a plan. */
+    if (before === undefined || !isForPlan) return false
+    const isOfCounter = topicOf(topic)?.group === 'consent' && taken === undefined
+    return !isOfCounter && wordEnd(before, times) !== undefined
+  }
+  return lines.filter((line) => !repeats(standing.get(line.topic), line, by, ended(line.topic)))
 }
 
 /** The answers are kept in the open; a note may name people, and lies beside the book. */

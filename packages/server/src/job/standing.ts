@@ -1,8 +1,6 @@
 /** Where a job stands, from what is known of it: the plan as it would be now, what changed, the stages. */
 import type { Change, JobFacts, Plan, StageStanding } from '@plain-slate/core'
 import {
-  curedBy,
-  lighterOpen,
   basisOf,
   changesIn,
   askedFacts,
@@ -19,6 +17,7 @@ import type { ProvenPackage } from '../shelf/shelf.ts'
 import type { JobAt } from './job-at.ts'
 import { afterOf } from './after.ts'
 import { onceOf } from './kept.ts'
+import { lighterOf } from './lighter.ts'
 import { preparedOf } from './prepared.ts'
 import { isOverruled, isPublished, isWhole, routePackages } from './packages.ts'
 import { readyOf } from './ready.ts'
@@ -100,12 +99,6 @@ export async function standingOf(
   }
   return standingsOf(facts)
 }
-
-/** Lighter remedies of this slip: asked of its device once somebody said how far it starts. */
-const lighterOf = (job: JobAt): JobFacts['lighter'] => ({
-  open: lighterOpen({ ...job, intent: job.slip.intent }).length,
-  cured: curedBy(job.lines),
-})
 
 /** Once a run has begun, what was read before it is history, and was known then. */
 function knownOf({ identity, run, ...job }: JobAt): NonNullable<JobFacts['known']> {

@@ -9,7 +9,8 @@ import type { Workshop } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
 import { enterRun } from '../runs/acts.ts'
 import type { RunRow } from '../tables/runs.ts'
-import { loadJob } from './load.ts'
+import type { JobAt } from './job-at.ts'
+import { loadJob, loadJobIn } from './load.ts'
 import { plannedNow } from './plan.ts'
 import { inTheWay } from './ready.ts'
 import { changesSince } from './standing.ts'
@@ -26,19 +27,14 @@ export async function startJob(
   const loaded = await loadJob(workshop, number)
   if (!loaded.ok) return loaded
   const job = loaded.value
-  const { slip, run, taken, sight } = job
-  if (slip.state !== 'open')
-    return refuse({ code: 'slip.ended', facts: { number, state: slip.state } })
+  const { run, taken, sight } = job
   if (run !== undefined) return refuse({ code: 'slip.running', facts: { number } })
   if (taken === undefined) return refuse({ code: 'slip.no-plan', facts: { number } })
   if (taken.digest !== digest || changesSince(job) !== undefined)
     return refuse({ code: 'slip.stale', facts: { number } })
-  const open = await inTheWay(workshop, job, { stale: false, actor: who })
-  if (open.length > 0 || sight === undefined) {
-    const about = { what: job.family?.permission.what ?? '' }
-    const what = open.map((code) => sayAny('en-GB', code as 'check.plan', about)).join(', ')
-    return refuse({ code: 'slip.not-ready', facts: { number, what } })
-  }
+  const shut = await shutGate(workshop, job, who)
+  if (shut !== undefined) return refuse(shut)
+  if (sight === undefined) return refuse({ code: 'slip.not-ready', facts: { number, what: '' } })
   const planned = await plannedNow(workshop, job)
   if (!planned.ok) return planned
   return enterRun(workshop, planned.value, {
@@ -46,7 +42,27 @@ export async function startJob(
     package: taken.package,
     digest,
     slip: number,
+    gate: async (trx) => {
+      const now = await loadJobIn(workshop, number, trx)
+      return now.ok ? shutGate(workshop, now.value, who) : now.refusal
+    },
     by: who === 'shell' ? null : who.id,
     signed: `signed at Ready; started ${who === 'shell' ? 'at the shell' : `by ${who.name}`}`,
   })
+}
+
+/** Everything that stands in the way of a start, in one refusal; undefined: it may start. */
+async function shutGate(
+  workshop: Workshop,
+  job: JobAt,
+  actor: Starter,
+): Promise<Refusal | undefined> {
+  const { number, state } = job.slip
+  if (state !== 'open') return { code: 'slip.ended', facts: { number, state } }
+  const stale = changesSince(job) !== undefined
+  const open = await inTheWay(workshop, job, { stale, actor })
+  if (open.length === 0) return undefined
+  const about = { what: job.family?.permission.what ?? '' }
+  const what = open.map((code) => sayAny('en-GB', code as 'check.plan', about)).join(', ')
+  return { code: 'slip.not-ready', facts: { number, what } }
 }

@@ -3,24 +3,16 @@
  * consents where a road needs them, the lighter remedies that its symptom allows.
  */
 import type { TopicShown } from '@plain-slate/api'
-import {
-  candidates,
-  intakeTopics,
-  lighterOffered,
-  mustBeSaid,
-  said,
-  thingsOf,
-} from '@plain-slate/core'
+import { candidates, intakeTopics, mustBeSaid, said, thingsOf } from '@plain-slate/core'
 import type { JobAt } from './job-at.ts'
 import { onceOf } from './kept.ts'
+import { lighterAsked } from './lighter.ts'
 
 export function topicsOf(job: JobAt): TopicShown[] {
-  const { family, slip } = job
+  const { family } = job
   const things = family?.items ?? []
   const ids = things.map(({ id }) => id)
-  const lighter = new Map(
-    lighterOffered({ ...job, intent: slip.intent }).map((one) => [`lighter.${one.name}`, one.say]),
-  )
+  const lighter = new Map(lighterAsked(job).map((one) => [`lighter.${one.name}`, one.say]))
   const needed = new Set([...mustBeSaid(ids), ...lighter.keys()])
   const asked = consentsAsked(job)
   return intakeTopics(ids)

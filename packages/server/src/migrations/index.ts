@@ -34,6 +34,7 @@ import * as steadyClock from './032-steady-clock.ts'
 import * as copies from './033-copies.ts'
 import * as copyFaults from './034-copy-faults.ts'
 import * as runsOfPermits from './035-runs-of-permits.ts'
+import * as wordsAgainstRuns from './036-words-against-runs.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -71,6 +72,7 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '033-copies': copies,
   '034-copy-faults': copyFaults,
   '035-runs-of-permits': runsOfPermits,
+  '036-words-against-runs': wordsAgainstRuns,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

@@ -21,6 +21,9 @@ import {
   readRun,
   wishRun,
 } from '../tables/runs.ts'
+import { lockSlip } from '../tables/slips.ts'
+import { aliveRuns, lockDevice } from '../tables/alive.ts'
+import { againstGoingOn, livesRefusal } from './held.ts'
 import { holdOf, isLeft, phaseOf } from './show.ts'
 import type { Planned } from '../plans/plan.ts'
 
@@ -34,6 +37,8 @@ export type StartAsked = {
   readonly by: string | null
   /** What people signed for it before: it is not asked again. */
   readonly signed: string
+  /** The gate, asked once more under the slip's lock: nobody says anything between it and the start. */
+  readonly gate: (trx: Transaction) => Promise<Refusal | undefined>
 }
 
 /**
@@ -52,7 +57,13 @@ export async function enterRun(
   if (port === undefined) return refuse({ code: 'port.unknown', facts: { port: asked.port } })
   const id = randomUUID()
   const { commands } = flatten(plan)
-  const made = await workshop.db.transaction(async (trx) => {
+  const refused = await workshop.db.transaction(async (trx): Promise<Refusal | undefined> => {
+    await lockSlip(trx, asked.slip)
+    await lockDevice(trx, plan.serial)
+    const [other] = await aliveRuns(trx, { serial: plan.serial })
+    if (other !== undefined) return livesRefusal(other.slip ?? asked.slip, other)
+    const shut = await asked.gate(trx)
+    if (shut !== undefined) return shut
     const entered = await insertRun(trx, {
       id,
       slip: asked.slip,
@@ -69,7 +80,7 @@ export async function enterRun(
       by: asked.by,
       startedAt: new Date(await workshop.clock.now()),
     })
-    if (!entered) return false
+    if (!entered) return { code: 'port.busy', facts: { port: asked.port } }
     await forgetDigests(trx, found.facts.serial)
     await note(workshop, trx, id, 'run.started', asked.by, asked.slip, {
       serial: plan.serial,
@@ -77,10 +88,9 @@ export async function enterRun(
       package: asked.package,
       plan: shown.digest,
     })
-    return true
+    return undefined
   })
-  if (!made) return refuse({ code: 'port.busy', facts: { port: asked.port } })
-  return runNow(workshop, id)
+  return refused === undefined ? runNow(workshop, id) : refuse(refused)
 }
 
 const isReadiness = (ask: Ask): boolean => READINESS.some((one) => one === ask)
@@ -176,6 +186,8 @@ export async function takeUpRun(
   const run = await readRun(workshop.db, id)
   if (run?.state === 'ended' || run?.putAway === true)
     return refuse({ code: 'run.over', facts: { id } })
+  const against = run && (await againstGoingOn(workshop, run))
+  if (against !== undefined) return refuse(against)
   if (!(await anyAgent(workshop.db))) return refuse({ code: 'port.no-agent' })
   return word(workshop, id, { code: 'run.driven', facts: { id } }, async (trx, { slip }) => {
     if (!(await wishRun(trx, id))) return false
@@ -192,6 +204,8 @@ export async function moveRun(
 ): Promise<Result<RunRow, Refusal>> {
   const run = await readRun(workshop.db, id)
   if (run === undefined) return refuse({ code: 'run.unknown', facts: { id } })
+  const against = await againstGoingOn(workshop, run)
+  if (against !== undefined) return refuse(against)
   const sight = (await listSights(workshop.db)).find((one) => one.port === port)
   if (sight?.facts?.serial !== run.serial) return refuse({ code: 'run.not-there', facts: { port } })
   if (!isLeft(run, phaseOf(run)) || run.port === port)

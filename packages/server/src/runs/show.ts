@@ -109,8 +109,15 @@ export async function showRun(workshop: Workshop, run: RunRow): Promise<RunShown
     wall: [...run.wall],
     scale: run.plan.packages.at(-1)?.manifest.scale ?? 1,
     losses: shown?.losses ?? 0,
+    against: againstOf(run),
   }
 }
+
+/** What was said against it, by its word and by whom. */
+const againstOf = ({ against }: RunRow): RunShown['against'] =>
+  against === null
+    ? null
+    : { topic: against.topic, answer: against.answer, by: against.name, at: against.at }
 
 /** Names of people where a journal has one's word by their id. */
 async function namesFor(

@@ -11,6 +11,8 @@ import { enter, layText } from '../book/append.ts'
 import type { LaidText } from '../book/append.ts'
 import type { Workshop } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
+import { livesRefusal } from '../runs/held.ts'
+import { aliveRuns } from '../tables/alive.ts'
 import { lastWriter } from '../tables/book.ts'
 import type { Transaction } from '../tables/database.ts'
 import { tell } from '../tables/news.ts'
@@ -32,6 +34,11 @@ export async function changeSlip(
     if (isOver(slip.state))
       return refuse({ code: 'slip.ended' as const, facts: { number, state: slip.state } })
     const wanted = wantedOf(slip, change)
+    /* Which device a run writes is not changed under it. */
+    const [run] = wanted.some(({ field }) => field === 'model')
+      ? await aliveRuns(trx, { slip: number })
+      : []
+    if (run !== undefined) return refuse(livesRefusal(number, run))
     const against = wanted.filter(({ field, from }) => valueOf(slip, field) !== from)
     if (against.length > 0) {
       const theirs: Theirs[] = []

@@ -37,10 +37,21 @@ export type RunRow = Begun & {
   /** True while somebody holds the lease. */
   readonly held: boolean
   readonly shown: ShownRun | null
+  /** What was said against the work since it began, and stands; null: nothing. */
+  readonly against: WordAgainst | null
   readonly by: string | null
   readonly startedAt: string
   readonly endedAt: string | null
   readonly version: number
+}
+
+/** A word against the work: what was said, and who said it (their id and name; null: at the shell). */
+export type WordAgainst = {
+  readonly topic: string
+  readonly answer: string
+  readonly by: string | null
+  readonly name: string | null
+  readonly at: string
 }
 
 /** A row without what its run was begun with. */
@@ -59,7 +70,7 @@ type Stored = Omit<RunRow, keyof Begun | 'putAway' | 'epoch' | 'startedAt' | 'en
 const MOVES = [
   ...['id', 'slip', 'serial', 'port', 'cable', 'package', 'state', 'wanted', 'put_away', 'answers'],
   ...['stop_asked', 'stop_heard', 'stop_met', 'owner', 'epoch', 'shown', 'by', 'started_at'],
-  ...['ended_at', 'version'],
+  ...['ended_at', 'version', 'against'],
 ].map((column) => `runs.${column}`)
 export const rows = (db: Database) =>
   db('runs')

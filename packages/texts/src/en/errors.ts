@@ -116,6 +116,19 @@ export const errors = {
   'error.slip.running': 'The run of slip {number} has begun; this belongs to the time before it.',
   'error.slip.running.kept': 'The run goes on as it is.',
   'error.slip.running.remedy': 'Look at Write for where it is.',
+  'error.slip.run-lives':
+    'A run of slip {number} stands at {port}, at step {step} of {steps}: until it has ended or was put away the slip stays as it is.',
+  'error.slip.run-lives.kept': 'Slip and run are as they were.',
+  'error.slip.run-lives.remedy':
+    'Let it come to its end; or stop it at Write and, once it stands still, put it away.',
+  'error.slip.stages-open': 'Slip {number} closes over what is not done: {what}.',
+  'error.slip.stages-open.kept': 'It stays open.',
+  'error.slip.stages-open.remedy':
+    'Do what is open, or say in a sentence why it closes all the same.',
+  'error.run.against': 'It waits, since something was said against the work while it ran.',
+  'error.run.against.kept': 'The run stands where it stood.',
+  'error.run.against.remedy':
+    'Settle what was said on the slip first; then take it up again, or put it away.',
   'error.person.unknown': 'There is nobody with that id.',
   'error.person.unknown.kept': 'Nothing was changed.',
   'error.person.unknown.remedy': 'Look at the list of people again.',

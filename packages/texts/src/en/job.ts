@@ -209,6 +209,7 @@ export const job = {
   'answer.may-go': 'may go',
   'answer.not-there': 'is not on it',
   'answer.done': 'done',
+  'answer.taken-back': 'taken back',
   'answer.shop': 'we do',
   'answer.owner': 'its owner does',
   'answer.write-all': 'accepted',

@@ -203,6 +203,13 @@ export const runs = {
     'its {fact} is {here}, and the plan was made for {planned}. Nothing was written to it',
   'why.bytes':
     'the bytes of image {image} on the shelf are {what, select, missing {gone} other {not what they were}}: shelve the package again, then take the run up',
+  'run.against': '{topic}: “{answer}”, said by {by}, {when}',
+  'run.against.shell': '{topic}: “{answer}”, said at the shell, {when}',
+  'run.against.stops': 'The run stops where it is safe to wait.',
+  'run.against.goes-on':
+    'It goes on to the next place where it is safe to wait, and stops there: stopped here, it might not start again. A stop by hand stops it at once all the same.',
+  'run.against.stopped':
+    'The run waits. Settle on the slip what was said; then take it up again here, or put it away.',
   'hold.title': 'Keep the power, keep the cable',
   'hold.says':
     'There is one copy of {part}, and it may be half new. Until the device’s own digest is the wanted one, nothing may restart it or take its power.',

@@ -83,7 +83,19 @@ export const work = {
   'check.eye': 'The board itself was looked at',
   'check.asked': 'Everything that its packages ask the owner was asked',
   'check.slip.says': 'open',
-  'check.slip.fails': 'look at Intake',
+  'check.slip.fails':
+    '{state, select, open {look at Intake: something was said against the work} waiting {it waits on somebody: let it go on first} other {it is over: open it again first}}',
+  'check.intake': 'Everything that Intake asks was answered',
+  'check.intake.says': 'nothing is taken as said that nobody said',
+  'check.intake.fails':
+    '{n, plural, one {one thing was never said} other {# things were never said}}: look at Intake',
+  'ready.ended':
+    'given by {by}, {when}: {ended, select, plan {before this plan} against {before something was said against the work} other {too long ago}}',
+  'ready.ended.nobody':
+    'given before: {ended, select, plan {before this plan} against {before something was said against the work} other {too long ago}}',
+  'ready.take-back': 'Take back',
+  'ready.withdrawn': 'No longer agreed',
+  'ready.take-back.of': '{act}: {topic}',
   'check.rehearsed.says': 'on the device’s twin, to its end',
   'check.rehearsed.fails': 'it ends elsewhere: look at the plan',
   'check.same.says': 'serial, model, board and chipset are those that were read',

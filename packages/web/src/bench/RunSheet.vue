@@ -10,6 +10,7 @@ import { mib, passedWords, rangeWords, runTitle } from '@plain-slate/texts'
 import { useSay } from '../base/said.ts'
 import { useRead } from '../server/query.ts'
 import HoldPower from './HoldPower.vue'
+import RunAgainst from './RunAgainst.vue'
 import RunActs from './RunActs.vue'
 import RunParts from './RunParts.vue'
 import RunWaits from './RunWaits.vue'
@@ -66,6 +67,7 @@ const share = (data: RunShown) => (data.size === 0 ? 0 : data.got / data.size)
           <p v-if="data.word === 'in-doubt'">{{ say('run.waiting.do') }}</p>
         </template>
       </template>
+      <RunAgainst :run="data" />
       <HoldPower v-if="data.hold" :part="data.hold" />
       <p v-if="data.ownerless">{{ say('run.ownerless.do') }}</p>
       <RunActs :run="data" />

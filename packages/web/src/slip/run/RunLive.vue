@@ -12,6 +12,7 @@ import { evidenceWords, passedWords, rangeWords, runTitle, stepWords } from '@pl
 import { useNow } from '@vueuse/core'
 import { computed, ref, toRef, watch } from 'vue'
 import HoldPower from '../../bench/HoldPower.vue'
+import RunAgainst from '../../bench/RunAgainst.vue'
 import RunActs from '../../bench/RunActs.vue'
 import RunParts from '../../bench/RunParts.vue'
 import { useHeldKey } from '../../keys/hold-key.ts'
@@ -135,6 +136,7 @@ useHeldKey(
       :begin="run.way.from?.id"
     />
     <p v-if="run.says" role="status" class="shows">{{ say('run.says', { text: run.says }) }}</p>
+    <RunAgainst :run="run" />
     <HoldPower v-if="run.hold" :part="run.hold" />
     <p v-if="run.stop" class="amiss" role="status">{{ say(`run.stop.waits.${run.stop}`) }}</p>
     <p v-if="run.ownerless">{{ say('run.ownerless.do') }}</p>

@@ -3,10 +3,12 @@
 </script>
 
 <script setup lang="ts">
+import { TAKEN_BACK, topicOf } from '@plain-slate/core'
+import { computed } from 'vue'
 import { useSay } from '../../base/said.ts'
 import { useJob, useLineWords } from '../job.ts'
 
-defineProps<{
+const { topic, answers } = defineProps<{
   /** By what the row is known; what is said is said of it. */
   topic: string
   name: string
@@ -20,6 +22,11 @@ defineSlots<{ default: () => unknown }>()
 const say = useSay()
 const words = useLineWords()
 const { may, tell } = useJob()
+/** What a word that was given is taken back with; none: nobody gave it under a name. */
+const back = computed(() => {
+  if (topicOf(topic)?.group === 'ready') return { answer: TAKEN_BACK, act: say('ready.take-back') }
+  return answers.includes('no') ? { answer: 'no', act: say('ready.withdrawn') } : undefined
+})
 </script>
 
 <template>
@@ -38,6 +45,15 @@ const { may, tell } = useJob()
     </span>
     <b>{{ name }}</b>
     <span class="dim">
+      <button
+        v-if="may && signed && back !== undefined"
+        type="button"
+        class="sign no-print"
+        :aria-label="say('ready.take-back.of', { act: back.act, topic: name })"
+        @click="tell([{ topic, answer: back.answer }])"
+      >
+        {{ back.act }}
+      </button>
       <span v-if="may && answers.length > 1 && !signed" class="row no-print">
         <button
           v-for="answer in answers"

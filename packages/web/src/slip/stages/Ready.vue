@@ -40,8 +40,13 @@ const named = (topic: string, data: Job) => words.topic(topic, data.family?.perm
 /** The answer that stands; a "no" stands too, and signs nothing. */
 const wordOf = ({ signed, answer }: Ready['signed'][number]) =>
   signed ? words.answer(answer ?? 'done') : answer === 'no' ? say('ready.refused') : ''
-const saidOf = (one: Ready['signed'][number]) =>
-  one.by !== null && one.at !== null ? say('ready.signed', { by: one.by, when: when(one.at) }) : ''
+/** Who signed, or whose word it was that holds no more. */
+function saidOf({ by, at, ended }: Ready['signed'][number]): string {
+  if (at === null) return ''
+  if (ended !== null && by === null) return say('ready.ended.nobody', { ended })
+  if (ended !== null) return say('ready.ended', { by: by ?? '', when: when(at), ended })
+  return by === null ? '' : say('ready.signed', { by, when: when(at) })
+}
 </script>
 
 <template>

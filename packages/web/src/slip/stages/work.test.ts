@@ -170,6 +170,7 @@ describe('Ready', () => {
           answers: ['done'],
           answer: signed ? 'done' : null,
           signed,
+          ended: null,
           facts: {},
           by: signed ? 'Ilse Maro' : null,
           at: signed ? SHOP.now : null,
@@ -208,6 +209,7 @@ describe('Ready', () => {
             answers: ['opens', 'not-wanted'],
             answer,
             signed: answer !== null,
+            ended: null,
             facts: {},
             by: null,
             at: null,
@@ -217,6 +219,7 @@ describe('Ready', () => {
             answers: ['yes', 'no'],
             answer: 'no',
             signed: false,
+            ended: null,
             facts: {},
             by: 'Ilse Maro',
             at: SHOP.now,
@@ -246,8 +249,41 @@ describe('Ready', () => {
       lines: [{ topic: 'ready.cable', answer: 'done' }],
     })
     const signed = await sheet(ReadySheet, { job: at, more: ready(true, true) })
-    expect(signed.shown.find('.sign').exists()).toBe(false)
+    expect(signed.shown.findAll('.sign').map((one) => one.text())).toEqual(['Take back'])
     expect(signed.text).toContain('Ilse Maro, today 14:22')
+  })
+
+  it('takes a word back, and an agreement with a no', async () => {
+    const wiped = {
+      ...{ topic: 'fate.wiped', answers: ['yes', 'no'], answer: 'yes', signed: true },
+      ...{ ended: null, facts: {}, by: 'Ilse Maro', at: SHOP.now },
+    }
+    const more = ready(true, true)
+    more.ready.signed.push(wiped)
+    const { shown, asked } = await sheet(ReadySheet, { job: at, more })
+    for (const button of shown.findAll('.sign')) await button.trigger('click')
+    await flushPromises()
+    const lines = posted(asked, '/lines').flatMap(({ body }) => (body as { lines: object[] }).lines)
+    expect(lines).toMatchObject([
+      { topic: 'ready.cable', answer: 'taken-back' },
+      { topic: 'fate.wiped', answer: 'no' },
+    ])
+    const trainee = await sheet(ReadySheet, { job: { ...at }, more, role: 'trainee' })
+    expect(trainee.shown.findAll('.sign').length).toBe(2)
+  })
+
+  it('shows whose word ended, and why', async () => {
+    const ended = (why: Ready['signed'][number]['ended']) => {
+      const more = ready(true, false)
+      const [row] = more.ready.signed
+      if (row !== undefined) Object.assign(row, { ended: why, by: 'Ilse Maro', at: SHOP.now })
+      return sheet(ReadySheet, { job: at, more }).then(({ text }) => text)
+    }
+    expect(await ended('against')).toContain(
+      'given by Ilse Maro, today 14:22: before something was said against the work',
+    )
+    expect(await ended('old')).toContain('too long ago')
+    expect(await ended(null)).not.toContain('given by')
   })
 })
 

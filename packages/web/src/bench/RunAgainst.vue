@@ -1,0 +1,51 @@
+<script lang="ts">
+/** What was said against the work while its run lives: who said it, and what the run does about it. */
+</script>
+
+<script setup lang="ts">
+import type { RunShown } from '@plain-slate/api'
+import { computed } from 'vue'
+import { useSay } from '../base/said.ts'
+import { useLineWords } from '../slip/job.ts'
+import { useShop } from '../time/shop.ts'
+
+const { run } = defineProps<{ run: RunShown }>()
+const say = useSay()
+const words = useLineWords()
+const { when } = useShop()
+const said = computed(() => {
+  const { against } = run
+  if (against === null) return ''
+  const { topic, answer, by, at } = against
+  const facts = { topic: words.topic(topic), answer: words.answer(answer), when: when(at) }
+  return by === null ? say('run.against.shell', facts) : say('run.against', { ...facts, by })
+})
+/** It stands still, it is about to, or it goes on to where it is safe to wait. */
+const does = computed(() => {
+  if (run.state !== 'running') return 'stopped'
+  return run.stop === null ? 'goes-on' : 'stops'
+})
+</script>
+
+<template>
+  <div v-if="run.against !== null" class="against" role="alert">
+    <strong>{{ said }}</strong>
+    <p>{{ say(`run.against.${does}`) }}</p>
+  </div>
+</template>
+
+<style scoped>
+.against {
+  border-left: 10px solid var(--brick);
+  padding: 6px 16px;
+  margin: 10px 0;
+}
+strong {
+  display: block;
+  font-size: 20px;
+  line-height: 1.3;
+}
+p {
+  margin: 6px 0 0;
+}
+</style>
