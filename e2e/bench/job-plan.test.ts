@@ -171,7 +171,32 @@ describe('ready', () => {
     await slip.say({ 'fate.unpromised': 'no' })
     expect((await slip.start(digest)).sentence).toContain('nothing can be promised')
     await slip.say({ 'fate.unpromised': 'yes' })
+    /* What was signed before the owner took it back was signed for what they no longer wanted. */
+    const { signed } = await slip.ready()
+    const ended = signed.filter((one) => one.ended === 'against').map(({ topic }) => topic)
+    expect(ended).toEqual(expect.arrayContaining(['ready.battery', 'ready.cable']))
+    expect(is(await slip.job(), 'ready')).toBe('open')
+    await slip.sign()
     expect(is(await slip.job(), 'ready')).toBe('done')
+    await slip.say({ 'ready.cable': 'taken-back' })
+    expect(is(await slip.job(), 'ready')).toBe('open')
+  })
+
+  it('wants everything that Intake asks, whoever asks for the start', async () => {
+    const slip = await Slip.open(bench, ilse, 'P3')
+    await slip.planned()
+    await slip.sign()
+    expect(await failing(slip)).toEqual([])
+    const { number, at, digest } = { ...slip, digest: (await slip.plan()).taken?.digest ?? '' }
+    const bare = await Slip.open(bench, ilse, 'P4')
+    await bare.read()
+    expect(await failing(bare)).toContain('intake')
+    await ilse.post(at('state'), { state: 'waiting', reason: 'for its owner' })
+    const [check] = (await slip.ready()).checks
+    expect([check?.check, check?.holds, check?.facts['state']]).toEqual(['slip', false, 'waiting'])
+    expect((await slip.start(digest)).code).toBe('slip.ended')
+    await ilse.post(at('state'), { state: 'open' })
+    expect([number, await failing(slip)]).toEqual([number, []])
   })
 
   it('sees another device in the port, and bytes that were touched on the shelf', async () => {

@@ -79,8 +79,19 @@ export class Technician {
     const { number } = await asked<{ number: string }>(shop, 'POST', '/api/slips', head)
     const technician = new Technician(shop, number, serial, port)
     await technician.say({ ...USUAL, ...answers })
+    await technician.triesLighter()
     await technician.plugsIn()
     return technician
+  }
+
+  /** What is lighter than firmware was tried first, and cured nothing. */
+  async triesLighter(): Promise<void> {
+    const { topics, lines } = await this.job()
+    const open = topics.filter(
+      ({ topic, group }) => group === 'lighter' && !lines.some((line) => line.topic === topic),
+    )
+    if (open.length > 0)
+      await this.say(Object.fromEntries(open.map(({ topic }) => [topic, 'no-cure'])))
   }
 
   /** Takes it in and reads it: its facts, what is done before it leaves its system, what stands on it. */

@@ -175,7 +175,12 @@ describe('the state of a slip', () => {
 
   it('once ended keeps its head, and still takes notes', async () => {
     const number = await opened()
-    await tavi.post(`/api/slips/${number}/state`, { state: 'closed' })
+    const close = (reason: string) =>
+      tavi.post(`/api/slips/${number}/state`, { state: 'closed', reason })
+    const over = (await close('')).body
+    expect(over.code).toBe('slip.stages-open')
+    expect(over.sentence).toContain('Intake, Readings, Firmware')
+    expect((await close('Its owner fetched it undone.')).status).toBe(200)
     const change = { device: { from: 'Brakken H2', to: 'Fen 8' } }
     expect((await tavi.patch(`/api/slips/${number}`, change)).body.code).toBe('slip.ended')
     const noted = await tavi.post(`/api/slips/${number}/notes`, { text: 'Fetched at noon.' })

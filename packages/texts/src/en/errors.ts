@@ -267,7 +267,7 @@ export const errors = {
     'The plan for {title} is no longer the one you saw: something was read or shelved since.',
   'error.plan.changed.kept': 'Nothing was begun.',
   'error.plan.changed.remedy': 'Look at the plan again, then start it.',
-  'error.run.unknown': 'There is no run {id}.',
+  'error.run.unknown': 'There is no such run.',
   'error.run.unknown.kept': 'Nothing was changed.',
   'error.run.unknown.remedy': 'Look at the list of runs again.',
   'error.run.not-asked': 'That run does not wait for this.',
