@@ -142,6 +142,8 @@ async function read(
     return look?.state !== 'looking'
   })
   memory.isRead = true
+  memory.isDeep ||= deep
+  memory.routes = undefined
   return told
 }
 
@@ -150,7 +152,9 @@ async function pick(shop: LawShop, memory: Memory, who: Who): Promise<Told> {
   const path = `/api/slips/${memory.number ?? '0'}/routes`
   type Roads = { readonly routes?: readonly { readonly route: string }[] }
   const told = await shop.ask(who, 'GET', path)
-  const [best] = (told.body as Roads).routes ?? []
+  const roads = (told.body as Roads).routes ?? []
+  const [best] = roads
+  memory.routes = roads.length
   if (best === undefined) return told
   return say(shop, memory, who, [
     { topic: 'route.package', answer: best.route },

@@ -51,6 +51,8 @@ export function leadsOn(memory: Memory, { job, ready, run }: View): Act {
   if (job.device?.port == null && memory.isRead) return { do: 'hands', act: 'plug' }
   if (!memory.isRead) return { do: 'read', who, deep: false }
   if ((job.leave?.open ?? 0) > 0) return { do: 'say', who, lines: linesIn(LEAVES) }
+  /* What its running system does not show is read where more is shown. */
+  if (memory.routes === 0 && !memory.isDeep) return { do: 'read', who, deep: true }
   if (job.route === null) return { do: 'pick', who }
   if (job.plan === null || job.plan.stale) return { do: 'take', who }
   if (ready?.signed.some(({ signed }) => !signed) === true) return { do: 'sign', who }

@@ -57,6 +57,7 @@ export const KINDS: readonly Kind[] = [
 export class LawShop {
   readonly whole: WholeShop
   readonly #ownUrl: string
+  #pool: pg.Pool | undefined
   readonly #copies: number
   readonly #cookies = new Map<Who, string>()
   /** How far its clock was set on, ms. */
@@ -90,7 +91,10 @@ export class LawShop {
     )
   }
 
-  close = () => this.whole.close()
+  async close(): Promise<void> {
+    await this.#pool?.end()
+    await this.whole.close()
+  }
 
   /** As one of the people, or at the shell; nobody answers: undefined. */
   async ask(who: Who, method: string, path: string, body?: object): Promise<Told> {
@@ -148,11 +152,8 @@ export class LawShop {
 
   /** As the superuser: only what the product itself never does. */
   async sql(text: string, values: readonly unknown[] = []): Promise<readonly object[]> {
-    const client = new pg.Client({ connectionString: this.#ownUrl })
-    await client.connect()
-    const { rows } = await client.query<object>(text, [...values])
-    await client.end()
-    return rows
+    this.#pool ??= new pg.Pool({ connectionString: this.#ownUrl, max: 2 })
+    return (await this.#pool.query<object>(text, [...values])).rows
   }
 }
 

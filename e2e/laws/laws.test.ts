@@ -14,7 +14,7 @@ const ACTS = 25
 /** Each walk in so many may kill something or set the clock on. */
 const HARD_EVERY = 10
 const COPIES = 16
-const PORTS = ['P1', 'P2'] as const
+const PORTS = ['P1', 'P2', 'P3', 'P4'] as const
 
 let shop: LawShop
 beforeAll(async () => {

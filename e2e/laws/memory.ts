@@ -25,6 +25,9 @@ export type Memory = {
   fates: readonly string[]
   run: string | undefined
   isRead: boolean
+  isDeep: boolean
+  /** Routes that were there when one was picked last; undefined: nobody looked since it was read. */
+  routes: number | undefined
   /** Words against the work that were said while the run lived, and how often that run was looked at since. */
   heldSince: number | undefined
 }
@@ -58,6 +61,8 @@ export const newMemory = (kind: Kind, serial: string, port: string): Memory => (
   fates: [],
   run: undefined,
   isRead: false,
+  isDeep: false,
+  routes: undefined,
   heldSince: undefined,
 })
 
@@ -78,8 +83,14 @@ const AGAINST: Readonly<Record<string, string>> = {
 export const isAgainst = ({ topic, answer }: Pick<Word, 'topic' | 'answer'>): boolean =>
   AGAINST[topic] === answer || (answer === 'no' && /^(fate|consent)\./.test(topic))
 
-/** What stands against the work now. */
+/** What stands against the work now; an owner's no to what the plan does not need stops nothing. */
 export function standsAgainst(memory: Memory): Word | undefined {
   const topics = [...new Set(memory.words.map(({ topic }) => topic))]
-  return topics.flatMap((topic) => standing(memory, topic) ?? []).find(isAgainst)
+  return topics
+    .flatMap((topic) => standing(memory, topic) ?? [])
+    .find((word) => isAgainst(word) && isNeeded(memory, word.topic))
 }
+const isNeeded = ({ fates }: Memory, topic: string): boolean =>
+  topic.startsWith('fate.')
+    ? fates.includes(topic.slice('fate.'.length))
+    : topic !== 'consent.preview'

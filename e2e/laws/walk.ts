@@ -9,7 +9,7 @@ import { isRefusal } from './law-shop.ts'
 import { LAWS } from './laws.ts'
 import type { Law, Step } from './laws.ts'
 import type { Memory, View } from './memory.ts'
-import { isAgainst, newMemory, standsAgainst } from './memory.ts'
+import { newMemory, standsAgainst } from './memory.ts'
 
 export type Broken = { readonly law: Law; readonly says: string; readonly after: number }
 export type Walked = {
@@ -65,7 +65,7 @@ export async function walk(
       body: String(error),
     }))
     const hangs = await hangsAt(shop, memory, act, told)
-    const view = await seen(shop, memory)
+    const view = await seen(shop, memory, jobIn(act, told))
     remember(memory, view)
     const step: Step = { memory, before, act, told, view, now: Date.now() + shop.ahead, hangs }
     for (const law of LAWS) {
@@ -92,14 +92,18 @@ async function hangsAt(
   return (await shop.devices()).find((one) => one.serial === serial)?.port ?? null
 }
 
+/** What is said is answered with the job as it stands after it. */
+const jobIn = (act: Act, told: Told | undefined): Job | undefined =>
+  told?.status === 200 && ['say', 'sign'].includes(act.do) ? (told.body as Job) : undefined
+
 /** What stands now. */
-async function seen(shop: LawShop, memory: Memory): Promise<View> {
+async function seen(shop: LawShop, memory: Memory, known: Job | undefined): Promise<View> {
   const { number } = memory
   if (number === undefined) return NOTHING
   const at = `/api/slips/${number}`
   const whole = <Body>({ body, status }: Told): Body | undefined =>
     status === 200 && !isRefusal(body) ? (body as Body) : undefined
-  const job = whole<Job>(await shop.ask('Ilse', 'GET', `${at}/job`))
+  const job = known ?? whole<Job>(await shop.ask('Ilse', 'GET', `${at}/job`))
   const ready =
     job === undefined || job.plan === null || job.run !== null
       ? undefined
@@ -108,14 +112,14 @@ async function seen(shop: LawShop, memory: Memory): Promise<View> {
     memory.run === undefined
       ? undefined
       : whole<RunShown>(await shop.ask('Ilse', 'GET', `/api/runs/${memory.run}`))
-  const alive = (await shop.sql(
-    `select id, slip, serial, runs.state, against, slips.state as "slipState"
-       from plain_slate.runs join plain_slate.slips on slips.number = slip
-      where not put_away and runs.state <> 'ended'`,
-  )) as View['alive']
-  const [head] = (await shop.sql('select state from plain_slate.slips where number = $1', [
-    number,
-  ])) as { state: string }[]
+  const [alive, [head]] = (await Promise.all([
+    shop.sql(
+      `select id, slip, serial, runs.state, against, slips.state as "slipState"
+         from plain_slate.runs join plain_slate.slips on slips.number = slip
+        where not put_away and runs.state <> 'ended'`,
+    ),
+    shop.sql('select state from plain_slate.slips where number = $1', [number]),
+  ])) as unknown as [View['alive'], { state: string }[]]
   return { state: head?.state, job, ready, run, alive }
 }
 
@@ -126,18 +130,10 @@ function remember(memory: Memory, view: View): void {
   const started = memory.run === undefined ? undefined : view.run?.startedAt
   const isSaidSince =
     against !== undefined &&
-    isAgainst(against) &&
     started !== undefined &&
-    against.at >= Date.parse(started) &&
-    isNeeded(memory, against.topic)
+    against.at >= Date.parse(started)
   memory.heldSince = lives && isSaidSince ? (memory.heldSince ?? memory.act) : undefined
 }
-
-/** An owner's no to what the plan does not need stops nothing. */
-const isNeeded = ({ fates }: Memory, topic: string): boolean =>
-  topic.startsWith('fate.')
-    ? fates.includes(topic.slice('fate.'.length))
-    : topic !== 'consent.preview'
 
 function meet(met: Set<string>, { state, job, run }: View, told: Told | undefined): void {
   if (state !== undefined) met.add(`slip ${state}`)
@@ -146,13 +142,17 @@ function meet(met: Set<string>, { state, job, run }: View, told: Told | undefine
   if (told !== undefined && isRefusal(told.body)) met.add(`refused ${told.body.code}`)
 }
 
+/** Put away now, or before. */
+const isAway = ({ status, body }: Told): boolean =>
+  status === 200 || (isRefusal(body) && body.code === 'run.over')
+
 /** The run off its port, the slip over, the device on the shelf: the next walk has its own. */
 async function over(shop: LawShop, { number, run, serial }: Memory): Promise<void> {
   if (run !== undefined) {
     const post = (word: string) => shop.ask('Ilse', 'POST', `/api/runs/${run}/${word}`, {})
     await post('stop')
-    for (let tries = 0; tries < 40 && (await post('put-away')).status !== 200; tries += 1)
-      await new Promise((resolve) => setTimeout(resolve, 100))
+    for (let tries = 0; tries < 40 && !isAway(await post('put-away')); tries += 1)
+      await new Promise((resolve) => setTimeout(resolve, 50))
   }
   if (number !== undefined)
     await shop.ask('Ilse', 'POST', `/api/slips/${number}/state`, {
