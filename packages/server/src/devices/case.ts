@@ -36,9 +36,8 @@ import {
 import type { Workshop } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
 import type { ProvenPackage } from '../shelf/shelf.ts'
-import { namedOnShelf, shelfFor, sortedFor } from '../shelf/shelf.ts'
+import { shelfFor, sortedFor } from '../shelf/shelf.ts'
 import { ownDigests } from './digests.ts'
-import type { Database } from '../tables/database.ts'
 import type { DeviceRow } from '../tables/devices.ts'
 import { listSights, readDevice } from '../tables/devices.ts'
 import { readHouse } from '../tables/house.ts'
@@ -158,13 +157,9 @@ export const concerns = (family: Family, { model }: DeviceFacts, row: DeviceRow 
 })
 
 /** The same case, knowing packages that are asked for by name too, whatever they are for. */
-export async function knowing(
-  db: Database,
-  found: AtPort,
-  names: readonly string[],
-): Promise<AtPort> {
+export function knowing(found: AtPort, called: readonly ProvenPackage[]): AtPort {
   const here = new Set(found.shelf.map(({ key }) => key))
-  const others = (await namedOnShelf(db, names)).filter(
+  const others = called.filter(
     ({ key, manifest }) => !here.has(key) && manifest.family === found.family.id,
   )
   if (others.length === 0) return found

@@ -11,6 +11,7 @@ import { candidateOf, figuresOf, planOn } from '../plans/plan.ts'
 import { roadsOf } from '../plans/roads.ts'
 import type { Road } from '../plans/search-roads.ts'
 import { findingOf } from '../plans/shown.ts'
+import { namedOnShelf } from '../shelf/shelf.ts'
 import { loadJob } from './load.ts'
 import { namesIn } from './picked.ts'
 import { blockedShown, titleOf } from './routes.ts'
@@ -76,7 +77,7 @@ export async function planAsked(
   const found = await caseAsked(workshop, asked)
   if (!found.ok) return found
   const own = await figuresOf(workshop.db, found.value.family.id)
-  const at = await knowing(workshop.db, found.value, namesIn(name))
+  const at = knowing(found.value, await namedOnShelf(workshop.db, namesIn(name)))
   const planned = await planOn(at, { package: name, port: asked.port ?? '' }, own)
   return planned.ok ? ok(planned.value.shown) : planned
 }

@@ -7,6 +7,7 @@ import type { Slip } from '@plain-slate/api'
 import type {
   Changed,
   DeviceFacts,
+  FactValue,
   Family,
   HouseRules,
   Identity,
@@ -50,83 +51,88 @@ import { concerns, deviceRead, judgeable, knowing } from '../devices/case.ts'
 import type { JobAt, TakenPlan } from './job-at.ts'
 import { keepJob, keptJob } from './kept.ts'
 import { namesIn, pickedIn } from './picked.ts'
-import { namedOnShelf, shelfFor } from '../shelf/shelf.ts'
-import { listCables } from '../tables/bench.ts'
 import type { Database } from '../tables/database.ts'
 import type { Sight } from '../tables/devices.ts'
-import { listComputers, listSights, readDevice, readSince } from '../tables/devices.ts'
-import { jobMark } from '../tables/job-mark.ts'
+import { readSince } from '../tables/devices.ts'
+import type { JobMarks } from '../tables/job-mark.ts'
+import { jobMarks } from '../tables/job-mark.ts'
+import type { Parts } from './parts.ts'
+import { partsUnder, readAll } from './parts.ts'
+import type { SlipRead } from './slip-read.ts'
+import { slipRead } from './slip-read.ts'
 import type { PlanRow } from '../tables/job.ts'
-import { listLines, listReadings, readPlan, readTallies, serialsOfOthers } from '../tables/job.ts'
 import type { MadePlan } from '../plans/made.ts'
 import { showPlan } from '../plans/made.ts'
-import { readHouse } from '../tables/house.ts'
-import { lastLook } from '../tables/looks.ts'
-import { lastRunOf, lastChanges, permitsUsed } from '../tables/past-runs.ts'
 import type { RunRow } from '../tables/runs.ts'
-import { listRuns } from '../tables/runs.ts'
-import { readSlip } from '../tables/slips.ts'
 
 /** A slip's job; the one that is kept where nothing changed that it rests on. */
 export async function loadJob(workshop: Workshop, number: string): Promise<Result<JobAt, Refusal>> {
   const hour = hourIn(await workshop.clock.now())
-  const mark = `${await jobMark(workshop.db, number)} ${hour} ${workshop.familiesMark()}`
+  const markOf = (marks: JobMarks) =>
+    `${Object.values(marks).join('|')} ${hour} ${workshop.familiesMark()}`
+  const mark = markOf(await jobMarks(workshop.db, number))
   const kept = keptJob(workshop, number, mark)
   if (kept !== undefined) return ok(kept)
   /* Of one moment: a look that ends meanwhile is in all of it, or in nothing. */
-  const job = await workshop.db.transaction((trx) => loadJobIn(workshop, number, trx), {
-    isolationLevel: 'repeatable read',
-    readOnly: true,
-  })
-  if (job.ok) keepJob(workshop, number, { mark, job: job.value })
-  return job
+  const read = await workshop.db.transaction(
+    async (trx) => {
+      const marks = await jobMarks(trx, number)
+      const job = await loadJobIn(workshop, number, trx, partsUnder(workshop, marks))
+      return { job, mark: markOf(marks) }
+    },
+    { isolationLevel: 'repeatable read', readOnly: true },
+  )
+  if (read.job.ok) keepJob(workshop, number, { mark: read.mark, job: read.job.value })
+  return read.job
 }
 
 const HOUR_MS = 3_600_000
 const hourIn = (now: number): number => now - (now % HOUR_MS)
 
-/** Reads a job, one query after the other: the database may be a transaction, which takes one at a time. */
+/**
+ * Reads a job, one query after the other: the database may be a transaction, which takes one at a time. `parts`: what is
+ * known of it by its marks; nothing where the transaction writes.
+ */
 export async function loadJobIn(
   workshop: Workshop,
   number: string,
   db: Database,
+  parts: Parts = readAll,
 ): Promise<Result<JobAt, Refusal>> {
-  const opened = await readSlip(db, number)
+  const read = slipRead(db, number, parts)
+  const opened = await read.slip()
   if (opened === undefined) return refuse({ code: 'slip.unknown', facts: { number } })
-  const all = await listLines(db, number)
-  const kept = await listReadings(db, number)
-  const sights = await listSights(db)
-  const besideIt = await readBesides(db, number)
-  const work = await readWork(workshop, db, number, all)
+  const all = await read.lines()
+  const kept = await read.readings()
+  const sights = await read.sights()
+  const besideIt = await readBesides(read)
+  const work = await readWork(workshop, read, all)
   const { taken, lines } = work
   const slip = { ...opened, intent: intentOf(opened, work) }
   const family = familyFor(workshop.families, slip, kept)
   const trusting = family ?? { facts: {} }
   const serial = toldOf(identify(trusting, kept), 'serial')
   const today = await dayOf(workshop)
-  const changed: Changed = {
-    ...(serial === undefined ? {} : await lastChanges(db, String(serial))),
-    oldBefore: ms(readingsOldBefore(today)),
-  }
+  const changed = await changedOf(read, serial, today)
   const sight = sightOf(sights, serial === undefined ? undefined : String(serial))
   const now = await workshop.clock.now()
   const readings = [...kept, ...besides(lines, sight?.facts, now)]
   const identity = identify(trusting, readings, changed)
-  const row = serial === undefined ? undefined : await readDevice(db, String(serial))
+  const row = serial === undefined ? undefined : await read.device(String(serial))
   const device = row === undefined ? undefined : readSince(row, slip.openedAt)
   const things = family?.items.map(({ id }) => id) ?? []
   const wanted: Wanted = {
     intent: slip.intent,
     byEye: lookedAt(identity, readings, lines),
-    history: { serials: serialsIn(kept), permitsUsed: await permitsUsed(db) },
+    history: { serials: serialsIn(kept), permitsUsed: await read.permits() },
     today,
     ...toldIn(things, lines),
   }
-  const house = houseFor((await readHouse(db)).rules, lines)
+  const house = houseFor((await read.house()).rules, lines)
   const known = { slip, identity, sight, device, taken, wanted, house }
   const answer = said(lines, 'route.package')
-  const found = family === undefined ? undefined : await foundFor(db, family, known, answer)
-  const shelf = found?.shelf ?? (await namedOnShelf(db, namesIn(answer)))
+  const found = family === undefined ? undefined : await foundFor(read, family, known, answer)
+  const shelf = found?.shelf ?? (await read.named(namesIn(answer)))
   return ok({
     ...known,
     now: hourIn(now),
@@ -155,15 +161,24 @@ export const lookedAtOf = (device: JobAt['device']): number | undefined =>
 const undoneIn = (lines: Lines, device: JobAt['device']): Lines =>
   new Map(stillUndone([...lines.values()], lookedAtOf(device)).map((line) => [line.topic, line]))
 
+/** When it was changed, and from when on readings are too old. */
+const changedOf = async (
+  read: SlipRead,
+  serial: FactValue | undefined,
+  today: string,
+): Promise<Changed> => ({
+  ...(serial === undefined ? {} : await read.changes(String(serial))),
+  oldBefore: ms(readingsOldBefore(today)),
+})
+
 /** The work at hand: what counts of lines, plan, tallies and runs since the newest piece of it began. */
 async function readWork(
   { families }: Workshop,
-  db: Database,
-  number: string,
+  read: SlipRead,
   all: JobAt['all'],
 ): Promise<Pick<JobAt, 'since' | 'lines' | 'taken' | 'tally' | 'run'>> {
-  const planned = takenOf(families, await readPlan(db, number))
-  const last = await lastRunOf(db, number)
+  const planned = takenOf(families, await read.plan())
+  const last = await read.run()
   const since = againSince(
     all.map(({ topic, at }) => ({ topic, at: msOf(at) })),
     last && lastRun(last),
@@ -173,7 +188,7 @@ async function readWork(
     since,
     lines: linesIn(all, since),
     taken: planned === undefined || isBefore(planned.at) ? undefined : planned,
-    tally: await readTallies(db, number, since),
+    tally: await read.tallies(since),
     run: last === undefined || isBefore(last.startedAt) || isPutAway(last) ? undefined : last,
   }
 }
@@ -193,24 +208,9 @@ const lastRun = ({ state, startedAt, endedAt }: RunRow): LastRun => ({
 })
 
 /** What else stands beside a slip's own: the bench, other slips, the look that was asked last. */
-async function readBesides(
-  db: Database,
-  number: string,
-): Promise<Pick<JobAt, 'bench' | 'others' | 'look'>> {
-  const bench = await readBench(db)
-  const others = await serialsOfOthers(db, number)
-  return { bench, others, look: await lastLook(db, { slip: number }) }
-}
-
-/** What the gate asks of the bench, read with the job so that both are of one moment. */
-async function readBench(db: Database): Promise<JobAt['bench']> {
-  const computers = await listComputers(db)
-  return {
-    agent: computers.length > 0,
-    computers,
-    cables: await listCables(db),
-    runs: await listRuns(db, 'at-ports'),
-  }
+async function readBesides(read: SlipRead): Promise<Pick<JobAt, 'bench' | 'others' | 'look'>> {
+  const bench = await read.bench()
+  return { bench, others: await read.others(), look: await read.look() }
 }
 
 /** A taken plan, shown afresh; one whose family nobody knows any more is none. */
@@ -318,7 +318,7 @@ type Known = Pick<JobAt, 'slip' | 'identity' | 'sight' | 'device' | 'taken'> & {
  * link is judged as settled. Undefined while not even its model is known. `answer`: the route that was picked.
  */
 async function foundFor(
-  db: Database,
+  read: SlipRead,
   family: Family,
   known: Known,
   answer: string | undefined,
@@ -327,10 +327,10 @@ async function foundFor(
   const mode = modeOf(family, known)
   const facts = settledFacts(identity, mode, sight?.facts ?? device?.facts)
   if (facts === undefined) return undefined
-  const shelf = await shelfFor(db, concerns(family, facts, device))
-  const read = deviceRead(facts, device, shelf)
-  const at = judgeable({ family, facts, read, shelf, house, identity, mode }, wanted)
-  return knowing(db, at, namesIn(answer))
+  const shelf = await read.shelf(concerns(family, facts, device))
+  const own = deviceRead(facts, device, shelf)
+  const at = judgeable({ family, facts, read: own, shelf, house, identity, mode }, wanted)
+  return knowing(at, await read.named(namesIn(answer)))
 }
 
 /** The mode it is in; where it is not seen, the one the plan was taken in, and else that it is off. */

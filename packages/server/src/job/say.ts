@@ -27,7 +27,7 @@ import type { Workshop } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
 import type { Transaction } from '../tables/database.ts'
 import type { NewLine } from '../tables/job.ts'
-import { insertLines, insertReadings, listLines, readPlan } from '../tables/job.ts'
+import { insertLines, insertReadings, listLines, planTakenAt } from '../tables/job.ts'
 import { tell } from '../tables/news.ts'
 import { lastRunOf, putAwayRunsOf } from '../tables/past-runs.ts'
 import { buildsKnown } from '../tables/packages.ts'
@@ -129,18 +129,14 @@ async function notSaid(
   /* What was said for an earlier piece of work is said anew for this one. */
   const again = timed.findLast(({ topic }) => topic === AGAIN_TOPIC)?.at
   const standing = standingLines(linesSince(timed, again))
-  const taken = await readPlan(trx, number)
-  const times = {
-    plan: taken === undefined ? undefined : msOf(taken.at),
-    against: lastAgainst(timed),
-    now,
-  }
+  const plan = await planTakenAt(trx, number)
+  const times = { plan, against: lastAgainst(timed), now }
   const ended = (topic: string): boolean => {
     const before = standing.get(topic)
     const isForPlan = FOR_A_PLAN.includes(topicOf(topic)?.group ?? '')
     /* At the counter a consent is asked before there is a plan. */
     if (before === undefined || !isForPlan) return false
-    const isOfCounter = topicOf(topic)?.group === 'consent' && taken === undefined
+    const isOfCounter = topicOf(topic)?.group === 'consent' && plan === undefined
     return !isOfCounter && wordEnd(before, times) !== undefined
   }
   return lines.filter((line) => !repeats(standing.get(line.topic), line, by, ended(line.topic)))

@@ -130,6 +130,13 @@ export async function readPlan(db: Database, slip: string): Promise<PlanRow | un
   return row === undefined ? undefined : { ...row, at: isoOf(ms(row.at.getTime())) }
 }
 
+/** When the plan of a slip was taken last, ms of the shop's clock; undefined: there is none. */
+export async function planTakenAt(db: Database, slip: string): Promise<number | undefined> {
+  const row = (await db('slip_plans').where({ slip }).orderBy('id', 'desc').first('at')) as
+    { readonly at: Date } | undefined
+  return row?.at.getTime()
+}
+
 /** Open slips whose newest plan is of a family, with the version by which it was decided; before versions: none. */
 export async function plansDecided(
   db: Database,
