@@ -108,7 +108,8 @@ export async function doAct(
     case 'kill':
       await shop.killed(act.name)
       return undefined
-    default:
+    case 'hands':
+    case 'charge':
       return hands(shop, memory, act)
   }
 }

@@ -48,7 +48,7 @@ export function leadsOn(memory: Memory, { job, ready, run }: View): Act {
   if (at === 'intake') return { do: 'say', who, lines: linesIn(ALL) }
   if (at === 'first-start') return { do: 'say', who, lines: linesIn(AFTER) }
   if (at === 'hand-back') return handsBack(job, who)
-  if (job.device?.port == null && memory.isRead) return { do: 'hands', act: 'plug' }
+  if ((job.device?.port ?? null) === null && memory.isRead) return { do: 'hands', act: 'plug' }
   if (!memory.isRead) return { do: 'read', who, deep: false }
   if ((job.leave?.open ?? 0) > 0) return { do: 'say', who, lines: linesIn(LEAVES) }
   /* What its running system does not show is read where more is shown. */

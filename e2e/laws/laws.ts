@@ -131,7 +131,7 @@ export const LAWS: readonly Law[] = [
       const mine = view.alive.find(({ slip }) => slip === memory.number)
       if (mine === undefined || memory.heldSince === undefined) return 'no chance'
       if (mine.against === null) return broken('nothing stands on its run')
-      if (view.run?.against == null) return broken('its page does not say it')
+      if ((view.run?.against ?? null) === null) return broken('its page does not say it')
       return 'held'
     },
   },
@@ -142,7 +142,7 @@ export const LAWS: readonly Law[] = [
       if (act.do !== 'run' || act.word !== 'take-up') return 'no chance'
       const mine = before.alive.find(({ slip }) => slip === memory.number)
       if (mine === undefined || memory.heldSince === undefined) return 'no chance'
-      if (before.run?.hold != null) return 'no chance'
+      if ((before.run?.hold ?? null) !== null) return 'no chance'
       return taken(told) ? broken('it was taken up all the same') : 'held'
     },
   },

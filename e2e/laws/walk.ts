@@ -129,9 +129,7 @@ function remember(memory: Memory, view: View): void {
   const against = standsAgainst(memory)
   const started = memory.run === undefined ? undefined : view.run?.startedAt
   const isSaidSince =
-    against !== undefined &&
-    started !== undefined &&
-    against.at >= Date.parse(started)
+    against !== undefined && started !== undefined && against.at >= Date.parse(started)
   memory.heldSince = lives && isSaidSince ? (memory.heldSince ?? memory.act) : undefined
 }
 

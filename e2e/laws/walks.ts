@@ -10,6 +10,8 @@ export type Tally = {
   readonly acts: Map<string, number>
   readonly chances: Map<string, number>
   readonly met: Map<string, number>
+  /** Notes that were acknowledged. */
+  readonly notes: string[]
   readonly failed: {
     readonly seed: number
     readonly acts: readonly Act[]
@@ -21,6 +23,7 @@ export const newTally = (): Tally => ({
   acts: new Map(),
   chances: new Map(),
   met: new Map(),
+  notes: [],
   failed: [],
 })
 const count = (map: Map<string, number>, key: string, n = 1) =>
@@ -60,8 +63,9 @@ export async function playWalks(
   }
 }
 
-function add(tally: Tally, { acts, chances, met }: Walked): void {
+function add(tally: Tally, { acts, chances, met, memory }: Walked): void {
   tally.walks += 1
+  tally.notes.push(...memory.notes)
   for (const act of acts) count(tally.acts, act.do === 'run' ? `run ${act.word}` : act.do)
   for (const [law, n] of chances) count(tally.chances, law, n)
   for (const state of met) count(tally.met, state)
@@ -90,6 +94,28 @@ async function shrunk(
   return best
 }
 
-/** A walk as a person repeats it. */
-export const told = (acts: readonly Act[]): string =>
-  acts.map((act, n) => `  ${n + 1}. ${JSON.stringify(act)}`).join('\n')
+/** A walk that broke a law, as a person repeats it. */
+export const failureTold = ({
+  seed,
+  acts,
+  broken: { law, says },
+}: Tally['failed'][number]): string =>
+  [
+    `law ${law.number} (${law.says}), seed ${seed}: ${says}`,
+    ...acts.map((act, n) => `  ${n + 1}. ${JSON.stringify(act)}`),
+  ].join('\n')
+
+/** How often each act, state and law came up, the most often first. */
+export function tallyTold({ walks, acts, chances, met }: Tally): string {
+  const list = (title: string, counts: ReadonlyMap<string, number>) =>
+    [
+      `${title}:`,
+      ...[...counts].sort(([, a], [, b]) => b - a).map(([what, n]) => `  ${n} ${what}`),
+    ].join('\n')
+  return [
+    `${walks} walks`,
+    list('acts', acts),
+    list('walks that met', met),
+    list('chances of laws', chances),
+  ].join('\n')
+}

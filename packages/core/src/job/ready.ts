@@ -153,14 +153,8 @@ export function checksOf(at: ReadyFacts): readonly Check[] {
     cable !== undefined && cable.runs >= RUNS_LEAST && cable.losses / cable.runs > LOSSES_MOST
   const port = at.port ?? ''
   const seen = at.port !== undefined
-  const halt = haltOf(at.lines)
   const all: readonly Asked[] = [
-    {
-      check: 'slip',
-      holds: at.state === 'open' && halt === undefined,
-      facts: { halt: halt ?? '', state: at.state },
-    },
-    { check: 'intake', holds: at.intakeOpen === 0, facts: { n: at.intakeOpen } },
+    ...slipChecks(at),
     { check: 'plan', holds: plan !== undefined && !plan.stale, facts: {} },
     { check: 'rehearsed', holds: plan?.reaches === true, facts: {} },
     { check: 'agent', holds: at.agent, facts: {} },
@@ -210,6 +204,16 @@ export function checksOf(at: ReadyFacts): readonly Check[] {
   return asked
     .filter((one) => one.asked !== false)
     .map(({ check, holds, seen: looked = true, facts }) => ({ check, holds, seen: looked, facts }))
+}
+
+/** The slip is open, nothing was said against the work, and nothing is left that Intake asks. */
+function slipChecks({ state, lines, intakeOpen: n }: ReadyFacts): readonly Asked[] {
+  const halt = haltOf(lines)
+  const facts = { halt: halt ?? '', state }
+  return [
+    { check: 'slip', holds: state === 'open' && halt === undefined, facts },
+    { check: 'intake', holds: n === 0, facts: { n } },
+  ]
 }
 
 /** While it runs its things are counted, or it leaves without that, with a reason. */

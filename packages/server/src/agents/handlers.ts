@@ -113,7 +113,7 @@ async function takeReport(
     if (version === undefined) return false
     await mirrorEntries(trx, run, from, entries)
     if (state !== 'running') await noteEnd(workshop, trx, run, shown)
-    else if (was?.against != null) await stopWhereSafe(workshop, trx, was)
+    else if (was !== undefined && was.against !== null) await stopWhereSafe(workshop, trx, was)
     await tell(trx, ['run', 'bench'], run, version)
     return true
   })

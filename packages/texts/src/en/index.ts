@@ -7,6 +7,7 @@ import { compare } from './compare.ts'
 import { dues } from './dues.ts'
 import { errors } from './errors.ts'
 import { layingErrors } from './laying-errors.ts'
+import { runErrors } from './run-errors.ts'
 import { families } from './families.ts'
 import { fit, fitUnread } from './fit.ts'
 import { frame } from './frame.ts'
@@ -39,6 +40,7 @@ export const en = {
   ...book,
   ...errors,
   ...layingErrors,
+  ...runErrors,
   ...carry,
   ...command,
   ...fit,

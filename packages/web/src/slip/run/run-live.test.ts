@@ -52,21 +52,6 @@ describe('a run on its slip', () => {
     expect(over.text()).not.toContain('to the end of the job')
   })
 
-  it('says at once who said what against it, and what it does about that', async () => {
-    const against = { topic: 'condition.wet', answer: 'wet', by: 'Tavi Renn', at: run().startedAt }
-    const told = async (more: Partial<RunShown>) => {
-      const { shown } = await live({ against, ...more })
-      return shown.find('.against').text()
-    }
-    const goesOn = await told({})
-    expect(goesOn).toContain('said by Tavi Renn')
-    expect(goesOn).toContain('It goes on to the next place where it is safe to wait')
-    expect(await told({ stop: 'piece' })).toContain('The run stops where it is safe to wait.')
-    expect(await told({ state: 'stopped', word: 'stopped' })).toContain('The run waits.')
-    expect(await told({ against: { ...against, by: null } })).toContain('said at the shell')
-    expect((await live()).shown.find('.against').exists()).toBe(false)
-  })
-
   it('says where its usual time comes from', async () => {
     const [step] = run().steps
     if (step === undefined) throw new Error('no step')

@@ -1,0 +1,27 @@
+// @vitest-environment jsdom
+/** What is said against the work while its run lives stands on its page. */
+import type { RunShown } from '@plain-slate/api'
+import { describe, expect, it } from 'vitest'
+import { mounted } from '../../testing/mounted.ts'
+import { job, run } from '../testing/job.ts'
+import RunLive from './RunLive.vue'
+
+const live = (more: Partial<RunShown> = {}) =>
+  mounted(RunLive, { run: run(more), job: job('write') }, { at: '/slips/0417/write' })
+
+describe('a run that a word holds', () => {
+  it('says at once who said what against it, and what it does about that', async () => {
+    const against = { topic: 'condition.wet', answer: 'wet', by: 'Tavi Renn', at: run().startedAt }
+    const told = async (more: Partial<RunShown>) => {
+      const { shown } = await live({ against, ...more })
+      return shown.find('.against').text()
+    }
+    const goesOn = await told({})
+    expect(goesOn).toContain('said by Tavi Renn')
+    expect(goesOn).toContain('It goes on to the next place where it is safe to wait')
+    expect(await told({ stop: 'piece' })).toContain('The run stops where it is safe to wait.')
+    expect(await told({ state: 'stopped', word: 'stopped' })).toContain('The run waits.')
+    expect(await told({ against: { ...against, by: null } })).toContain('said at the shell')
+    expect((await live()).shown.find('.against').exists()).toBe(false)
+  })
+})
