@@ -1,6 +1,5 @@
 /** Acts of people, devices and processes, as data: what is printed of a walk can be done again. */
 import type { PlanPage, RunShown, StandInAct } from '@plain-slate/api'
-import { until } from '../bench/until.ts'
 import type { Name } from '../bench/whole-shop.ts'
 import { actFor } from '../jobs/technician.ts'
 import type { LawShop, Told, Who } from './law-shop.ts'
@@ -116,6 +115,15 @@ export async function doAct(
 
 const NOBODY = '00000000-0000-4000-8000-000000000000'
 
+/** Waits for what is about to be so; a device may be off, or a look given up: the walk goes on all the same. */
+async function soon(is: () => Promise<boolean>): Promise<void> {
+  const late = Date.now() + SOON_MS
+  while (!(await is()) && Date.now() < late)
+    await new Promise((resolve) => setTimeout(resolve, LOOK_MS))
+}
+const SOON_MS = 3000
+const LOOK_MS = 60
+
 /** By the shop's clock. */
 const nowIn = (shop: LawShop): number => Date.now() + shop.ahead
 
@@ -138,7 +146,7 @@ async function read(
   const told = await shop.ask(who, 'POST', `${at}/read`, { port: memory.port, deep })
   if (isRefusal(told.body)) return told
   type Looked = { readonly look: { readonly state: string } | null }
-  await until('the look has ended', async () => {
+  await soon(async () => {
     const { look } = await shop.get<Looked>(`${at}/job`)
     return look?.state !== 'looking'
   })
@@ -228,10 +236,7 @@ async function hands(
     if (one.port === port && one.serial !== serial)
       await shop.hands({ kind: 'unplug', serial: one.serial })
   const told = await shop.hands({ kind: 'plug', serial, port })
-  await until(`${serial} is seen`, async () => {
-    const { seen } = await shop.whole.port(port)
-    return seen?.serial === serial
-  }).catch(() => undefined)
+  await soon(async () => (await shop.whole.port(port)).seen?.serial === serial)
   return told
 }
 

@@ -16,6 +16,7 @@ const run = (more: Partial<RunSaid> = {}): RunSaid =>
     state: 'running',
     word: 'hands-off',
     why: null,
+    against: null,
     step: 1,
     steps: [step('restart', { to: 'the loader' })],
     ...more,
@@ -80,6 +81,16 @@ describe('a run’s headline', () => {
     expect(runTitle(say, run({ word: 'stopped', state: 'stopped', why }))).toContain(
       'TRN4490081C04',
     )
+  })
+  it('says that something was said against it, where nothing worse stopped it', () => {
+    const against = { topic: 'condition.wet' }
+    const title = (more: Partial<RunSaid>) =>
+      runTitle(say, run({ word: 'stopped', state: 'stopped', ...more }))
+    expect(title({ against })).toBe('Held: something was said against the work')
+    expect(title({ against, why: { code: 'refused', facts: { code: 'floor' } } })).not.toContain(
+      'Held',
+    )
+    expect(title({})).not.toContain('Held')
   })
   it('has words for each reason there is', () => {
     const reasons = [

@@ -34,6 +34,7 @@ export type RunSaid = {
   readonly step: number
   readonly steps: readonly (StepSaid & { readonly number: number })[]
   readonly why: WhySaid | null
+  readonly against: object | null
   readonly ownerless: boolean
   readonly waiting: { readonly mode: { readonly name: string } | null } | null
 }
@@ -163,15 +164,19 @@ export function runTitle(say: Say, run: RunSaid): string {
   if (run.state === 'wanted') return say('run.title.wanted', { step: words })
   const titles: Partial<Record<LedgeWord, string>> = {
     done: say('run.title.done', { title: run.title }),
-    stopped: say('run.title.stopped', {
-      why: run.why === null ? say('why.asked') : whyWords(say, run.why),
-    }),
+    stopped: stoppedTitle(say, run),
     'in-doubt': say(run.ownerless ? 'run.title.in-doubt' : 'run.title.in-doubt.lost'),
     'not-seen': say('run.title.not-seen', { mode: run.waiting?.mode?.name ?? '' }),
     'hands-now': say('run.title.hands-now', { step: words }),
     'first-start': say('run.title.first-start'),
   }
   return titles[run.word] ?? say('run.title.hands-off', { step: words })
+}
+
+/** What was said against the work is more than that somebody asked for it. */
+function stoppedTitle(say: Say, { why, against }: RunSaid): string {
+  if (against !== null && (why === null || why.code === 'asked')) return say('run.title.held')
+  return say('run.title.stopped', { why: why === null ? say('why.asked') : whyWords(say, why) })
 }
 
 /** A plan's headline: how long a list, what becomes of the data, what could go how wrong for how long. */

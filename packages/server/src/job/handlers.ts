@@ -31,6 +31,7 @@ import { paperOfHouse, sheetOf } from './sheet.ts'
 import { showJob } from './show.ts'
 import { changesSince } from './standing.ts'
 import { slipFileOf, takeSlipFile } from './slip-file.ts'
+import { setSlipState } from './slip-state.ts'
 import { startJob } from './start.ts'
 import { wayOf } from './way.ts'
 
@@ -68,7 +69,9 @@ function toldHandlers(workshop: Workshop) {
     shown(await typeReading(workshop, number, body, actor?.id ?? null))
   const jobRead: Of<'jobRead'> = async ({ params: { number }, body, actor }) =>
     shown(await readForSlip(workshop, number, { ...body, by: actor?.id ?? null }))
-  return { job, jobLines, jobOverrule, jobCarry, jobReading, jobRead }
+  const slipState: Of<'slipState'> = (call) =>
+    setSlipState(workshop, call.params.number, call.body, someone(call).id)
+  return { slipState, job, jobLines, jobOverrule, jobCarry, jobReading, jobRead }
 }
 
 export function jobHandlers(workshop: Workshop) {

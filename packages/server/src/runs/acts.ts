@@ -23,7 +23,8 @@ import {
 } from '../tables/runs.ts'
 import { lockSlip } from '../tables/slips.ts'
 import { aliveRuns, lockDevice } from '../tables/alive.ts'
-import { againstGoingOn, livesRefusal } from './held.ts'
+import { livesRefusal } from '../base/lives.ts'
+import { againstGoingOn } from './held.ts'
 import { holdOf, isLeft, phaseOf } from './show.ts'
 import type { Planned } from '../plans/plan.ts'
 

@@ -9,7 +9,7 @@ import type { Workshop } from '../base/workshop.ts'
 import { listEntries } from '../tables/book.ts'
 import { countSlips, countStates, listSlips, readSlip } from '../tables/slips.ts'
 import { careCalendar, listCare } from './care.ts'
-import { noteOnSlip, setSlipState, withdrawSlip } from './acts.ts'
+import { noteOnSlip, withdrawSlip } from './acts.ts'
 import { changeSlip } from './change.ts'
 import { openSlip } from './open.ts'
 
@@ -49,9 +49,6 @@ export function slipHandlers(workshop: Workshop) {
   const slipChange: Of<'slipChange'> = (call) =>
     changeSlip(workshop, call.params.number, call.body, someone(call).id)
 
-  const slipState: Of<'slipState'> = (call) =>
-    setSlipState(workshop, call.params.number, call.body, someone(call).id)
-
   const slipHistory: Of<'slipHistory'> = async ({ params: { number } }) =>
     ok(await listEntries(workshop.db, { slip: number }, HISTORY_MAX))
 
@@ -76,7 +73,6 @@ export function slipHandlers(workshop: Workshop) {
     slipOpen,
     slip,
     slipChange,
-    slipState,
     slipHistory,
     slipNote,
     slipWithdraw,

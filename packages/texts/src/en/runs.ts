@@ -147,6 +147,7 @@ export const runs = {
   'run.title.in-doubt': 'In doubt: nobody drives this run',
   'run.title.in-doubt.lost': 'In doubt: the device does not answer',
   'run.title.stopped': 'Stopped: {why}',
+  'run.title.held': 'Held: something was said against the work',
   'run.title.done': 'Done: {title} is on it and proven',
   'run.title.wanted': 'About to begin: {step}',
   'run.lede': '{title} to {serial} at {port}. Step {step} of {steps}, {time} so far.',
@@ -207,9 +208,10 @@ export const runs = {
   'run.against.shell': '{topic}: “{answer}”, said at the shell, {when}',
   'run.against.stops': 'The run stops where it is safe to wait.',
   'run.against.goes-on':
-    'It goes on to the next place where it is safe to wait, and stops there: stopped here, it might not start again. A stop by hand stops it at once all the same.',
+    'It goes on to the next place where it is safe to wait, and stops there: stopped here, it might not start again.',
   'run.against.stopped':
-    'The run waits. Settle on the slip what was said; then take it up again here, or put it away.',
+    'The run waits. Settle what was said; then take it up again here, or put it away.',
+  'run.against.settle': 'Settle it at {stage}',
   'hold.title': 'Keep the power, keep the cable',
   'hold.says':
     'There is one copy of {part}, and it may be half new. Until the device’s own digest is the wanted one, nothing may restart it or take its power.',

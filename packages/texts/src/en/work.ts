@@ -90,9 +90,9 @@ export const work = {
   'check.intake.fails':
     '{n, plural, one {one thing was never said} other {# things were never said}}: look at Intake',
   'ready.ended':
-    'given by {by}, {when}: {ended, select, plan {before this plan} against {before something was said against the work} other {too long ago}}',
+    '{by}, {when}. No longer holds: {ended, select, plan {the plan is newer} against {something was said against the work since} other {that was too long ago}}',
   'ready.ended.nobody':
-    'given before: {ended, select, plan {before this plan} against {before something was said against the work} other {too long ago}}',
+    'No longer holds: {ended, select, plan {the plan is newer} against {something was said against the work since} other {that was too long ago}}',
   'ready.take-back': 'Take back',
   'ready.withdrawn': 'No longer agreed',
   'ready.take-back.of': '{act}: {topic}',

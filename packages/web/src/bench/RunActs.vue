@@ -36,8 +36,11 @@ const params = computed(() => ({ id: props.run.id }))
 const under = computed(() => ['wanted', 'running'].includes(props.run.state))
 /** A journal that cannot be followed is not taken up: the way on is a new plan. */
 const isFollowed = computed(() => props.run.why?.code !== 'journal')
+/** What was said against the work is settled first; in doubt it goes on to where it is safe to wait. */
+const isHeld = computed(() => props.run.against !== null && props.run.hold === null)
 const canBeTakenUp = computed(
-  () => props.run.ownerless || (props.run.state === 'stopped' && isFollowed.value),
+  () =>
+    !isHeld.value && (props.run.ownerless || (props.run.state === 'stopped' && isFollowed.value)),
 )
 const stopWord = computed(() => {
   if (props.run.ownerless) return 'run.stop.here'
@@ -72,7 +75,7 @@ useShortcuts([{ key: '.', label: 'keys.done', group: 'everywhere', act: () => vo
     <v-btn :disabled="busy" @click="done">{{ say('run.ask.done') }}<kbd>.</kbd></v-btn>
   </p>
   <p v-if="may" class="row">
-    <template v-if="mayTakeUp && run.elsewhere && isFollowed">
+    <template v-if="mayTakeUp && run.elsewhere && isFollowed && !isHeld">
       <v-btn :disabled="busy" @click="move(run.elsewhere)">{{
         say('run.move', { port: run.elsewhere })
       }}</v-btn>

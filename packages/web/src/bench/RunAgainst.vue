@@ -4,9 +4,10 @@
 
 <script setup lang="ts">
 import type { RunShown } from '@plain-slate/api'
+import { topicOf } from '@plain-slate/core'
 import { computed } from 'vue'
 import { useSay } from '../base/said.ts'
-import { useLineWords } from '../slip/job.ts'
+import { useLineWords } from '../parts/line-words.ts'
 import { useShop } from '../time/shop.ts'
 
 const { run } = defineProps<{ run: RunShown }>()
@@ -20,6 +21,7 @@ const said = computed(() => {
   const facts = { topic: words.topic(topic), answer: words.answer(answer), when: when(at) }
   return by === null ? say('run.against.shell', facts) : say('run.against', { ...facts, by })
 })
+const stage = computed(() => topicOf(run.against?.topic ?? '')?.stage ?? 'intake')
 /** It stands still, it is about to, or it goes on to where it is safe to wait. */
 const does = computed(() => {
   if (run.state !== 'running') return 'stopped'
@@ -30,7 +32,12 @@ const does = computed(() => {
 <template>
   <div v-if="run.against !== null" class="against" role="alert">
     <strong>{{ said }}</strong>
-    <p>{{ say(`run.against.${does}`) }}</p>
+    <p>
+      {{ say(`run.against.${does}`) }}
+      <RouterLink v-if="run.slip !== null" :to="`/slips/${run.slip}/${stage}`">{{
+        say('run.against.settle', { stage: say(`stage.${stage}`) })
+      }}</RouterLink>
+    </p>
   </div>
 </template>
 

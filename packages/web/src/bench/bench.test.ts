@@ -90,6 +90,7 @@ const run = (more: Partial<RunShown> = {}) =>
     ownerless: false,
     stop: null,
     hold: null,
+    against: null,
     size: 0,
     why: null,
     asked: null,
@@ -139,6 +140,14 @@ describe('what a person can do with a run', () => {
     expect(await labels({ ownerless: true })).toEqual(['Take it up', 'Order it to stop'])
     expect(await labels({ ownerless: true, stop: 'nobody-drives' })).toEqual(['Take it up'])
     expect(await labels({ state: 'stopped' })).toEqual(['Take it up', 'Put it away'])
+    const against = {
+      topic: 'condition.wet',
+      answer: 'wet',
+      by: null,
+      at: '2026-10-15T12:00:00.000Z',
+    }
+    expect(await labels({ state: 'stopped', against })).toEqual(['Put it away'])
+    expect(await labels({ state: 'stopped', against, hold: 'loader' })).toEqual(['Take it up'])
     expect(await labels({ state: 'ended' })).toEqual(['Put it away'])
   })
 

@@ -14,7 +14,7 @@ import { useRoute } from 'vue-router'
 import { useShortcutStore } from '../../keys/shortcuts.ts'
 import { useSay } from '../../base/said.ts'
 import { useShop } from '../../time/shop.ts'
-import { useLineWords } from '../job.ts'
+import { useLineWords } from '../../parts/line-words.ts'
 
 const props = defineProps<{
   topic: string

@@ -9,7 +9,8 @@ import { isCode, sayAny } from '@plain-slate/texts'
 import { useBrowserStore } from '../../base/browser.ts'
 import { useSay } from '../../base/said.ts'
 import Ask from './Ask.vue'
-import { useJob, useLineWords } from '../job.ts'
+import { useLineWords } from '../../parts/line-words.ts'
+import { useJob } from '../job.ts'
 
 type Topic = Pick<TopicShown, 'topic' | 'answers' | 'name' | 'needed'> &
   Partial<Pick<TopicShown, 'fate' | 'say'>>

@@ -12,7 +12,8 @@ import { computed, ref, useTemplateRef } from 'vue'
 import { useSessionStore } from '../../people/session.ts'
 import { useSay } from '../../base/said.ts'
 import { useShop } from '../../time/shop.ts'
-import { useJob, useLineWords } from '../job.ts'
+import { useLineWords } from '../../parts/line-words.ts'
+import { useJob } from '../job.ts'
 import SignRow from './SignRow.vue'
 
 const props = defineProps<{ leave: LeaveShown; permission: string; steps: readonly string[] }>()

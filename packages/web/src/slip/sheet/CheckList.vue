@@ -7,7 +7,7 @@ import type { Ready } from '@plain-slate/api'
 import type { Code } from '@plain-slate/texts'
 import { isCode, sayAny } from '@plain-slate/texts'
 import { useBrowserStore } from '../../base/browser.ts'
-import { useLineWords } from '../job.ts'
+import { useLineWords } from '../../parts/line-words.ts'
 import { useSay } from '../../base/said.ts'
 
 type Check = Ready['checks'][number]

@@ -8,7 +8,8 @@ import { SOURCES } from '@plain-slate/core'
 import { computed, ref } from 'vue'
 import { useSay } from '../../base/said.ts'
 import { useShop } from '../../time/shop.ts'
-import { useJob, useLineWords } from '../job.ts'
+import { useLineWords } from '../../parts/line-words.ts'
+import { useJob } from '../job.ts'
 
 defineProps<{ seen: readonly LineShown[] }>()
 const say = useSay()

@@ -6,7 +6,8 @@
 import { TAKEN_BACK, topicOf } from '@plain-slate/core'
 import { computed } from 'vue'
 import { useSay } from '../../base/said.ts'
-import { useJob, useLineWords } from '../job.ts'
+import { useLineWords } from '../../parts/line-words.ts'
+import { useJob } from '../job.ts'
 
 const { topic, answers } = defineProps<{
   /** By what the row is known; what is said is said of it. */
@@ -45,15 +46,6 @@ const back = computed(() => {
     </span>
     <b>{{ name }}</b>
     <span class="dim">
-      <button
-        v-if="may && signed && back !== undefined"
-        type="button"
-        class="sign no-print"
-        :aria-label="say('ready.take-back.of', { act: back.act, topic: name })"
-        @click="tell([{ topic, answer: back.answer }])"
-      >
-        {{ back.act }}
-      </button>
       <span v-if="may && answers.length > 1 && !signed" class="row no-print">
         <button
           v-for="answer in answers"
@@ -67,6 +59,15 @@ const back = computed(() => {
         </button>
       </span>
       <slot />
+      <button
+        v-if="may && signed && back !== undefined"
+        type="button"
+        class="act no-print"
+        :aria-label="say('ready.take-back.of', { act: back.act, topic: name })"
+        @click="tell([{ topic, answer: back.answer }])"
+      >
+        {{ back.act }}
+      </button>
     </span>
   </li>
 </template>

@@ -19,7 +19,8 @@ import AskGroup from '../sheet/AskGroup.vue'
 import MoreWork from '../sheet/MoreWork.vue'
 import Remedies from '../sheet/Remedies.vue'
 import StageSheet from '../sheet/StageSheet.vue'
-import { standingOf, useJob, useLineWords } from '../job.ts'
+import { useLineWords } from '../../parts/line-words.ts'
+import { standingOf, useJob } from '../job.ts'
 import { useLook } from '../sheet/look.ts'
 
 const say = useSay()

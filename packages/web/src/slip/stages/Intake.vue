@@ -12,7 +12,8 @@ import AllAtOnce from '../sheet/AllAtOnce.vue'
 import AskGroup from '../sheet/AskGroup.vue'
 import History from '../sheet/History.vue'
 import StageSheet from '../sheet/StageSheet.vue'
-import { standingOf, useJob, useLineWords } from '../job.ts'
+import { useLineWords } from '../../parts/line-words.ts'
+import { standingOf, useJob } from '../job.ts'
 import { useSlip } from '../slip.ts'
 
 const say = useSay()

@@ -13,7 +13,8 @@ import CheckList from '../sheet/CheckList.vue'
 import SignRow from '../sheet/SignRow.vue'
 import StageSheet from '../sheet/StageSheet.vue'
 import WayCard from '../way/WayCard.vue'
-import { standingOf, useJob, useLineWords } from '../job.ts'
+import { useLineWords } from '../../parts/line-words.ts'
+import { standingOf, useJob } from '../job.ts'
 
 const say = useSay()
 const words = useLineWords()

@@ -100,7 +100,7 @@ describe('Ready', () => {
       lines: [{ topic: 'ready.cable', answer: 'done' }],
     })
     const signed = await sheet(ReadySheet, { job: at, more: ready(true, true) })
-    expect(signed.shown.findAll('.sign').map((one) => one.text())).toEqual(['Take back'])
+    expect(signed.shown.findAll('li .act').map((one) => one.text())).toEqual(['Take back'])
     expect(signed.text).toContain('Ilse Maro, today 14:22')
   })
 
@@ -112,7 +112,7 @@ describe('Ready', () => {
     const more = ready(true, true)
     more.ready.signed.push(wiped)
     const { shown, asked } = await sheet(ReadySheet, { job: at, more })
-    for (const button of shown.findAll('.sign')) await button.trigger('click')
+    for (const button of shown.findAll('li .act')) await button.trigger('click')
     await flushPromises()
     const lines = posted(asked, '/lines').flatMap(({ body }) => (body as { lines: object[] }).lines)
     expect(lines).toMatchObject([
@@ -120,7 +120,7 @@ describe('Ready', () => {
       { topic: 'fate.wiped', answer: 'no' },
     ])
     const trainee = await sheet(ReadySheet, { job: { ...at }, more, role: 'trainee' })
-    expect(trainee.shown.findAll('.sign').length).toBe(2)
+    expect(trainee.shown.findAll('li .act').length).toBe(2)
   })
 
   it('shows whose word ended, and why', async () => {
@@ -131,9 +131,9 @@ describe('Ready', () => {
       return sheet(ReadySheet, { job: at, more }).then(({ text }) => text)
     }
     expect(await ended('against')).toContain(
-      'given by Ilse Maro, today 14:22: before something was said against the work',
+      'Ilse Maro, today 14:22. No longer holds: something was said against the work since',
     )
-    expect(await ended('old')).toContain('too long ago')
-    expect(await ended(null)).not.toContain('given by')
+    expect(await ended('old')).toContain('that was too long ago')
+    expect(await ended(null)).not.toContain('No longer holds')
   })
 })
