@@ -66,6 +66,29 @@ describe('a run', () => {
     writtenWhole()
   }, 120_000)
 
+  it('that hears something against the work in mid-loader goes on until that is proven, and waits there', async () => {
+    await shop.hands({ kind: 'cut', serial: LEAD, piece: 1, bytes: 100, how: 'cable' })
+    const id = await shop.start()
+    const lost = await shop.follow(id, 'its loader is in doubt', (run) => run.hold !== null)
+    expect(lost.hold).toBe('loader')
+    const at = `/api/slips/${lost.slip ?? ''}`
+    const say = (answer: string) =>
+      shop.call('POST', `${at}/lines`, { lines: [{ topic: 'condition.wet', answer }] })
+    await say('wet')
+    expect(await shop.run(id)).toMatchObject({ stop: null, against: { answer: 'wet' } })
+    await shop.hands({ kind: 'plug', serial: LEAD, port: 'P2' })
+    const held = await shop.follow(id, 'it waits', (run) => run.state === 'stopped')
+    expect(held.hold).toBe(null)
+    expect(held.parts.find(({ partition }) => partition === 'loader')?.readBack).toBe(true)
+    expect(held.parts.find(({ partition }) => partition === 'main')?.kept).toBe(0)
+    const refused = await shop.call<ApiError>('POST', `/api/runs/${id}/take-up`, {})
+    expect(refused.code).toBe('run.against')
+    await say('dry')
+    await until('it is taken up', async () => (await shop.takeUp(id)).state !== 'stopped')
+    await shop.follow(id, 'it ends', (run) => run.state === 'ended')
+    writtenWhole()
+  }, 120_000)
+
   it('whose holder sleeps through its lease is written by the newer owner alone', async () => {
     const id = await shop.start()
     await shop.follow(id, 'it is within a piece of main', (run) => inMain(run.step) && run.got > 0)

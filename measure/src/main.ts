@@ -13,6 +13,7 @@ import { faults } from './faults.ts'
 import { firstView } from './first-view.ts'
 import { jobPage } from './job-page.ts'
 import { knownShelf } from './known-shelf.ts'
+import { laws } from './laws.ts'
 import { machineRoom } from './machine-room.ts'
 import { readingNext } from './reading-next.ts'
 import { moves } from './moves.ts'
@@ -38,6 +39,7 @@ const MEASUREMENTS: readonly (() => Promise<readonly Row[]>)[] = [
   moves,
   agrees,
   starts,
+  laws,
 ]
 
 await buildProcesses()
