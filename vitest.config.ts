@@ -38,7 +38,10 @@ export default defineConfig({
       {
         test: {
           name: 'server',
-          include: ['packages/server/src/**/*.test.ts', 'e2e/{bench,faults,jobs,laws}/**/*.test.ts'],
+          include: [
+            'packages/server/src/**/*.test.ts',
+            'e2e/{bench,faults,jobs,laws}/**/*.test.ts',
+          ],
           globalSetup: ['scripts/test/vitest-setup.ts'],
           /* Each file has a database and a server of its own; the modules may be shared. */
           isolate: false,

@@ -161,7 +161,7 @@ describe('a run', () => {
     expect((await shop.port('P2')).word).not.toBe('hands-off')
   }, 120_000)
 
-  it('refuses another device in its port after a restart, and takes nothing from it', async () => {
+  it('waits while another device hangs in its port, says which, and takes nothing from it', async () => {
     const other = shop.flash(OTHER).marks
     const id = await shop.start()
     await shop.follow(id, 'it writes main', (run) => inMain(run.step))
@@ -169,10 +169,18 @@ describe('a run', () => {
     await shop.hands({ kind: 'keys', serial: OTHER, to: 'off' })
     await shop.hands({ kind: 'keys', serial: OTHER, to: 'loader' })
     await shop.hands({ kind: 'plug', serial: OTHER, port: 'P2' })
-    const stopped = await shop.follow(id, 'it stops', (run) => run.state === 'stopped')
-    expect(stopped.why).toEqual({ code: 'wrong-device', facts: { serial: OTHER } })
+    const waits = await shop.follow(
+      id,
+      'it sees the other',
+      ({ waiting }) => waiting?.seen?.serial === OTHER,
+    )
+    expect([waits.state, waits.word, waits.stop]).toEqual(['running', 'in-doubt', null])
     expect(shop.flash(OTHER).marks).toEqual(other)
     expect(journalOf(id).at(-1)?.kind).toBe('intend')
+    await shop.hands({ kind: 'unplug', serial: OTHER })
+    await shop.hands({ kind: 'plug', serial: LEAD, port: 'P2' })
+    await shop.follow(id, 'it ends', (run) => run.state === 'ended')
+    writtenWhole()
   }, 120_000)
 })
 

@@ -10,7 +10,7 @@ import { LawShop } from './law-shop.ts'
 import { LAWS } from './laws.ts'
 import { failureTold, newTally, playWalks, tallyTold } from './walks.ts'
 
-const WALKS = Number(process.env['LAW_WALKS'] ?? 60)
+const WALKS = Number(process.env['LAW_WALKS'] ?? 40)
 const SEED = Number(process.env['LAW_SEED'] ?? 20261202)
 const ACTS = 25
 /** Each walk in so many may kill something or set the clock on. */

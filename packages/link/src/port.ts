@@ -59,8 +59,8 @@ export type Awaited = {
 }
 
 /**
- * Waits for the device: any other serial is answered at once (the run stops on it), another mode is
- * told and waited out. Undefined when the signal ended the waiting.
+ * Waits for the device. Another one that hangs there, and another mode, are told and waited out: nothing is said to them but
+ * hello. Undefined when the signal ended the waiting.
  */
 export async function waitFor(
   address: Address,
@@ -75,8 +75,8 @@ export async function waitFor(
     if (met?.kind === 'superseded') return met
     if (met?.kind === 'met') {
       const { mode, or = [] } = wanted
-      const elsewhere = mode !== undefined && ![mode, ...or].includes(met.facts.mode)
-      if (met.facts.serial !== wanted.serial || !elsewhere) return met
+      const there = mode === undefined || [mode, ...or].includes(met.facts.mode)
+      if (met.facts.serial === wanted.serial && there) return met
       met.link.close()
     }
     seen(met?.kind === 'met' ? met.facts : undefined)

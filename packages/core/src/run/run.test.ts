@@ -212,4 +212,13 @@ describe('a journal', () => {
     ])
     expect(orders(takeUp(SERIAL, 9, [put, readBack], [intend(0)]))).toEqual(['connect'])
   })
+
+  it('asks hands again where hands were asked: a device that is off answers nobody until they have acted', () => {
+    const hands: Command = { kind: 'person', ask: 'enter', text: 'Hold both keys.' }
+    const turn = takeUp(SERIAL, 9, [put, hands, promised], [intend(0), done(0), intend(1)])
+    expect(turn.orders).toEqual([{ kind: 'send', command: hands }])
+    expect(phase(turn)).toBe('doing')
+    const said = tell(turn, { kind: 'done', evidence: { is: 'person', by: 'tavi' } })
+    expect(orders(said)).toEqual(['journal'])
+  })
 })

@@ -145,6 +145,8 @@ export function takeUp(
   const base = begin(serial, epoch, commands).state
   if (odd !== undefined) return halt({ ...base, next }, { kind: 'journal', entry: odd + 1 })
   if (!inDoubt) return intend({ ...base, next })
+  /* Hands were asked, and nothing was said to the device: it may be off until they have done it. */
+  if (commands[next]?.kind === 'person') return send({ ...base, next })
   const lost: RunState = { ...base, next, phase: { kind: 'lost' } }
   return { state: lost, orders: [meetAgain(lost)] }
 }

@@ -170,6 +170,8 @@ export const runs = {
     'If it stands at its set-up page already, it answers nobody: go through the set-up and give it the link permission, and the run goes on.',
   'run.waiting.any': 'Waits until it answers again.',
   'run.waiting.seen': 'What answers now: {model} in {mode}, serial …{end}.',
+  'run.waiting.other':
+    'Another device hangs here: {model}, serial …{end}. This run waits for …{own}: plug that one in.',
   'run.waiting.off': 'It is off, or shows something else',
   'run.waiting.do':
     'Plug the cable in again. Nothing is lost by waiting: what was kept stays, and what is in doubt is looked at first.',

@@ -63,7 +63,7 @@ const share = (data: RunShown) => (data.size === 0 ? 0 : data.got / data.size)
           }}
         </p>
         <template v-if="data.waiting && data.word !== 'hands-off'">
-          <RunWaits :waiting="data.waiting" />
+          <RunWaits :waiting="data.waiting" :serial="data.serial" />
           <p v-if="data.word === 'in-doubt'">{{ say('run.waiting.do') }}</p>
         </template>
       </template>

@@ -13,6 +13,7 @@ import { useNow } from '@vueuse/core'
 import { computed, ref, toRef, watch } from 'vue'
 import HoldPower from '../../bench/HoldPower.vue'
 import RunAgainst from '../../bench/RunAgainst.vue'
+import RunWaits from '../../bench/RunWaits.vue'
 import RunActs from '../../bench/RunActs.vue'
 import RunParts from '../../bench/RunParts.vue'
 import { useHeldKey } from '../../keys/hold-key.ts'
@@ -98,6 +99,11 @@ const startsEmpty = computed(() => {
   const waits = going.value && run.value.word === 'in-doubt'
   return waits && now?.kind === 'first-start' && now.facts.wiped === 'true'
 })
+/** Another device hangs at its port than the run is of. */
+const hangsOther = computed(() => {
+  const seen = run.value.waiting?.seen ?? null
+  return seen !== null && seen.serial !== run.value.serial
+})
 const attended = computed(() => going.value && !run.value.ownerless)
 const awake = useAwake(attended)
 const CALLING: readonly string[] = ['hands-now', 'in-doubt', 'stopped', 'done']
@@ -142,7 +148,7 @@ useHeldKey(
     <p v-if="run.ownerless">{{ say('run.ownerless.do') }}</p>
     <template v-else-if="run.word === 'in-doubt'">
       <p>{{ say('run.waiting.do') }}</p>
-      <WaitsFor v-if="run.waiting" :waiting="run.waiting" />
+      <WaitsFor v-if="run.waiting" :waiting="run.waiting" :serial="run.serial" />
       <Remedies
         :job="job"
         :trouble="trouble"
@@ -152,6 +158,7 @@ useHeldKey(
         :in-doubt="run.hold !== null"
       />
     </template>
+    <RunWaits v-else-if="hangsOther && run.waiting" :waiting="run.waiting" :serial="run.serial" />
     <p v-if="startsEmpty">{{ say('run.waiting.set-up') }}</p>
     <RunParts v-if="going && !driven" :run="run" />
     <Wall :partitions="run.wall" :courses="[liveCourse(say, run)]" />

@@ -6,13 +6,13 @@ import RunWaits from '../../bench/RunWaits.vue'
 import { useSay } from '../../base/said.ts'
 import WayCard from '../way/WayCard.vue'
 
-defineProps<{ waiting: NonNullable<RunShown['waiting']> }>()
+defineProps<{ waiting: NonNullable<RunShown['waiting']>; serial: string }>()
 const say = useSay()
 const open = ref(false)
 </script>
 
 <template>
-  <RunWaits :waiting="waiting">
+  <RunWaits :waiting="waiting" :serial="serial">
     <button
       v-if="waiting.mode"
       type="button"

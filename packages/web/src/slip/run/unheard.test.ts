@@ -43,3 +43,25 @@ describe('a run whose device is seen at another port', () => {
     expect((await shownAt(null)).shown.text()).not.toContain('go on there')
   })
 })
+
+describe('a run at whose port another device hangs', () => {
+  it('says which hangs there and for which it waits, in doubt or not, and nothing of the kind of its own', async () => {
+    const mode = { id: 'loader', name: 'the loader', kind: 'writing' } as const
+    const rest = { board: null, build: null, battery: null, loaderVersion: null, mode }
+    const words = async (serial: string, word: 'in-doubt' | 'hands-now') => {
+      const seen = { serial, model: 'BRAK-H2K', ...rest }
+      const { shown } = await mounted(
+        RunLive,
+        { run: run({ waiting: { mode, seen }, word }), job: job('write') },
+        { at },
+      )
+      return shown.text()
+    }
+    for (const word of ['in-doubt', 'hands-now'] as const) {
+      const other = await words('TRN4490081C04', word)
+      expect(other).toContain('Another device hangs here: BRAK-H2K, serial …1C04.')
+      expect(other).toContain('This run waits for …7F31')
+      expect(await words('TRN4490077F31', word)).not.toContain('Another device')
+    }
+  })
+})
