@@ -106,9 +106,11 @@ describe('a run', () => {
     expect(ended.word).toBe('done')
     const epochs = (agent: 'agent a' | 'agent b') =>
       journalOf(id, agent).flatMap((entry) => (entry.kind === 'intend' ? [entry.epoch] : []))
-    /* It may put down what had been answered before it slept, and mean the next: that is refused. */
+    /* It may put down what had been answered before it slept, and read; whatever it would write next is refused. */
     const late = journalOf(id).slice(slept)
-    expect(late.map(({ kind }) => kind).join(' ')).toMatch(/^(done)? ?(intend)?$/)
+    const written = late.filter((one) => one.kind === 'done' && one.evidence.is === 'kept')
+    expect(written.length).toBeLessThanOrEqual(1)
+    expect(late.at(-1)?.kind ?? 'intend').toBe('intend')
     expect(Math.max(...epochs('agent b'))).toBeGreaterThan(Math.max(...epochs('agent a')))
     writtenWhole()
   }, 120_000)

@@ -6,11 +6,11 @@ import { WHO } from './law-shop.ts'
 import type { Who } from './law-shop.ts'
 import type { Memory, View } from './memory.ts'
 
-const linesIn = (answers: Readonly<Record<string, string>>): Line[] =>
+export const linesIn = (answers: Readonly<Record<string, string>>): Line[] =>
   Object.entries(answers).map(([topic, answer]) => ({ topic, answer }))
 
 /** What Intake asks of any device here: nothing of the owner's is on it but what must survive. */
-const ALL: Readonly<Record<string, string>> = { ...INTAKE, 'survive.tickets': 'not-there' }
+export const ALL: Readonly<Record<string, string>> = { ...INTAKE, 'survive.tickets': 'not-there' }
 
 /** Words against the work, and what takes each back. */
 const AGAINST: readonly (readonly [topic: string, against: string, well: string])[] = [

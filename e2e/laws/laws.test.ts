@@ -8,9 +8,10 @@ import { cloneTemplate } from '@plain-slate/server/testing'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { LawShop } from './law-shop.ts'
 import { LAWS } from './laws.ts'
-import { failureTold, newTally, playWalks, tallyTold } from './walks.ts'
+import { ROADS } from './roads.ts'
+import { failureTold, newTally, playRoad, playWalks, tallyTold } from './walks.ts'
 
-const WALKS = Number(process.env['LAW_WALKS'] ?? 40)
+const WALKS = Number(process.env['LAW_WALKS'] ?? 24)
 const SEED = Number(process.env['LAW_SEED'] ?? 20261202)
 const ACTS = 25
 /** Each walk in so many may kill something or set the clock on. */
@@ -35,6 +36,7 @@ it('holds its laws in whatever order people, devices and computers act', async (
   const hard = (seed: number) => seed % HARD_EVERY === 0
   const play = (of: readonly number[], port: string) =>
     playWalks(shop, of, { acts: ACTS, port, copies: COPIES, hard }, tally)
+  for (const [n, road] of ROADS.entries()) await playRoad(shop, road, COPIES - 1 - n, tally)
   const soft = seeds.filter((seed) => !hard(seed))
   await Promise.all(
     PORTS.map((port, lane) =>

@@ -32,6 +32,21 @@ const count = (map: Map<string, number>, key: string, n = 1) =>
 /** Tries to make a failing walk shorter, at most. */
 const SHRINKS = 30
 
+/** Walks given acts on the last copy of the first kind; what breaks is told under seed 0. */
+export async function playRoad(
+  shop: LawShop,
+  acts: readonly Act[],
+  copy: number,
+  tally: Tally,
+): Promise<void> {
+  const [kind] = KINDS
+  if (kind === undefined) return
+  const walked = await walk(shop, { kind, serial: kind.serial(copy), port: 'P1' }, given(acts))
+  add(tally, walked)
+  const [broken] = walked.broken
+  if (broken !== undefined) tally.failed.push({ seed: 0, acts: walked.acts, broken })
+}
+
 /** Plays the walks of these seeds at a port, each on a device of its own while there are some. */
 export async function playWalks(
   shop: LawShop,
