@@ -71,3 +71,9 @@ const back = computed(() => {
     </span>
   </li>
 </template>
+
+<style scoped>
+.act {
+  margin-inline-start: 8px;
+}
+</style>
