@@ -37,8 +37,9 @@ export async function holdByWord(
       : {
           topic: line.topic,
           answer: line.answer,
-          by: who?.id ?? null,
-          name: who?.name ?? null,
+          /* What stood beside another word may have been said by somebody else. */
+          by: who !== undefined && who.name === line.by ? who.id : null,
+          name: line.by ?? null,
           at: new Date(line.at).toISOString(),
         }
   await putAgainst(trx, run.id, against)

@@ -34,8 +34,9 @@ export function slipRead(db: Database, number: string, parts: Parts) {
     sights: () => parts('sights', ['sights'], () => listSights(db)),
     changes: (serial: string) =>
       parts(`changes of ${serial}`, ['runs'], () => lastChanges(db, serial)),
+    /* A run that begins forgets what was read of its device. */
     device: (serial: string) =>
-      parts(`device ${serial}`, ['devices'], () => readDevice(db, serial)),
+      parts(`device ${serial}`, ['devices', 'runs'], () => readDevice(db, serial)),
     permits: () => parts('permits', ['ended'], () => permitsUsed(db)),
     house: () => parts('house', ['house'], () => readHouse(db)),
     shelf: (device: Concerned) =>

@@ -8,6 +8,7 @@ import type { Workshop } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
 import type { Transaction } from '../tables/database.ts'
 import { readJournal } from '../tables/journals.ts'
+import { tell } from '../tables/news.ts'
 import type { RunRow } from '../tables/runs.ts'
 import { askStop } from '../tables/runs.ts'
 
@@ -25,6 +26,7 @@ export async function stopWhereSafe(
   const facts = { run: id, topic, answer }
   const entry = { by, act: 'run.stop-asked' as const, facts }
   await enter(workshop, trx, slip === null ? entry : { ...entry, slip })
+  await tell(trx, ['work'], id, 1)
   return true
 }
 

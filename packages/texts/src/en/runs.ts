@@ -213,6 +213,7 @@ export const runs = {
     'It goes on to the next place where it is safe to wait, and stops there: stopped here, it might not start again.',
   'run.against.stopped':
     'The run waits. Settle what was said; then take it up again here, or put it away.',
+  'run.against.ended': 'The run had come to its end before it could be stopped.',
   'run.against.settle': 'Settle it at {stage}',
   'hold.title': 'Keep the power, keep the cable',
   'hold.says':

@@ -24,6 +24,7 @@ const said = computed(() => {
 const stage = computed(() => topicOf(run.against?.topic ?? '')?.stage ?? 'intake')
 /** It stands still, it is about to, or it goes on to where it is safe to wait. */
 const does = computed(() => {
+  if (run.state === 'ended') return 'ended'
   if (run.state !== 'running') return 'stopped'
   return run.stop === null ? 'goes-on' : 'stops'
 })
@@ -34,7 +35,7 @@ const does = computed(() => {
     <strong>{{ said }}</strong>
     <p>
       {{ say(`run.against.${does}`) }}
-      <RouterLink v-if="run.slip !== null" :to="`/slips/${run.slip}/${stage}`">{{
+      <RouterLink v-if="run.slip !== null && run.state !== 'ended'" :to="`/slips/${run.slip}/${stage}`">{{
         say('run.against.settle', { stage: say(`stage.${stage}`) })
       }}</RouterLink>
     </p>

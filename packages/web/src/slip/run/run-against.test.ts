@@ -21,6 +21,7 @@ describe('a run that a word holds', () => {
     expect(goesOn).toContain('It goes on to the next place where it is safe to wait')
     expect(await told({ stop: 'piece' })).toContain('The run stops where it is safe to wait.')
     expect(await told({ state: 'stopped', word: 'stopped' })).toContain('The run waits.')
+    expect(await told({ state: 'ended', word: 'done', step: 2 })).toContain('had come to its end')
     expect(await told({ against: { ...against, by: null } })).toContain('said at the shell')
     expect((await live()).shown.find('.against').exists()).toBe(false)
   })
