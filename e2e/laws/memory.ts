@@ -28,7 +28,7 @@ export type Memory = {
   isDeep: boolean
   /** Routes that were there when one was picked last; undefined: nobody looked since it was read. */
   routes: number | undefined
-  /** Words against the work that were said while the run lived, and how often that run was looked at since. */
+  /** Since which act something stands against the work that was said while the run lived. */
   heldSince: number | undefined
 }
 

@@ -57,6 +57,11 @@ describe('a job that is kept', () => {
     ['a line', () => slip('lines', { lines: [{ topic: 'condition.cell', answer: 'sound' }] })],
     ['a reading', () => slip('readings', { fact: 'loaderVersion', value: 6, source: 'screen' })],
     ['a look at its device', look],
+    [
+      'what a run that begins forgets of its device',
+      () =>
+        bench.tamper(`update devices set digests = '[]'; update runs set version = version + 1`),
+    ],
     ['a sight at its port', () => agentSees(bench.address, 'P2', { batteryPercent: 50 })],
     ['its device gone', () => agentSees(bench.address, 'P2', null)],
     ['another device beside', () => agentSees(bench.address, 'P3', { serial: 'OTHER-1' })],

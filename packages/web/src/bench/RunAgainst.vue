@@ -35,9 +35,11 @@ const does = computed(() => {
     <strong>{{ said }}</strong>
     <p>
       {{ say(`run.against.${does}`) }}
-      <RouterLink v-if="run.slip !== null && run.state !== 'ended'" :to="`/slips/${run.slip}/${stage}`">{{
-        say('run.against.settle', { stage: say(`stage.${stage}`) })
-      }}</RouterLink>
+      <RouterLink
+        v-if="run.slip !== null && run.state !== 'ended'"
+        :to="`/slips/${run.slip}/${stage}`"
+        >{{ say('run.against.settle', { stage: say(`stage.${stage}`) }) }}</RouterLink
+      >
     </p>
   </div>
 </template>

@@ -78,6 +78,7 @@ defineExpose({
           :answers="one.answers"
           :signed="one.holds"
           :word="word(one)"
+          :given="one.topic !== null"
           >{{ detail(one) }}</SignRow
         >
       </ul>

@@ -18,12 +18,14 @@ const { topic, answers } = defineProps<{
   signed: boolean
   /** What stands there once it is signed, or instead of a signature. */
   word: string
+  /** Somebody gave it under their name, and it can still be taken back. */
+  given: boolean
 }>()
 defineSlots<{ default: () => unknown }>()
 const say = useSay()
 const words = useLineWords()
 const { may, tell } = useJob()
-/** What a word that was given is taken back with; none: nobody gave it under a name. */
+/** What a word that was given is taken back with. */
 const back = computed(() => {
   if (topicOf(topic)?.group === 'ready') return { answer: TAKEN_BACK, act: say('ready.take-back') }
   return answers.includes('no') ? { answer: 'no', act: say('ready.withdrawn') } : undefined
@@ -60,7 +62,7 @@ const back = computed(() => {
       </span>
       <slot />
       <button
-        v-if="may && signed && back !== undefined"
+        v-if="may && signed && given && back !== undefined"
         type="button"
         class="act no-print"
         :aria-label="say('ready.take-back.of', { act: back.act, topic: name })"

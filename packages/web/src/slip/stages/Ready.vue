@@ -41,6 +41,14 @@ const named = (topic: string, data: Job) => words.topic(topic, data.family?.perm
 /** The answer that stands; a "no" stands too, and signs nothing. */
 const wordOf = ({ signed, answer }: Ready['signed'][number]) =>
   signed ? words.answer(answer ?? 'done') : answer === 'no' ? say('ready.refused') : ''
+/**
+ * Whether taking it back still does something: before a run everything that somebody said; while one goes on an owner's
+ * agreement, which holds it.
+ */
+function isGiven({ topic, answer }: Ready['signed'][number], data: Job): boolean {
+  if (data.run === null) return answer !== 'waived'
+  return !topic.startsWith('ready.') && standingOf(data, 'write')?.is !== 'done'
+}
 /** Who signed, or whose word it was that holds no more. */
 function saidOf({ by, at, ended }: Ready['signed'][number]): string {
   if (at === null) return ''
@@ -78,6 +86,7 @@ function saidOf({ by, at, ended }: Ready['signed'][number]): string {
             :answers="one.answers"
             :signed="one.signed"
             :word="wordOf(one)"
+            :given="isGiven(one, data)"
             >{{ words.besides(one.facts) }} {{ saidOf(one) }}</SignRow
           >
         </ul>

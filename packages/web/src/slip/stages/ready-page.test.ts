@@ -119,6 +119,10 @@ describe('Ready', () => {
       { topic: 'ready.cable', answer: 'taken-back' },
       { topic: 'fate.wiped', answer: 'no' },
     ])
+    /* Once a run has begun only what holds it can be: an agreement. */
+    const began = { ...at, run: '0b8f4a52-6c1e-4d0a-9a54-1f2e7c9d0009' }
+    const under = await sheet(ReadySheet, { job: began, more })
+    expect(under.shown.findAll('li .act').map((one) => one.text())).toEqual(['No longer agreed'])
     const trainee = await sheet(ReadySheet, { job: { ...at }, more, role: 'trainee' })
     expect(trainee.shown.findAll('li .act').length).toBe(2)
   })
