@@ -1,37 +1,25 @@
 /** The shell tool as it is run: proving here, and the whole job against a running shop. */
-import { execFileSync, spawn } from 'node:child_process'
+import { execFileSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { mkdtempSync, readFileSync, symlinkSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { fileURLToPath } from 'node:url'
 import { FACTS, idOfKey } from '@plain-slate/core'
 import { cloneTemplate } from '@plain-slate/server/testing'
 import { LEAD_FACTS } from '@plain-slate/server/testing/agent'
 import { afterAll, describe, expect, it } from 'vitest'
 import { INTAKE, SIGNED } from './lines.ts'
+import type { Said } from './tool.ts'
+import { tool as toolAlone, toolHere } from './tool.ts'
 import { LEAD, WholeShop, built, newestPackage } from './whole-shop.ts'
 
-const TOOL = fileURLToPath(new URL('../../packages/cli/bin/plain-slate.mjs', import.meta.url))
 const folder = mkdtempSync(join(tmpdir(), 'shell-'))
 
-type Said = { readonly code: number | null; readonly out: string; readonly err: string }
-
-/** Runs the tool; Enter is pressed every so often, as a person would who does what is asked. */
-function tool(...args: readonly string[]): Promise<Said> {
-  const child = spawn(process.execPath, [TOOL, ...args])
-  const said = { out: '', err: '' }
-  child.stdout.on('data', (text) => (said.out += String(text)))
-  child.stderr.on('data', (text) => (said.err += String(text)))
-  child.stdin.on('error', () => undefined)
-  const enter = setInterval(() => child.stdin.write('\n'), 200)
-  return new Promise((resolve) =>
-    child.once('close', (code) => {
-      clearInterval(enter)
-      resolve({ code, ...said })
-    }),
-  )
-}
+/** What the environment says of whoever sits at the shell. */
+let whose: Readonly<Record<string, string | undefined>> = {}
+/* A run is followed at its own terminal; all else needs no process of its own. */
+const tool = (...args: readonly string[]) =>
+  args[0] === 'run' || args[0] === 'fly' ? toolAlone(args, whose) : toolHere(args, whose)
 const json = <Shape>({ out }: Said) => JSON.parse(out) as Shape
 
 /** Writes the volumes of a package of the demo; `change` may spoil their bytes. */
@@ -116,6 +104,7 @@ describe('the job from a shell', () => {
     const { databaseUrl } = await cloneTemplate('demo')
     shop = new WholeShop(databaseUrl, 100)
     await shop.open([])
+    whose = { PLAIN_SLATE_TOKEN: shop.by['authorization']?.slice('Bearer '.length) }
     const at = (...args: string[]) => tool(...args, '--data', shop?.folder ?? '', '--json')
     const files = [...written('tarn-loader-7-r4'), ...written('tarn-H2.104.r4')]
     expect((await at('shelve', ...files)).code).toBe(0)
@@ -125,11 +114,9 @@ describe('the job from a shell', () => {
     const shelf = await shop.shelf()
     expect(shelf.packages.map(({ state }) => state)).toEqual(['whole', 'whole'])
     const job = ['--port', 'P2', '--package', 'tarn-H2.104.r4']
-    const [fits, planned, rehearsal] = await Promise.all([
-      at('fit', '--port', 'P2'),
-      at('plan', ...job),
-      at('rehearse', ...job, '--cuts'),
-    ])
+    const fits = await at('fit', '--port', 'P2')
+    const planned = await at('plan', ...job)
+    const rehearsal = await at('rehearse', ...job, '--cuts')
     const fit = json<{ candidates: { package: string; verdict: string }[] }>(fits)
     expect(fit.candidates.map((one) => [idOfKey(one.package), one.verdict])).toEqual([
       ['tarn-H2.104.r4', 'fits-if'],

@@ -14,6 +14,7 @@ import {
   planPageSchema,
   provenFactSchema,
   readySchema,
+  sayableSchema,
 } from './job-shapes.ts'
 import { anyJson } from './json.ts'
 import { judgedSchema, otherwiseSchema, routesSchema, whySchema } from './route-shapes.ts'
@@ -58,11 +59,19 @@ export const jobRoutes = {
     method: 'post',
     path: '/api/slips/{number}/lines',
     needs: leastOf('slip.line'),
-    secret: true,
     summary: 'Say something of a slip: lines under your name',
     params: byNumber,
     body: z.object({ lines: z.array(newLine).min(1).max(40) }),
     answer: jobSchema,
+  }),
+  jobSayable: route({
+    method: 'get',
+    path: '/api/slips/{number}/topics',
+    needs: leastOf('slip.read'),
+    secret: true,
+    summary: 'Everything that may be said of a slip as a line, and with what',
+    params: byNumber,
+    answer: z.array(sayableSchema),
   }),
   jobOverrule: route({
     method: 'post',
@@ -83,7 +92,6 @@ export const jobRoutes = {
     method: 'post',
     path: '/api/slips/{number}/carry',
     needs: leastOf('slip.change'),
-    secret: true,
     summary: 'Carry an owner’s image over into a package, held against it block by block',
     params: byNumber,
     body: z.object({ archive: z.uuid(), package: oneLine(300).min(1) }),
@@ -93,7 +101,6 @@ export const jobRoutes = {
     method: 'post',
     path: '/api/slips/{number}/readings',
     needs: leastOf('slip.line'),
-    secret: true,
     summary: 'Put down a reading by hand, with its source',
     params: byNumber,
     body: z.object({
@@ -107,7 +114,6 @@ export const jobRoutes = {
     method: 'post',
     path: '/api/slips/{number}/read',
     needs: leastOf('slip.line'),
-    secret: true,
     summary: 'Read the device at a port over the link; deep: into the loader and back',
     params: byNumber,
     body: z.object({ port: z.string().min(1).max(12), deep: z.boolean().default(false) }),
@@ -179,7 +185,6 @@ export const jobRoutes = {
     method: 'post',
     path: '/api/slips/{number}/plan',
     needs: leastOf('slip.plan'),
-    secret: true,
     summary: 'Take the plan that was shown',
     params: byNumber,
     body: z.object({ digest: sha256Schema }),
@@ -198,7 +203,6 @@ export const jobRoutes = {
     method: 'post',
     path: '/api/slips/{number}/start',
     needs: leastOf('run.start'),
-    secret: true,
     summary: 'Start the plan that was taken; everything of Ready must hold',
     params: byNumber,
     body: z.object({ digest: sha256Schema }),
@@ -240,7 +244,6 @@ export const jobRoutes = {
     method: 'post',
     path: '/api/slips/files',
     needs: leastOf('slip.open'),
-    secret: true,
     summary: 'Open a slip from the file of another shop',
     body: z.object({ text: z.string().min(1).max(SLIP_FILE_BYTES) }),
     answer: z.object({

@@ -26,6 +26,16 @@ export const personSchema = faceSchema.extend({
 export type Person = z.infer<typeof personSchema>
 
 const sessionSchema = z.object({ person: faceSchema.nullable() })
+
+/** A token by which a person acts at the shell; what it reads is shown once, as it is made. */
+export const tokenSchema = z.object({
+  id: z.uuid(),
+  person: faceSchema,
+  name: z.string(),
+  madeAt: z.iso.datetime({ precision: 3 }),
+  endsAt: z.iso.datetime({ precision: 3 }),
+})
+export type Token = z.infer<typeof tokenSchema>
 const byId = z.object({ id: personIdSchema })
 
 export const peopleRoutes = {
@@ -57,6 +67,38 @@ export const peopleRoutes = {
     needs: 'trainee',
     summary: 'Sign off',
     answer: sessionSchema,
+  }),
+  sessionShell: route({
+    method: 'post',
+    path: '/api/session/shell',
+    needs: 'agent',
+    secret: true,
+    summary: 'Act at the shell as a person, by their PIN, for a working day',
+    body: z.object({ person: personIdSchema, pin: pinSchema }),
+    answer: z.object({ token: z.string(), person: faceSchema }),
+  }),
+  tokens: route({
+    method: 'get',
+    path: '/api/people/tokens',
+    needs: leastOf('token.make'),
+    summary: 'Tokens for the shell: your own; a lead sees everybody’s',
+    answer: z.array(tokenSchema),
+  }),
+  tokenMake: route({
+    method: 'post',
+    path: '/api/people/tokens',
+    needs: leastOf('token.make'),
+    summary: 'Make a token for the shell under your name; it is shown once',
+    body: z.object({ name: nameSchema, pin: pinSchema }),
+    answer: z.object({ token: z.string(), made: tokenSchema }),
+  }),
+  tokenStrike: route({
+    method: 'post',
+    path: '/api/people/tokens/{id}/strike',
+    needs: leastOf('token.make'),
+    summary: 'End a token: your own, or as a lead anybody’s',
+    params: byId,
+    answer: z.array(tokenSchema),
   }),
   firstLead: route({
     method: 'post',

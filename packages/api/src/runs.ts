@@ -235,6 +235,12 @@ export const runSchema = runRowSchema.extend({
   against: z
     .object({ topic: z.string(), answer: z.string(), by: z.string().nullable(), at: moment })
     .nullable(),
+  /** Its device has less charge than the rest of it may draw, both in percent; null: enough, or nobody knows. */
+  short: z.object({ charge: z.int(), needs: z.int() }).nullable(),
+  /** The same as it was when the run was stopped for that; null: it was not, or it was taken up since. */
+  low: z.object({ charge: z.int(), needs: z.int() }).nullable(),
+  /** Who asked for its stop, by name; null: nobody did, or it was taken up since. */
+  stopBy: z.string().nullable(),
   parts: z.array(partStandingSchema),
   journal: z.int(),
   /** What was done, in order: the device's time, the step's words, seconds it took. */
@@ -292,7 +298,6 @@ export const runRoutes = {
     method: 'post',
     path: '/api/runs/{id}/done',
     needs: leastOf('run.hands'),
-    secret: true,
     summary: 'Say that what a run asked of hands is done',
     params: runParams,
     body: z.object({ command: z.int().nonnegative() }),
@@ -302,7 +307,6 @@ export const runRoutes = {
     method: 'post',
     path: '/api/runs/{id}/stop',
     needs: leastOf('run.hands'),
-    secret: true,
     summary: 'Stop a run after the piece under way',
     params: runParams,
     answer: runSchema,
@@ -311,7 +315,6 @@ export const runRoutes = {
     method: 'post',
     path: '/api/runs/{id}/take-up',
     needs: leastOf('run.start'),
-    secret: true,
     summary: 'Take up a run that stopped, or that nobody drives any more',
     params: runParams,
     answer: runSchema,
@@ -320,7 +323,6 @@ export const runRoutes = {
     method: 'post',
     path: '/api/runs/{id}/move',
     needs: leastOf('run.start'),
-    secret: true,
     summary: 'Go on with a run at another port, where its device is seen now',
     params: runParams,
     body: z.object({ port: z.string().min(1).max(12) }),
@@ -330,7 +332,6 @@ export const runRoutes = {
     method: 'post',
     path: '/api/runs/{id}/put-away',
     needs: leastOf('run.hands'),
-    secret: true,
     summary: 'Take a run that is over off its port',
     params: runParams,
     answer: runSchema,

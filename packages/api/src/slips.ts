@@ -162,7 +162,6 @@ export const slipRoutes = {
     method: 'post',
     path: '/api/slips',
     needs: leastOf('slip.open'),
-    secret: true,
     summary: 'Open a slip',
     body: z.object({
       device: slipFields.device,

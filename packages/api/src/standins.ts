@@ -29,6 +29,9 @@ export const standInDeviceSchema = z.object({
   asks: z.string().nullable(),
   /** Model seconds in a real one; 0: as fast as bytes go. */
   pace: z.number(),
+  /** Keys that its chords hold, and parts that can be damaged by hand. */
+  chord: z.array(z.object({ key: z.string(), works: z.boolean() })),
+  parts: z.array(z.string()),
   /** What keys lead to from here, in the family's words. */
   keys: z.array(
     z.object({
@@ -56,6 +59,7 @@ const computerActs = [
   }),
   z.object({ kind: z.literal('rival'), port, program: z.string().min(1).max(60).nullable() }),
   z.object({ kind: z.literal('power-saving'), port, on: z.boolean() }),
+  z.object({ kind: z.literal('hub'), port, on: z.boolean() }),
   z.object({
     kind: z.literal('sleep'),
     minutes: z.int().positive().max(10_000).nullable(),
@@ -76,6 +80,12 @@ export const standInActSchema = z.discriminatedUnion('kind', [
     to: modeSchema,
     held: z.exactOptional(z.number().nonnegative().max(600)),
   }),
+  /** A key of its chords breaks, or is mended. */
+  z.object({ kind: z.literal('key'), serial, key: z.string().min(1).max(40), works: z.boolean() }),
+  /** A part's first bytes are damaged. */
+  z.object({ kind: z.literal('tear'), serial, part: z.string().min(1).max(40) }),
+  /** A device like this one is laid beside it, under a serial of its own. */
+  z.object({ kind: z.literal('like'), serial }),
   z.object({ kind: z.literal('permit'), serial, given: z.boolean() }),
   z.object({ kind: z.literal('reset'), serial }),
   z.object({ kind: z.literal('lock-switch'), serial, on: z.boolean() }),

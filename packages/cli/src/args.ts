@@ -4,7 +4,7 @@ import { parseArgs } from 'node:util'
 import type { Intent } from '@plain-slate/core'
 import { INTENTS, readingsFileSchema } from '@plain-slate/core'
 import { ZodError } from 'zod'
-import { Cannot } from './server.ts'
+import { Cannot } from './cannot.ts'
 import { say } from './outcome.ts'
 
 type ReadingsFile = ReturnType<typeof readingsFileSchema.parse>
@@ -12,6 +12,8 @@ type ReadingsFile = ReturnType<typeof readingsFileSchema.parse>
 export type Args = {
   readonly files: readonly string[]
   readonly data: string
+  /** Whose name acts are under; undefined: nobody's, or that of the token in the environment. */
+  readonly as: string | undefined
   /** An option that may be left out. */
   readonly option: (name: string) => string | undefined
   /** An option that must be there. Throws Cannot. */
@@ -26,7 +28,7 @@ export function readArgs(
   flags: readonly string[] = [],
 ): Args {
   const options = Object.fromEntries([
-    ...['data', ...names].map((name) => [name, { type: 'string' }] as const),
+    ...['data', 'as', ...names].map((name) => [name, { type: 'string' }] as const),
     ...flags.map((name) => [name, { type: 'boolean' }] as const),
   ])
   try {
@@ -39,6 +41,7 @@ export function readArgs(
     return {
       files: read.positionals,
       data: option('data') ?? 'data',
+      as: option('as'),
       option,
       needed: (name) => option(name) ?? missing(name),
       flag: (name) => values[name] === true,

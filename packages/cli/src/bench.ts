@@ -11,7 +11,8 @@ import { readArgs } from './args.ts'
 import type { Args } from './args.ts'
 import type { Outcome } from './outcome.ts'
 import { say } from './outcome.ts'
-import { Cannot, serverOf } from './server.ts'
+import { Cannot } from './cannot.ts'
+import { serverOf } from './server.ts'
 
 const FORMAT = 'plain-slate/own-ports@1'
 const ownPorts = z.object({
@@ -36,7 +37,7 @@ export async function cable(args: readonly string[]): Promise<Outcome> {
   const read = readArgs(args, ['port', 'note'])
   const [verb, name = ''] = read.files
   if (name === '') throw new Cannot(say('cli.usage'))
-  const server = serverOf(read.data)
+  const server = serverOf(read)
   const on = read.option('port') ?? null
   if (verb === 'add') {
     const note = read.option('note') ?? ''
@@ -47,8 +48,8 @@ export async function cable(args: readonly string[]): Promise<Outcome> {
   return listed(read)
 }
 
-async function listed({ data }: Pick<Args, 'data'>): Promise<Outcome> {
-  const { ports, cables } = await serverOf(data).call('bench')
+async function listed(read: Pick<Args, 'data' | 'as'>): Promise<Outcome> {
+  const { ports, cables } = await serverOf(read).call('bench')
   const text = [...ports.map(portLine), ...cables.map(cableLine)]
   return {
     code: 0,
@@ -78,7 +79,7 @@ function addPort(read: Args, name: string, way: readonly string[]): Outcome {
 
 async function strikePort(read: Args, name: string): Promise<Outcome> {
   const struck = change(read, ({ [name]: own, ...rest }) => (own === undefined ? undefined : rest))
-  if (!struck) await serverOf(read.data).call('portStrike', { params: { port: name } })
+  if (!struck) await serverOf(read).call('portStrike', { params: { port: name } })
   return { code: 0, text: say('cli.port.struck', { name }), json: { name } }
 }
 

@@ -10,42 +10,44 @@ import { createInterface } from 'node:readline'
 import { Readable } from 'node:stream'
 import type { Break, Head, Result } from '@plain-slate/core'
 import { EMPTY_HEAD, follow, ok } from '@plain-slate/core'
+import type { Args } from './args.ts'
 import { readArgs } from './args.ts'
 import type { EndedEntry } from './replay.ts'
 import { endedSchema, replayFrom } from './replay.ts'
 import type { Outcome } from './outcome.ts'
 import { say } from './outcome.ts'
-import { Cannot, cannot, serverOf } from './server.ts'
+import { Cannot, cannot } from './cannot.ts'
+import { serverOf } from './server.ts'
 
 const sha256 = (bytes: Uint8Array): Uint8Array => createHash('sha256').update(bytes).digest()
 
 /** Verifies the book that the arguments name. */
 export async function bookVerify(args: readonly string[]): Promise<Outcome> {
+  const read = readArgs(args, ['replay'])
   const {
-    data,
     files: [file],
     option,
-  } = readArgs(args, ['replay'])
+  } = read
   const wanted = option('replay')
-  if (wanted !== undefined) return verifyAndReplay(data, Number(wanted))
-  const opened = file === undefined ? await openServer(data) : createReadStream(file)
+  if (wanted !== undefined) return verifyAndReplay(read, Number(wanted))
+  const opened = file === undefined ? await openServer(read) : createReadStream(file)
   try {
     return told(await walk(opened))
   } catch {
-    return cannot(say('cli.no-file', { file: file ?? data }))
+    return cannot(say('cli.no-file', { file: file ?? read.data }))
   }
 }
 
 /** The server's book, then the newest runs of it that came from a seed, run again on the twin. */
-async function verifyAndReplay(data: string, most: number): Promise<Outcome> {
+async function verifyAndReplay(read: Args, most: number): Promise<Outcome> {
   if (!Number.isSafeInteger(most) || most < 1) return cannot(say('cli.replay.number'))
   const ended: EndedEntry[] = []
-  const walked = await walk(await openServer(data), (entry) => {
+  const walked = await walk(await openServer(read), (entry) => {
     const parsed = endedSchema.safeParse(entry)
     if (parsed.success) ended.push(parsed.data)
   })
   if (!walked.ok) return told(walked)
-  const server = serverOf(data)
+  const server = serverOf(read)
   const newest = ended.slice(-most)
   for (const entry of newest) {
     const replayed = await replayFrom(server, entry)
@@ -115,8 +117,8 @@ function told(result: Awaited<ReturnType<typeof walk>>): Outcome {
 }
 
 /** Asks the running server for its book. */
-async function openServer(data: string): Promise<Readable> {
-  const response = await serverOf(data).fetch('bookJsonl', {})
-  if (response.body === null) throw new Cannot(say('cli.no-server', { data }))
+async function openServer(read: Args): Promise<Readable> {
+  const response = await serverOf(read).fetch('bookJsonl', {})
+  if (response.body === null) throw new Cannot(say('cli.no-server', { data: read.data }))
   return Readable.from(response.body.pipeThrough(new TextDecoderStream()))
 }

@@ -4,13 +4,15 @@ import { contract } from '@plain-slate/api'
 import { readArgs } from './args.ts'
 import type { Outcome } from './outcome.ts'
 import { say } from './outcome.ts'
-import { Cannot, serverOf } from './server.ts'
+import { Cannot } from './cannot.ts'
+import { serverOf } from './server.ts'
 
 export async function catalogue(args: readonly string[]): Promise<Outcome> {
-  const { files, data } = readArgs(args, [])
+  const read = readArgs(args, [])
+  const { files } = read
   const [file] = files
   if (file === undefined || files.length > 1) throw new Cannot(say('cli.usage'))
-  const response = await serverOf(data).fetch('catalogueTake', {
+  const response = await serverOf(read).fetch('catalogueTake', {
     headers: { 'content-type': 'application/octet-stream' },
     body: textOf(file),
   })

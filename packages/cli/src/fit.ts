@@ -10,7 +10,7 @@ import { serverOf } from './server.ts'
 /** Everything that is judged of the device that is named. */
 export async function judged(read: Args) {
   const body = { ...(await deviceOf(read)), ...wantedOf(read) }
-  return serverOf(read.data).call('judge', { body })
+  return serverOf(read).call('judge', { body })
 }
 
 export async function fit(args: readonly string[]): Promise<Outcome> {

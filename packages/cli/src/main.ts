@@ -5,12 +5,14 @@ import { catalogue } from './catalogue.ts'
 import { fit } from './fit.ts'
 import type { Outcome } from './outcome.ts'
 import { say } from './outcome.ts'
+import { hands } from './hands.ts'
 import { plan, rehearse } from './plan.ts'
 import { prove } from './prove.ts'
+import { read } from './read.ts'
 import { routes, why } from './routes.ts'
 import { run } from './run.ts'
 import { say as sayOf } from './say.ts'
-import { Cannot, cannot } from './server.ts'
+import { Cannot, cannot } from './cannot.ts'
 import { shelve } from './shelve.ts'
 
 type Command = (args: readonly string[]) => Promise<Outcome>
@@ -25,10 +27,12 @@ const COMMANDS: Readonly<Record<string, Command>> = {
   why,
   plan,
   rehearse,
+  read,
   run,
   say: sayOf,
   port,
   cable,
+  hands,
 }
 /** The longest name that the words begin with. */
 function commandIn(words: readonly string[]) {

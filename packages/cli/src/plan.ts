@@ -43,7 +43,7 @@ export async function rehearse(args: readonly string[]): Promise<Outcome> {
 async function planned(args: readonly string[]): Promise<PlanShown> {
   const read = readArgs(args, WANTED, WANTED_FLAGS)
   const body = await askOf(read)
-  return serverOf(read.data).call('plan', { body })
+  return serverOf(read).call('plan', { body })
 }
 
 const number = (one: number) => String(one).padStart(3)

@@ -13,7 +13,7 @@ import { oddLines, refusedLines } from './archive-words.ts'
 import { readArgs } from './args.ts'
 import type { Outcome } from './outcome.ts'
 import { say } from './outcome.ts'
-import { Cannot } from './server.ts'
+import { Cannot } from './cannot.ts'
 
 const CHUNK_BYTES = 1024 * 1024
 const MANIFEST = 'manifest.json'

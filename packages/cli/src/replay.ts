@@ -14,7 +14,7 @@ import {
   runWithFaults,
 } from '@plain-slate/core'
 import { z } from 'zod'
-import type { Server } from './server.ts'
+import type { Server } from './asks.ts'
 
 /** An entry of a run that was made from a seed. */
 export const endedSchema = z.object({

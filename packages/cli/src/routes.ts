@@ -11,7 +11,8 @@ import { WANTED, WANTED_FLAGS, readArgs } from './args.ts'
 import { judged } from './fit.ts'
 import type { Outcome } from './outcome.ts'
 import { say } from './outcome.ts'
-import { Cannot, serverOf } from './server.ts'
+import { Cannot } from './cannot.ts'
+import { serverOf } from './server.ts'
 
 type Road = Judged['routes'][number]
 
@@ -56,7 +57,7 @@ type Why = Pick<Candidate, 'package' | 'title' | 'verdict' | 'findings'> & {
 
 /** A package judged for a slip; without one for whatever is at a port. */
 async function judgedBy(read: Args): Promise<Why> {
-  const server = serverOf(read.data)
+  const server = serverOf(read)
   const asked = read.needed('package')
   const number = read.option('slip')
   if (number !== undefined)

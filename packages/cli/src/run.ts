@@ -9,11 +9,13 @@ import { setTimeout as pause } from 'node:timers/promises'
 import type { Job, PlanShown, Ready, RunShown } from '@plain-slate/api'
 import { endOf, isCode, planTitle, runTitle, sayAny } from '@plain-slate/texts'
 import type { Args } from './args.ts'
-import { WANTED, WANTED_FLAGS, readArgs, wantedOf } from './args.ts'
+import { WANTED, WANTED_FLAGS, readArgs } from './args.ts'
+import { openFor, readFor } from './open-slip.ts'
 import type { Outcome } from './outcome.ts'
 import { say } from './outcome.ts'
-import type { Server } from './server.ts'
-import { Cannot, serverOf } from './server.ts'
+import type { Server } from './asks.ts'
+import { Cannot } from './cannot.ts'
+import { serverOf } from './server.ts'
 
 const LOOK_MS = 200
 
@@ -29,7 +31,7 @@ export async function run(
   terminal: Terminal = ownTerminal,
 ): Promise<Outcome> {
   const read = readArgs(args, [...WANTED, 'serial'], [...WANTED_FLAGS, 'open'])
-  const server = serverOf(read.data)
+  const server = serverOf(read)
   const number = await slipOf(server, read, terminal)
   const plan = await takenOn(server, number, read.option('package'))
   named(plan, read.option('serial'))
@@ -47,37 +49,10 @@ async function slipOf(server: Server, read: Args, { tell }: Terminal): Promise<s
   if (slip !== undefined) return slip
   if (!read.flag('open')) throw new Cannot(say('cli.run.needs'))
   const port = read.needed('port')
-  const { ports } = await server.call('bench')
-  const seen = ports.find(({ name }) => name === port)?.seen
-  if (seen === undefined || seen === null) throw new Cannot(say('error.port.empty', { port }))
-  const { number } = await server.call('slipOpen', {
-    body: {
-      device: `${seen.model} …${endOf(seen.serial)}`,
-      model: seen.model,
-      intent: wantedOf(read).intent,
-      customer: '',
-      promise: '',
-      words: '',
-      due: '',
-    },
-  })
+  const number = await openFor(server, read, port)
   tell(say('cli.run.opened', { number }))
-  await server.call('jobRead', { params: { number }, body: { port, deep: false } })
-  await lookEnded(server, number)
+  await readFor(server, number, { port, deep: false })
   return number
-}
-
-/** Between two looks whether a device has been read. */
-const AGAIN_MS = 300
-
-/** Waits until the look at a slip's device has ended; refuses with its reason where nothing was found. */
-async function lookEnded(server: Server, number: string): Promise<void> {
-  for (;;) {
-    const { look } = await server.call('job', { params: { number } })
-    if (look === null || look.state === 'found') return
-    if (look.trouble !== null) throw new Cannot(look.trouble.sentence)
-    await pause(AGAIN_MS)
-  }
 }
 
 /** The plan that was taken; where a package is named, its plan is taken first. */

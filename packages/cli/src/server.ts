@@ -1,39 +1,42 @@
 /**
  * The running server as the shell tool asks it: found by the note in the data folder (./data, or --data
- * DIR), asked under the bench secret, which only who may read that folder has.
+ * DIR). It is read under the bench secret, which only who may read that folder has; acts are a person's.
  */
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import type { Contract, ParamsOf, Route } from '@plain-slate/api'
+import type { Contract, Route } from '@plain-slate/api'
 import { addressIn, contract, errorSchema } from '@plain-slate/api'
 import type { z } from 'zod'
-import type { Outcome } from './outcome.ts'
+import { shownAs } from './as.ts'
+import type { Input, Server } from './asks.ts'
+import { Cannot } from './cannot.ts'
 import { say } from './outcome.ts'
 
-export type Input<R extends Route> = {
-  readonly params?: ParamsOf<R>
-  readonly query?: z.input<R['query']>
-  readonly body?: z.input<R['body']>
-}
-
-/** Something that cannot be done, with its sentence. Caught once, where a command ends. */
-export class Cannot extends Error {}
-
-export const cannot = (text: string): Outcome => ({ code: 2, text, json: { error: text } })
-
-export type Server = {
-  /** Asks a route. Throws Cannot with the server's own sentence. */
-  readonly call: <Name extends keyof Contract>(
-    name: Name,
-    input?: Input<Contract[Name]>,
-  ) => Promise<z.output<Contract[Name]['answer']>>
-  /** The same with the response as it comes, and any body. */
-  readonly fetch: (name: keyof Contract, init: RequestInit, input?: object) => Promise<Response>
-}
-
-/** The server that runs from a data folder. Throws Cannot when none does. */
-export function serverOf(data: string): Server {
+/** The server that runs from a data folder, asked under the name of whoever is given. Throws Cannot when none runs. */
+export function serverOf({
+  data,
+  as,
+}: {
+  readonly data: string
+  readonly as?: string | undefined
+}): Server {
   const { address, secret } = readNote(data)
+  const under = (shown: () => Promise<string>) => serverAt({ data, address, shown })
+  let named: Promise<string> | undefined
+  return under(() => {
+    named ??= shownAs(as, secret, (shown) => under(() => Promise.resolve(shown)))
+    return named
+  })
+}
+
+type At = {
+  readonly data: string
+  readonly address: string
+  /** Asked with each call; the first finds out who asks. */
+  readonly shown: () => Promise<string>
+}
+
+function serverAt(at: At): Server {
   const send: Server['fetch'] = async (name, init, input = {}) => {
     const { params, query } = input as Input<Route>
     const path = addressIn(
@@ -42,13 +45,13 @@ export function serverOf(data: string): Server {
       query ?? {},
     )
     const headers = new Headers(init.headers)
-    headers.set('authorization', `Bearer ${secret}`)
-    const response = await fetch(new URL(path, address), {
+    headers.set('authorization', `Bearer ${await at.shown()}`)
+    const response = await fetch(new URL(path, at.address), {
       method: contract[name].method.toUpperCase(),
       ...init,
       headers,
     }).catch(() => undefined)
-    if (response === undefined) throw new Cannot(say('cli.no-server', { data }))
+    if (response === undefined) throw new Cannot(say('cli.no-server', { data: at.data }))
     if (response.ok) return response
     const refused = errorSchema.safeParse(await response.json().catch(() => undefined))
     const sentence = refused.success

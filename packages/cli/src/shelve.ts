@@ -11,15 +11,17 @@ import { oddLines, refusedLines } from './archive-words.ts'
 import { readArgs } from './args.ts'
 import type { Outcome } from './outcome.ts'
 import { say } from './outcome.ts'
-import type { Server } from './server.ts'
-import { Cannot, serverOf } from './server.ts'
+import type { Server } from './asks.ts'
+import { Cannot } from './cannot.ts'
+import { serverOf } from './server.ts'
 
 const LOOK_MS = 200
 
 export async function shelve(args: readonly string[]): Promise<Outcome> {
-  const { files, data, option } = readArgs(args, ['sha256', 'from', 'where'])
+  const given = readArgs(args, ['sha256', 'from', 'where'])
+  const { files, option } = given
   if (files.length === 0) throw new Cannot(say('cli.usage'))
-  const server = serverOf(data)
+  const server = serverOf(given)
   const read: Archive[] = []
   const published = publishedOf(option)
   for (const file of files) read.push(await send(server, file, published))

@@ -17,6 +17,9 @@ const run = (more: Partial<RunSaid> = {}): RunSaid =>
     word: 'hands-off',
     why: null,
     against: null,
+    short: null,
+    low: null,
+    stopBy: null,
     step: 1,
     steps: [step('restart', { to: 'the loader' })],
     ...more,
@@ -82,6 +85,22 @@ describe('a run’s headline', () => {
       'TRN4490081C04',
     )
   })
+  it('says that its device has too little charge, where somebody’s word does not say more', () => {
+    const short = { charge: 12, needs: 31 }
+    const title = (more: Partial<RunSaid>) =>
+      runTitle(say, run({ word: 'stopped', short, ...more }))
+    expect(title({})).toBe('Held for its charge: 12 %')
+    expect(title({ short: { charge: 9, needs: 31 } })).toContain('9 %')
+    /* Charged since, or not seen: why it was stopped is told all the same. */
+    const low = { charge: 8, needs: 30 }
+    expect(title({ short: null, low })).toBe('Stopped for its charge: it had 8 %')
+    expect(title({ low })).toContain('12 %')
+    expect(title({ short: null })).toContain('somebody asked')
+    expect(title({ short: null, stopBy: 'Tavi Renn' })).toBe('Stopped: Tavi Renn asked for it')
+    expect(title({ against: { topic: 'condition.wet' } })).not.toContain('12 %')
+    expect(title({ why: { code: 'refused', facts: { code: 'floor' } } })).not.toContain('12 %')
+  })
+
   it('says that something was said against it, where nothing worse stopped it', () => {
     const against = { topic: 'condition.wet' }
     const title = (more: Partial<RunSaid>) =>

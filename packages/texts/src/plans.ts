@@ -27,6 +27,9 @@ export type PlanSaid = {
   /** Seconds in which a cut would leave each class. */
   readonly atRisk: Readonly<Partial<Record<CutClass, number | undefined>>>
 }
+/** A charge, and what the rest of a run may draw, in percent. */
+type ChargeSaid = { readonly charge: number; readonly needs: number }
+
 export type RunSaid = {
   readonly state: string
   readonly word: LedgeWord
@@ -35,6 +38,9 @@ export type RunSaid = {
   readonly steps: readonly (StepSaid & { readonly number: number })[]
   readonly why: WhySaid | null
   readonly against: object | null
+  readonly short: ChargeSaid | null
+  readonly low: ChargeSaid | null
+  readonly stopBy: string | null
   readonly ownerless: boolean
   readonly waiting: { readonly mode: { readonly name: string } | null } | null
 }
@@ -174,8 +180,14 @@ export function runTitle(say: Say, run: RunSaid): string {
 }
 
 /** What was said against the work is more than that somebody asked for it. */
-function stoppedTitle(say: Say, { why, against }: RunSaid): string {
-  if (against !== null && (why === null || why.code === 'asked')) return say('run.title.held')
+function stoppedTitle(say: Say, { why, against, short, low, stopBy }: RunSaid): string {
+  const asked = why === null || why.code === 'asked'
+  if (against !== null && asked) return say('run.title.held')
+  if (short !== null && asked) return say('run.title.short', { charge: short.charge })
+  /* Charged since: nobody asked for it all the same. */
+  if (low !== null && asked) return say('run.title.low', { charge: low.charge })
+  if (stopBy !== null && asked)
+    return say('run.title.stopped', { why: say('why.asked.by', { by: stopBy }) })
   return say('run.title.stopped', { why: why === null ? say('why.asked') : whyWords(say, why) })
 }
 

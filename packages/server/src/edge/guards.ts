@@ -24,7 +24,8 @@ export function knownHost(config: Config): RequestHandler {
 export function sameOrigin(config: Config): RequestHandler {
   return (req, res, next) => {
     if (SAFE.includes(req.method)) return next()
-    if (!bearsSecret(req, config) && !isSameOrigin(req, config))
+    /* Another site's page cannot send this header: browsers ask first, and we never say yes. */
+    if (req.headers.authorization === undefined && !isSameOrigin(req, config))
       return refuseWith(req, res, { code: 'edge.origin' })
     if (!req.is('application/json') && !isUpload(req))
       return refuseWith(req, res, { code: 'input.not-json' })
@@ -45,11 +46,6 @@ function isSameOrigin(req: Request, config: Config): boolean {
   if (site !== undefined) return site === 'same-origin'
   const scheme = config.behindTls ? 'https' : 'http'
   return req.headers.origin === `${scheme}://${req.headers.host ?? ''}`
-}
-
-/** True when the request carries the bench secret of the data folder. */
-export function bearsSecret(req: Request, config: Config): boolean {
-  return req.headers.authorization === `Bearer ${config.benchSecret}`
 }
 
 /** No page of ours is kept by a cache between browser and server; built assets say otherwise. */

@@ -22,7 +22,7 @@ import type { Config } from '../base/config.ts'
 import { illegibleAt, madeLegible } from './legible.ts'
 import type { Refusal } from '../base/refusal.ts'
 import { refuseWith } from './errors.ts'
-import { bearsSecret } from './guards.ts'
+import { bearsSecret } from '../base/secret.ts'
 
 /** The handler wrote the answer itself (a stream, a page). */
 export const WRITTEN = Symbol('written')
@@ -71,7 +71,8 @@ async function answer(
 ): Promise<Refusal | undefined> {
   const actor = res.locals.actor
   const withSecret = route.secret === true && bearsSecret(req, edge.config)
-  if (!withSecret && !reaches(actor?.role, route.needs)) return notEnough(edge, route, actor)
+  if (!withSecret && !reaches(actor?.role, route.needs))
+    return notEnough(edge, route, actor, req.headers.authorization !== undefined)
   const input = parse(route, req)
   if (!input.ok) return input.refusal
   const result = await handler({ ...input.value, actor, req, res })
@@ -86,9 +87,14 @@ export function someone({ actor }: { readonly actor: Face | undefined }): Face {
   return actor
 }
 
-/** Nobody signed in is told to sign in; somebody who may not is counted, and entered in the book. */
-async function notEnough(edge: Edge, route: Route, actor: Face | undefined): Promise<Refusal> {
-  if (actor === undefined) return { code: 'session.none' }
+/** Nobody signed in is told to sign in, or at the shell to give a name; somebody who may not is counted, and entered in the book. */
+async function notEnough(
+  edge: Edge,
+  route: Route,
+  actor: Face | undefined,
+  atShell: boolean,
+): Promise<Refusal> {
+  if (actor === undefined) return { code: atShell ? 'session.shell' : 'session.none' }
   await edge.refused(actor.id, `${route.method.toUpperCase()} ${route.path}`)
   return { code: 'act.refused', facts: { role: actor.role, needs: route.needs } }
 }

@@ -35,6 +35,8 @@ import * as copies from './033-copies.ts'
 import * as copyFaults from './034-copy-faults.ts'
 import * as runsOfPermits from './035-runs-of-permits.ts'
 import * as wordsAgainstRuns from './036-words-against-runs.ts'
+import * as shellTokens from './037-shell-tokens.ts'
+import * as whyStopped from './038-why-a-run-stopped.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -73,6 +75,8 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '034-copy-faults': copyFaults,
   '035-runs-of-permits': runsOfPermits,
   '036-words-against-runs': wordsAgainstRuns,
+  '037-shell-tokens': shellTokens,
+  '038-why-a-run-stopped': whyStopped,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

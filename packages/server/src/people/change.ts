@@ -10,6 +10,7 @@ import type { Transaction } from '../tables/database.ts'
 import { insertPerson, lockLeads, readPerson, updatePerson } from '../tables/people.ts'
 import { tell } from '../tables/news.ts'
 import { dropSessionsOf } from '../tables/sessions.ts'
+import { dropTokensOf } from '../tables/shell-tokens.ts'
 import type { Face } from '@plain-slate/api'
 import { personOf } from './face.ts'
 import { hashPin } from './pin.ts'
@@ -51,7 +52,10 @@ export async function changePerson(
       ...(active === undefined ? {} : { active }),
       ...(pinHash === undefined ? {} : { pinHash }),
     })
-    if (active === false || pinHash !== undefined) await dropSessionsOf(trx, id)
+    if (active === false || pinHash !== undefined) {
+      await dropSessionsOf(trx, id)
+      await dropTokensOf(trx, id)
+    }
     const facts = { person: id, role, active, pin: pinHash !== undefined }
     await enter(workshop, trx, {
       by: actor?.id ?? null,

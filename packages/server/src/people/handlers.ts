@@ -2,6 +2,7 @@
 import type { Contract } from '@plain-slate/api'
 import { ok, refuse } from '@plain-slate/core'
 import type { Handler } from '../edge/mount.ts'
+import { someone } from '../edge/mount.ts'
 import type { Workshop } from '../base/workshop.ts'
 import { listPeople } from '../tables/people.ts'
 import { addPerson, changePerson } from './change.ts'
@@ -9,6 +10,7 @@ import { faceOf, personOf } from './face.ts'
 import { found } from './found.ts'
 import { beginSession, endSession } from './session.ts'
 import { signIn, signOff } from './sign-in.ts'
+import { endToken, makeToken, signInAtShell, tokensFor } from './tokens.ts'
 
 type Of<Name extends keyof Contract> = Handler<Contract[Name]>
 
@@ -42,6 +44,11 @@ export function peopleHandlers(workshop: Workshop) {
   const personChange: Of<'personChange'> = ({ params, body, actor }) =>
     changePerson(workshop, params.id, body, actor)
 
+  const sessionShell: Of<'sessionShell'> = ({ body }) => signInAtShell(workshop, body)
+  const tokens: Of<'tokens'> = async (call) => ok(await tokensFor(workshop.db, someone(call)))
+  const tokenMake: Of<'tokenMake'> = (call) => makeToken(workshop, call.body, someone(call))
+  const tokenStrike: Of<'tokenStrike'> = (call) => endToken(workshop, call.params.id, someone(call))
+
   return {
     faces,
     sessionShow,
@@ -51,5 +58,9 @@ export function peopleHandlers(workshop: Workshop) {
     people,
     personAdd,
     personChange,
+    sessionShell,
+    tokens,
+    tokenMake,
+    tokenStrike,
   }
 }

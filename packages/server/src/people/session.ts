@@ -5,7 +5,10 @@ import session from 'express-session'
 import pg from 'pg'
 import type { Workshop } from '../base/workshop.ts'
 import { readPerson } from '../tables/people.ts'
+import type { Face } from '@plain-slate/api'
+import { bearsSecret } from '../base/secret.ts'
 import { faceOf } from './face.ts'
+import { bearerOf } from './tokens.ts'
 
 declare module 'express-session' {
   interface SessionData {
@@ -46,14 +49,21 @@ export function sessions(workshop: Workshop): Sessions {
   return { handler, close: () => pool.end() }
 }
 
-/** Puts whoever is signed in on `res.locals.actor`; somebody who has left is nobody. */
+/** Puts whoever is signed in, or bears a token, on `res.locals.actor`; somebody who has left is nobody. */
 export function knowActor(workshop: Workshop): RequestHandler {
   return async (req, res, next) => {
-    const id = req.session.personId
-    const person = id === undefined ? undefined : await readPerson(workshop.db, id)
-    res.locals.actor = person?.active === true ? faceOf(person) : undefined
+    const { authorization } = req.headers
+    res.locals.actor =
+      authorization === undefined || bearsSecret(req, workshop.config)
+        ? await actorOfSession(workshop, req.session.personId)
+        : await bearerOf(workshop.db, authorization)
     next()
   }
+}
+
+async function actorOfSession({ db }: Workshop, id: string | undefined): Promise<Face | undefined> {
+  const person = id === undefined ? undefined : await readPerson(db, id)
+  return person?.active === true ? faceOf(person) : undefined
 }
 
 /** Gives the browser a new session for a person; the old id is worth nothing afterwards. */

@@ -3,7 +3,7 @@
  * then the run's, then the book; a device's runs are begun one at a time under a lock of its serial's.
  */
 import type { Transaction } from './database.ts'
-import type { RunRow, WordAgainst } from './runs.ts'
+import type { Low, RunRow, WordAgainst } from './runs.ts'
 import { rows, runsIn } from './runs.ts'
 
 /** Runs of a slip or of a device that live, the newest first; their rows are locked to the end of the transaction. */
@@ -25,6 +25,13 @@ export async function aliveRuns(
 /** Nobody else begins a run of this device until the transaction ends. */
 export async function lockDevice(trx: Transaction, serial: string): Promise<void> {
   await trx.raw('select pg_advisory_xact_lock(hashtext(?))', [`runs of ${serial}`])
+}
+
+/** Keeps for what charge a run is stopped. */
+export async function putLow(trx: Transaction, id: string, low: Low): Promise<void> {
+  await trx('runs')
+    .where({ id })
+    .update({ low: JSON.stringify(low) })
 }
 
 /** Keeps what stands against a run. */

@@ -208,15 +208,19 @@ const isOf = (
   since: number | undefined,
 ): keyof Tallies => (since !== undefined && at.getTime() < since ? 'before' : when)
 
-/** Serial numbers that other open slips claim by a reading over the link. */
-export async function serialsOfOthers(db: Database, slip: string): Promise<ReadonlySet<string>> {
+/** Serial numbers that other open slips claim by a reading over the link, each with its slip. */
+export async function serialsOfOthers(
+  db: Database,
+  slip: string,
+): Promise<ReadonlyMap<string, string>> {
   const rows = (await db('slip_readings')
     .join('slips', 'slips.number', 'slip_readings.slip')
     .where({ fact: 'serial', source: 'link' })
     .whereNot('slip_readings.slip', slip)
     .whereIn('slips.state', ['open', 'waiting'])
-    .distinct('value')) as { value: string }[]
-  return new Set(rows.map(({ value }) => value))
+    .orderBy('slip_readings.id')
+    .select('value', 'number')) as { value: string; number: string }[]
+  return new Map(rows.map(({ value, number }) => [value, number]))
 }
 
 /** Open slips by the serial that was read of their device over the link; the newest reading counts. */

@@ -39,11 +39,17 @@ export type RunRow = Begun & {
   readonly shown: ShownRun | null
   /** What was said against the work since it began, and stands; null: nothing. */
   readonly against: WordAgainst | null
+  /** The charge for which it was stopped, and what its rest could draw then, in percent; null: it was not. */
+  readonly low: Low | null
+  /** Who asked for its stop, by name; null: nobody did, or it was taken up since. */
+  readonly stopBy: string | null
   readonly by: string | null
   readonly startedAt: string
   readonly endedAt: string | null
   readonly version: number
 }
+
+export type Low = { readonly charge: number; readonly needs: number }
 
 /** A word against the work: what was said, and who said it (their id and name; null: at the shell). */
 export type WordAgainst = {
@@ -70,7 +76,7 @@ type Stored = Omit<RunRow, keyof Begun | 'putAway' | 'epoch' | 'startedAt' | 'en
 const MOVES = [
   ...['id', 'slip', 'serial', 'port', 'cable', 'package', 'state', 'wanted', 'put_away', 'answers'],
   ...['stop_asked', 'stop_heard', 'stop_met', 'owner', 'epoch', 'shown', 'by', 'started_at'],
-  ...['ended_at', 'version', 'against'],
+  ...['ended_at', 'version', 'against', 'low'],
 ].map((column) => `runs.${column}`)
 export const rows = (db: Database) =>
   db('runs')
@@ -78,6 +84,7 @@ export const rows = (db: Database) =>
     .select(
       ...MOVES,
       'people.name as by_name',
+      db.raw('(select name from people where people.id = runs.stop_by) as "stopBy"'),
       db.raw(`coalesce(runs.until > ${STEADY}, false) as held`),
       db.raw(
         `greatest(0, coalesce(extract(epoch from ${STEADY} - runs.moved_at), 0))::float as quiet`,
@@ -262,14 +269,19 @@ const next = (db: Database) => ({ version: db.raw('version + 1') })
  * A stop. One that nobody drives is stopped with that; one that somebody may be driving is asked to, under
  * the order's number, and a wish to take it up is withdrawn. False: it is over already.
  */
-export async function askStop(trx: Transaction, id: string): Promise<boolean> {
+export async function askStop(trx: Transaction, id: string, by: string | null): Promise<boolean> {
   const withdrawn = await trx('runs')
     .where({ id, state: 'wanted' })
-    .update({ state: 'stopped', wanted: false, ...next(trx) })
+    .update({ state: 'stopped', wanted: false, stop_by: by, ...next(trx) })
   if (withdrawn === 1) return true
   const asked = await trx('runs')
     .where({ id, state: 'running' })
-    .update({ wanted: false, stop_asked: trx.raw('stop_asked + 1'), ...next(trx) })
+    .update({
+      wanted: false,
+      stop_by: by,
+      stop_asked: trx.raw('stop_asked + 1'),
+      ...next(trx),
+    })
   return asked === 1
 }
 
@@ -278,7 +290,13 @@ export async function askStop(trx: Transaction, id: string): Promise<boolean> {
  * when somebody else was quicker, or it is driven, over or put away.
  */
 export async function wishRun(trx: Transaction, id: string): Promise<boolean> {
-  const change = { wanted: true, stop_met: trx.ref('stop_asked'), ...next(trx) }
+  const change = {
+    wanted: true,
+    stop_met: trx.ref('stop_asked'),
+    stop_by: null,
+    low: null,
+    ...next(trx),
+  }
   const stopped = await trx('runs')
     .where({ id, state: 'stopped', put_away: false })
     .update({ ...change, state: 'wanted' })
@@ -297,7 +315,10 @@ export async function wishRun(trx: Transaction, id: string): Promise<boolean> {
 export async function moveRunTo(trx: Transaction, id: string, port: string): Promise<boolean> {
   const held = await trx('runs').where({ port, put_away: false }).whereNot({ id }).first('id')
   if (held !== undefined) return false
-  const change = { port, wanted: true, until: trx.raw(STEADY), stop_met: trx.ref('stop_asked') }
+  const change = {
+    ...{ port, wanted: true, until: trx.raw(STEADY), stop_met: trx.ref('stop_asked') },
+    ...{ stop_by: null, low: null },
+  }
   const moved = await trx('runs')
     .where({ id, put_away: false })
     .whereIn('state', ['running', 'stopped', 'wanted'])

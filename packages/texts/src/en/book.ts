@@ -36,6 +36,9 @@ export const book = {
   'act.session.refused': 'was refused at sign-in',
   'act.session.refused.second': 'gave a wrong PIN for {person} as the second person',
   'act.session.ended': 'signed off',
+  'act.session.begun.shell': 'signed in at the shell',
+  'act.token.made': 'made the token {name} for the shell',
+  'act.token.struck': 'ended the token {name} of {person}',
   'act.act.refused': 'was refused: {what}',
   'act.act.refused.more':
     'was refused {times, plural, one {once more} other {# times more}} in that hour: {what}',
@@ -73,6 +76,8 @@ export const book = {
   'act.run.moved': 'went on with a run at another port',
   'act.run.done-by-hand': 'said: {ask}',
   'act.run.stop-asked': 'asked a run to stop',
+  'act.run.stop-asked.charge':
+    'had a run stop where it is safe: {charge} % of charge, and its rest may draw {needs} %',
   'act.run.stopped': 'stopped a run: {why}',
   'act.run.ended': 'ended a run as promised',
 } as const

@@ -19,6 +19,13 @@ export const errors = {
   'error.session.none': 'Nobody is signed in on this browser.',
   'error.session.none.kept': 'Nothing was changed; what you typed is still here.',
   'error.session.none.remedy': 'Sign in with your PIN and do it again.',
+  'error.session.shell': 'At the shell this is done under somebody’s name, and nobody’s was given.',
+  'error.session.shell.kept': 'Nothing was changed.',
+  'error.session.shell.remedy':
+    'Give --as NAME and that person’s PIN, or a token that they made on House; one that has ended or was struck out is made anew.',
+  'error.token.unknown': 'No token of yours is known by that id.',
+  'error.token.unknown.kept': 'No token was ended.',
+  'error.token.unknown.remedy': 'Look at the list on House again; somebody may have ended it.',
   'error.session.pin': 'That PIN does not open this name.',
   'error.session.pin.kept': 'Nobody was signed in or off.',
   'error.session.pin.remedy': 'Type it again. After three misses each further one makes you wait.',
@@ -55,10 +62,10 @@ export const errors = {
   'error.slip.line.kept': 'Nothing was put down.',
   'error.slip.line.remedy': 'Choose one of the answers that stand there.',
   'error.slip.reading':
-    '“{value}” cannot be read as {why, select, grammar {a build id} model {a model code} word {one of the words for it} other {a whole number}}. {place}',
+    '“{value}” cannot be read as {why, select, grammar {a build id} model {a model code} word {one of the words for it} percent {a charge} date {a day} ahead {a day on which it can have been made} other {a whole number}}. {place}',
   'error.slip.reading.kept': 'Nothing was put down; what you typed is still here.',
   'error.slip.reading.remedy':
-    'Look again at characters that look alike: 0 and O, 1 and l and I, 5 and S. {perhaps}',
+    '{why, select, percent {A charge is a whole number from 0 to 100.} date {A day is typed as 2026-10-01, and is in the calendar.} ahead {It lies more than a month ahead: look at the year, and at the clock of this machine.} other {Look again at characters that look alike: 0 and O, 1 and l and I, 5 and S.}} {perhaps}',
   'slip.reading.breaks':
     'It breaks off at character {at}: {segment, select, end {nothing more may stand there} mark {“{wanted}” is to stand there} other {its {segment} is to be {wanted}}}.',
   'slip.reading.perhaps': 'Perhaps it is {value}.',
@@ -100,6 +107,10 @@ export const errors = {
   'error.slip.other-device.kept': 'Nothing was read from it onto this slip.',
   'error.slip.other-device.remedy':
     'Compare the end of the serial with the label, and look which port it hangs on.',
+  'error.slip.claimed': 'The device {serial} is the one of slip {number}, which is still open.',
+  'error.slip.claimed.kept': 'Nothing was read from it.',
+  'error.slip.claimed.remedy':
+    'Go on at slip {number}, or end that first; where this slip is for another device, look at the port and the end of its serial.',
   'error.slip.no-plan': 'Slip {number} has no plan yet.',
   'error.slip.no-plan.kept': 'Nothing was begun.',
   'error.slip.no-plan.remedy': 'Pick a route at Firmware, then take its plan.',
@@ -164,7 +175,7 @@ export const errors = {
   'error.archive.other': '“{name}” is not the archive whose digest was given.',
   'error.archive.other.kept': 'Nothing of it was kept; the shelf is as it was.',
   'error.archive.other.remedy': 'Fetch it again from its maker, and look where this one came from.',
-  'error.archive.unknown': 'There is no archive {id} on the shelf.',
+  'error.archive.unknown': 'That archive is not on the shelf.',
   'error.archive.unknown.kept': 'Nothing was changed.',
   'error.archive.unknown.remedy': 'Look at the shelf again.',
   'error.archive.state':

@@ -3,6 +3,7 @@
  * it: the compiler holds both against each other.
  */
 import type { DECLARED } from '@plain-slate/core'
+import { fitOwner } from './fit-owner.ts'
 
 export const fit = {
   'fit.identity.model.fits': 'For {here}, which it is',
@@ -100,6 +101,10 @@ export const fit = {
   'fit.state.lock.closed': 'The boot lock is closed already',
   'fit.state.lock.foreign':
     'The fuses expect {region}/{carrier}: the boot lock closed over anything else never starts again',
+  'fit.state.lock.carried':
+    'With its owner’s own {roles} on it the boot lock does not close: it stays open as long as they are there',
+  'fit.state.lock.over':
+    'It leaves {partition} as it is, and no known package has what stands there: whether the boot lock closes over that shows after the wipe alone. A package that writes it, or that of the build on it, settles it',
   'fit.state.lock.partly': 'The boot lock is closed over a whole package, and this is none',
   'fit.state.lock-open.open': 'The boot lock is open, and lets these parts be written',
   'fit.state.lock-open.closed':
@@ -160,7 +165,13 @@ export const fit = {
   'fit.layout.slots.one': 'All of it is for one slot',
   'fit.layout.slots.mixed': 'It names parts of both slots: {partitions}',
   'fit.layout.never-written.touched': 'It would write {partition}, which is never touched',
+  'fit.layout.never-written.over':
+    'By the table that was read {image} lies over {partition}, which is never touched: nothing is written there',
   'fit.layout.never-erased.erased': 'It would erase {partition}, which is never touched',
+  'fit.layout.never-erased.once':
+    'It would erase {partition}, which is kept once: between that and its writing nothing starts the device again',
+  'fit.layout.twice.twice':
+    'Two of its images are for {partition}: nobody can say which of them is meant',
   'fit.layout.table.equal': 'The layout is the one this storage size has',
   'fit.layout.table.differs': '{partition} is {how} against the layout this storage size has',
   'fit.layout.table.package': '{partition} is {how} against the layout this package was made for',
@@ -223,23 +234,18 @@ export const fit = {
     'Not released by its maker, and from {source}: nobody vouches for it',
   'fit.package.requires.odd':
     'It asks for something that we cannot read ({names}), and that is not passed over',
+  'fit.package.ahead.published':
+    'Its manifest says that it was published on {date}, and today is {today}: that date is wrong, or the clock here is',
+  'fit.package.ahead.level':
+    'Its manifest says patch level {date}, and today is {today}: nobody can have made that yet, or the clock here is wrong',
   'fit.package.supported.fits': 'Its maker supports it until {until}',
   'fit.package.supported.ends': 'Its maker supports it until {until}: say that no more comes soon',
   'fit.package.supported.over': 'Its maker’s support ended on {until}: say that this is the last',
-  'fit.owner.managed.none': 'Nobody manages it',
-  'fit.owner.managed.agreed': 'Whoever manages it agreed',
-  'fit.owner.managed.asked': 'Nobody has said whether somebody manages it: that is asked at intake',
-  'fit.owner.managed.not': 'Whoever manages it did not agree',
-  'fit.owner.account.absent': 'No account is on it',
-  'fit.owner.account.able': 'Its owner has shown that they can sign in',
-  'fit.owner.account.remove':
-    'Its owner can sign in, and this house wipes nothing before the account is removed',
-  'fit.owner.account.asked':
-    'After a wipe it asks for the account that is on it, and whether one is was not asked at intake',
-  'fit.owner.account.shut':
-    'After a wipe it asks for an account that nobody here can sign in to: it stays shut',
+  ...fitOwner,
   'fit.promise.data.kept':
     'The customer’s data stay readable: {by, select, patchDate {the patch date} track {the track} other {the release}} goes from {here} to {brings}',
+  'fit.promise.data.told':
+    'The customer’s data stay readable if they were last used under {by, select, patchDate {the patch date} track {the track} other {the release}} {here}, which nobody but a person or a label says; it brings {brings}',
   'fit.promise.data.same': 'The customer’s data stay readable: what they hang on stays as it is',
   'fit.promise.data.unseen':
     'Nothing shows by what the data were last used. No build known for it is newer than release {release}: they open after, if they are whole',

@@ -8,6 +8,7 @@ import { dues } from './dues.ts'
 import { errors } from './errors.ts'
 import { layingErrors } from './laying-errors.ts'
 import { runErrors } from './run-errors.ts'
+import { runHolds } from './run-holds.ts'
 import { families } from './families.ts'
 import { fit, fitUnread } from './fit.ts'
 import { frame } from './frame.ts'
@@ -41,6 +42,7 @@ export const en = {
   ...errors,
   ...layingErrors,
   ...runErrors,
+  ...runHolds,
   ...carry,
   ...command,
   ...fit,

@@ -9,6 +9,11 @@ export const runErrors = {
   'error.slip.stages-open.kept': 'It stays open.',
   'error.slip.stages-open.remedy':
     'Do what is open, or say in a sentence why it closes all the same.',
+  'error.run.charge':
+    'Its device has {charge} % of charge, and what is left of the run may draw {needs} %.',
+  'error.run.charge.kept': 'The run stands where it stood.',
+  'error.run.charge.remedy':
+    'Charge it: switched off, or in a mode that charges. Then take the run up.',
   'error.run.against': 'It waits, since something was said against the work while it ran.',
   'error.run.against.kept': 'The run stands where it stood.',
   'error.run.against.remedy':

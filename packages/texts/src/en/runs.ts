@@ -148,6 +148,8 @@ export const runs = {
   'run.title.in-doubt.lost': 'In doubt: the device does not answer',
   'run.title.stopped': 'Stopped: {why}',
   'run.title.held': 'Held: something was said against the work',
+  'run.title.short': 'Held for its charge: {charge} %',
+  'run.title.low': 'Stopped for its charge: it had {charge} %',
   'run.title.done': 'Done: {title} is on it and proven',
   'run.title.wanted': 'About to begin: {step}',
   'run.lede': '{title} to {serial} at {port}. Step {step} of {steps}, {time} so far.',
@@ -179,6 +181,8 @@ export const runs = {
   'run.ownerless.do':
     'What is new, old and in doubt stands below. Take it up: what is in doubt is looked at on the device before anything is sent again.',
   'run.take-up': 'Take it up',
+  'run.stop.held': 'Esc is held: keep it down, and the run stops.',
+  'run.stop.asks': 'Asking it to stop …',
   'run.stop': 'Stop after this piece',
   'run.stop.now': 'Stop',
   'run.stop.here': 'Order it to stop',
@@ -206,15 +210,6 @@ export const runs = {
     'its {fact} is {here}, and the plan was made for {planned}. Nothing was written to it',
   'why.bytes':
     'the bytes of image {image} on the shelf are {what, select, missing {gone} other {not what they were}}: shelve the package again, then take the run up',
-  'run.against': '{topic}: “{answer}”, said by {by}, {when}',
-  'run.against.shell': '{topic}: “{answer}”, said at the shell, {when}',
-  'run.against.stops': 'The run stops where it is safe to wait.',
-  'run.against.goes-on':
-    'It goes on to the next place where it is safe to wait, and stops there: stopped here, it might not start again.',
-  'run.against.stopped':
-    'The run waits. Settle what was said; then take it up again here, or put it away.',
-  'run.against.ended': 'The run had come to its end before it could be stopped.',
-  'run.against.settle': 'Settle it at {stage}',
   'hold.title': 'Keep the power, keep the cable',
   'hold.says':
     'There is one copy of {part}, and it may be half new. Until the device’s own digest is the wanted one, nothing may restart it or take its power.',
@@ -232,6 +227,7 @@ export const runs = {
     'nobody can say whether the {what, select, lock {lock was turned} permit {permit was taken} other {slot was changed}} when the link was lost: look at the device itself',
   'why.not-wiped': '{items} of the customer’s things can still be counted, and all were to be gone',
   'why.asked': 'somebody asked for it',
+  'why.asked.by': '{by} asked for it',
   'why.superseded': 'another agent took it over',
   'why.wrong-device': 'another device answers here, serial {serial}. Nothing was written to it',
   'why.refused': 'the device refused: {what}',
@@ -243,6 +239,7 @@ export const runs = {
   'why.not-as-promised':
     'it says build {build}{loader, select, none {} other {, loader {loader}}}{floor, select, none {} other {, floor {floor}}}, and {outcome}: not what was promised',
   'why.short.asked': 'somebody asked for it',
+  'why.short.charge': 'too little charge for its rest',
   'why.short.waits': 'it waited for a key',
   'why.short.superseded': 'another agent took it over',
   'why.short.wrong-device': 'another device answered',

@@ -15,6 +15,7 @@ import AddPerson from './AddPerson.vue'
 import HouseBench from './HouseBench.vue'
 import HouseCopies from './HouseCopies.vue'
 import HouseRules from './HouseRules.vue'
+import HouseTokens from './HouseTokens.vue'
 import PersonRow from './PersonRow.vue'
 
 const say = useSay()
@@ -48,6 +49,7 @@ const isLead = computed(() => reaches(session.person?.role, 'lead'))
   <p>
     <router-link to="/house/families">{{ say('families.link') }}</router-link>
   </p>
+  <HouseTokens />
   <HouseBench />
   <HouseCopies />
   <HouseRules />
