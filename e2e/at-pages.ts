@@ -5,7 +5,7 @@
 import type { Job, RunShown } from '@plain-slate/api'
 import type { Stage } from '@plain-slate/core'
 import { endOf } from '@plain-slate/texts'
-import type { Page } from '@playwright/test'
+import type { Locator, Page } from '@playwright/test'
 import type { WholeShop } from './bench/whole-shop.ts'
 import { actFor } from './jobs/technician.ts'
 import { holdStart, title } from './shop.ts'
@@ -89,9 +89,10 @@ export class AtPages {
   /** The one thing that stands next on the page; undefined: it has to be waited for. */
   async #next(): Promise<string | undefined> {
     if ((await this.#main.locator('div[data-state] h1').count()) > 0) return this.#helpsTheRun()
+    const did = (await this.#answers()) ?? (await this.starts())
+    if (did === undefined && (await this.#awaitsRoute())) return undefined
     return (
-      (await this.#answers()) ??
-      (await this.starts()) ??
+      did ??
       (await this.#picks()) ??
       (await this.#chooses()) ??
       (await this.#readsDeep()) ??
@@ -157,15 +158,25 @@ export class AtPages {
     return held ? 'started' : undefined
   }
 
-  async #picks(): Promise<string | undefined> {
+  /** The row of the route that is to be taken, where the page is one of routes. */
+  #row(): Locator | undefined {
     const { route } = this.#walk
     if (route === undefined || !this.#page.url().endsWith('/firmware')) return undefined
-    const row = this.#main
+    return this.#main
       .locator('[data-route]')
       .filter({ has: this.#page.locator('b', { hasText: route }) })
       .first()
-    const pick = row.getByRole('button', { name: /^Take/ })
-    if (!(await pick.isVisible())) return undefined
+  }
+
+  /** Whether routes are still looked for: another one than it is to take must not be gone on with. */
+  async #awaitsRoute(): Promise<boolean> {
+    const row = this.#row()
+    return row !== undefined && !(await row.isVisible())
+  }
+
+  async #picks(): Promise<string | undefined> {
+    const pick = this.#row()?.getByRole('button', { name: /^Take/ })
+    if (pick === undefined || !(await pick.isVisible())) return undefined
     const name = await pick.innerText()
     await pick.press('Enter')
     await pick.waitFor({ state: 'detached' })

@@ -17,7 +17,7 @@ import {
   listedPackage,
   signedCatalogue,
 } from '@plain-slate/demo'
-import { BENCH_SECRET, agentSees, answerLook } from '@plain-slate/server/testing/agent'
+import { agentSees, answerLook, headersTo } from '@plain-slate/server/testing/agent'
 import { INTAKE, linesOf } from './bench/lines.ts'
 import { openServer, test as base } from './bench.ts'
 import type { Running } from '@plain-slate/server'
@@ -102,7 +102,7 @@ async function send<Body>(address: string, path: string, body: string | object):
   const type = text ? 'application/octet-stream' : 'application/json'
   const response = await fetch(address + path, {
     method: 'POST',
-    headers: { ...BENCH_SECRET, 'content-type': type },
+    headers: { ...(await headersTo(address, path)), 'content-type': type },
     body: text ? body : JSON.stringify(body),
   })
   const answer = (await response.json()) as Body & Partial<ApiError>

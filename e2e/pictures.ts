@@ -6,7 +6,7 @@ import { spawnSync } from 'node:child_process'
 import { join } from 'node:path'
 import { chromium } from '@playwright/test'
 import { ROOT } from '../scripts/bootstrap.mjs'
-import { DEMO_PACKAGES, idOfDraft, takeDemoCatalogue } from '@plain-slate/demo'
+import { DEMO_PACKAGES, demoSenderAt, idOfDraft, takeDemoCatalogue } from '@plain-slate/demo'
 import { cloneTemplate, makeDesk, openServer } from './bench.ts'
 import { WholeShop } from './bench/whole-shop.ts'
 import { beforeLeaving, answer, enter, holdStart, sign, takeIn } from './shop.ts'
@@ -153,7 +153,7 @@ await page.locator('#modes').evaluate((modes) => modes.scrollIntoView())
 await shoot('family')
 const shop = new WholeShop(await cloneTemplate('demo'), PACE)
 await shop.open(DEMO_PACKAGES.map(idOfDraft))
-await takeDemoCatalogue(shop.address, shop.secret)
+await takeDemoCatalogue(shop.address, demoSenderAt(shop.address, shop.secret, 'Ilse'))
 await page.goto(`${shop.address}/sign-in`)
 await page.getByRole('button', { name: 'Ilse' }).click()
 await desk.type('2204')
@@ -162,9 +162,9 @@ await page.waitForFunction(() => location.pathname === '/counter')
 await open(shop, '/shelf', /packages/)
 await shoot('shelf')
 /* Of the House its bench, with an agent that holds the ports. */
-await page.goto(`${shop.address}/house#house-ports`)
+await page.goto(`${shop.address}/house#house-tokens`)
 await page.getByRole('row', { name: /^P2 tcp:/ }).waitFor()
-await page.locator('#house-ports').evaluate((ports) => ports.scrollIntoView())
+await page.locator('#house-tokens').evaluate((tokens) => tokens.scrollIntoView())
 await shoot('house')
 await shootLabel()
 await shootSlip(shop)

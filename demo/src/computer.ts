@@ -13,5 +13,6 @@ export const DEMO_COMPUTER = {
   ),
   rivals: [],
   powerSaving: [],
+  hubs: [],
   sleepMinutes: null,
 }

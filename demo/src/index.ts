@@ -1,5 +1,6 @@
 export { DEMO_PEOPLE, idOf } from './people.ts'
 export type { DemoName, DemoPerson } from './people.ts'
+export { demoPersonAt, demoSenderAt } from './at-shell.ts'
 export { DEMO_NOW, seedDemo } from './seed.ts'
 export { DEMO_SLIPS } from './slips.ts'
 export { FAMILIES_FOLDER, demoFamilies, familyNamed, readFamily, tarnFamily } from './families.ts'

@@ -2,13 +2,11 @@
  * What is said against the work while its run lives: the slip stays as it is, the word stands on the run and holds it,
  * and nobody takes it up while it stands. How one in doubt goes on first is among the losses.
  */
-import type { ApiError, RunShown } from '@plain-slate/api'
-import { PEOPLE } from '@plain-slate/server/testing'
+import type { RunShown } from '@plain-slate/api'
 import { describe, expect, it } from 'vitest'
 import { SIGNED, linesOf } from './lines.ts'
 import {
   STOPPED,
-  address,
   claim,
   get,
   playShop,
@@ -18,6 +16,7 @@ import {
   report,
   shown,
   started,
+  takeUp,
 } from './played-shop.ts'
 
 playShop()
@@ -25,22 +24,8 @@ playShop()
 const run = (id: string) => get<RunShown>(`/api/runs/${id}`)
 const say = async (answers: Readonly<Record<string, string>>) =>
   post(`${(await ready()).at}/lines`, linesOf(answers))
-/** A slip's state is a person's to set, at a browser of their own. */
-async function state(wanted: string): Promise<string | undefined> {
-  const headers = { 'content-type': 'application/json', 'sec-fetch-site': 'same-origin' }
-  const post = (path: string, body: object, cookie = '') =>
-    fetch(address + path, {
-      method: 'POST',
-      headers: { ...headers, cookie },
-      body: JSON.stringify(body),
-    })
-  const { id: person, pin } = PEOPLE.Ilse
-  const session = await post('/api/session', { person, pin })
-  const cookie = session.headers.get('set-cookie')?.split(';')[0] ?? ''
-  const body = { state: wanted, reason: 'its owner wants it so' }
-  const answer = await post(`${(await ready()).at}/state`, body, cookie)
-  return ((await answer.json()) as Partial<ApiError>).code
-}
+const state = async (wanted: string) =>
+  refused(`${(await ready()).at}/state`, { state: wanted, reason: 'its owner wants it so' })
 /** Everything is well again, and is signed for anew: what was said against the work ended every word. */
 const settle = (well: Readonly<Record<string, string>>) => say({ ...well, ...SIGNED })
 
@@ -58,10 +43,11 @@ describe('a run whose slip hears something against the work', () => {
     await report(id, 'agent a', epoch, { heard: 1, shown: shown({ phase: STOPPED }) })
     expect(await refused(`/api/runs/${id}/take-up`)).toBe('run.against')
     expect(await state('stopped')).toBe('slip.run-lives')
+    /* In the name of whoever said it, until it is taken up. */
+    expect((await run(id)).stopBy).toBe('Ilse Maro')
     await settle({ 'condition.wet': 'dry' })
     expect((await run(id)).against).toBe(null)
-    const taken = await post<RunShown | ApiError>(`/api/runs/${id}/take-up`)
-    expect(taken).toMatchObject({ state: 'wanted' })
+    expect(await takeUp(id)).toMatchObject({ state: 'wanted', stopBy: null })
   })
 
   it('is stopped as well before anybody drives it, and by what ends a slip at the counter', async () => {

@@ -19,6 +19,7 @@ const ALL: Computer = {
   ],
   rivals: [],
   powerSaving: [],
+  hubs: [],
   sleepMinutes: null,
 }
 

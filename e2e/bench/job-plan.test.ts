@@ -6,7 +6,7 @@ import { statSync, utimesSync } from 'node:fs'
 import { join } from 'node:path'
 import type { ApiError, Job } from '@plain-slate/api'
 import type { Bench, Browser } from '@plain-slate/server/testing'
-import { BENCH_SECRET, agentSees } from '@plain-slate/server/testing/agent'
+import { BENCH_SECRET, agentSees, atShell } from '@plain-slate/server/testing/agent'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { NEWEST, Slip, is, keyOf, shelvedBench } from './job-slip.ts'
 import { built } from './whole-shop.ts'
@@ -127,12 +127,18 @@ describe('ready', () => {
     const wanted = { ...asked, digest: plan.digest, slip: slip.number }
     expect((await ilse.post('/api/runs', wanted)).status).toBe(404)
     const digest = (await slip.plan()).taken?.digest ?? ''
-    const response = await fetch(`${bench.address}${slip.at('start')}`, {
-      method: 'POST',
-      headers: { ...BENCH_SECRET, 'content-type': 'application/json' },
-      body: JSON.stringify({ digest }),
-    })
-    expect(((await response.json()) as ApiError).code).toBe('slip.not-ready')
+    const ways = [
+      [BENCH_SECRET, 'session.shell'],
+      [atShell(bench.address), 'slip.not-ready'],
+    ] as const
+    for (const [by, code] of ways) {
+      const response = await fetch(`${bench.address}${slip.at('start')}`, {
+        method: 'POST',
+        headers: { ...(await by), 'content-type': 'application/json' },
+        body: JSON.stringify({ digest }),
+      })
+      expect(((await response.json()) as ApiError).code).toBe(code)
+    }
     const job = await slip.job()
     expect([job.run, is(job, 'ready')]).toEqual([null, 'open'])
   })

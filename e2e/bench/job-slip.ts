@@ -5,7 +5,7 @@ import { packageKey } from '@plain-slate/core'
 import { FAMILIES_FOLDER, digestOfVolume, sendVolume } from '@plain-slate/demo'
 import type { Bench, Browser } from '@plain-slate/server/testing'
 import { openBench } from '@plain-slate/server/testing'
-import { BENCH_SECRET, agentSees, answerLook } from '@plain-slate/server/testing/agent'
+import { agentSees, answerLook, atShell } from '@plain-slate/server/testing/agent'
 import { INTAKE, SIGNED, linesOf } from './lines.ts'
 import { built } from './whole-shop.ts'
 
@@ -28,9 +28,10 @@ export const NEWEST = keyOf('tarn-H2.104.r4')
 export async function shelvedBench(): Promise<Bench> {
   const none = (url: string) => Promise.resolve(url)
   const bench = await openBench('demo', none, { PLAIN_SLATE_FAMILIES: FAMILIES_FOLDER })
+  const by = await atShell(bench.address)
   for (const name of SHELVED)
     for (const volume of built(name).volumes)
-      await sendVolume(bench.address, BENCH_SECRET, volume, { whole: true, maker: 'Brakken' })
+      await sendVolume(bench.address, by, volume, { whole: true, maker: 'Brakken' })
   return bench
 }
 

@@ -150,7 +150,7 @@ describe('readings', () => {
     const changed = await ilse.post<ApiError>(slip.at('read'), { port: 'P1' })
     expect(changed.body.code).toBe('slip.other-device')
     const claimed = await ilse.post<ApiError>(slip.at('read'), { port: 'P2' })
-    expect(claimed.body.code).toBe('slip.other-device')
+    expect(claimed.body.code).toBe('slip.claimed')
     const ports = (await slip.job()).ports.map(({ name }) => name)
     expect(ports).not.toContain('P2')
   })

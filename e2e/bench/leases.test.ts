@@ -4,7 +4,7 @@
  */
 import type { ApiError, RunShown } from '@plain-slate/api'
 import { contract } from '@plain-slate/api'
-import { BENCH_SECRET } from '@plain-slate/server/testing/agent'
+import { BENCH_SECRET, atShell } from '@plain-slate/server/testing/agent'
 import { describe, expect, it } from 'vitest'
 import {
   AIM,
@@ -20,6 +20,7 @@ import {
   sees,
   shown,
   started,
+  takeUp,
   verdict,
 } from './played-shop.ts'
 import { until } from './whole-shop.ts'
@@ -147,7 +148,7 @@ describe('a run', () => {
     const entries = [{ kind: 'intend', command: 0, epoch: first.epoch }]
     const stopped = shown({ phase: { kind: 'stopped', why: { kind: 'asked' } } })
     await report(id, 'agent a', first.epoch, { entries, shown: stopped })
-    await post(`/api/runs/${id}/take-up`)
+    await takeUp(id)
     const second = await claim(id, 'agent b')
     expect(second.epoch).toBeGreaterThan(first.epoch)
     expect(second.journal).toEqual(entries)
@@ -160,7 +161,11 @@ describe('an archive on its way in', () => {
     const response = await fetch(`${address}/api/shelf/archives?${query}`, {
       method: 'POST',
       ...init,
-      headers: { ...BENCH_SECRET, 'content-type': 'application/octet-stream', ...init.headers },
+      headers: {
+        ...(await atShell(address)),
+        'content-type': 'application/octet-stream',
+        ...init.headers,
+      },
     })
     return (await response.json()) as ApiError
   }

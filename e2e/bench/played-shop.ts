@@ -9,7 +9,7 @@ import { FAMILIES_FOLDER, sendVolume } from '@plain-slate/demo'
 import { serve } from '@plain-slate/server'
 import type { Running } from '@plain-slate/server'
 import { asSuperuser, cloneTemplate, configFor } from '@plain-slate/server/testing'
-import { BENCH_SECRET, agentSees, answerLook } from '@plain-slate/server/testing/agent'
+import { agentSees, answerLook, atShell, headersTo } from '@plain-slate/server/testing/agent'
 import { afterAll, beforeAll, beforeEach } from 'vitest'
 import { INTAKE, SIGNED, linesOf } from './lines.ts'
 import { built, until } from './whole-shop.ts'
@@ -25,7 +25,7 @@ export let tamper: (sql: string) => Promise<void>
 async function ask<Body>(method: string, path: string, body?: object): Promise<Body> {
   const response = await fetch(address + path, {
     method,
-    headers: { ...BENCH_SECRET, 'content-type': 'application/json' },
+    headers: { ...(await headersTo(address, path)), 'content-type': 'application/json' },
     ...(body === undefined ? {} : { body: JSON.stringify(body) }),
   })
   return (await response.json()) as Body
@@ -35,8 +35,12 @@ export const post = <Body>(path: string, body: object = {}) => ask<Body>('POST',
 export const refused = async (path: string, body: object = {}) =>
   (await post<ApiError>(path, body)).code
 
-export const sees = (facts: Partial<DeviceFacts> | null) =>
-  agentSees(address, 'P2', facts === null ? null : { ...FACTS, ...facts })
+/** What the played agent saw last. */
+let seen: Partial<DeviceFacts> | null = null
+export const sees = (facts: Partial<DeviceFacts> | null) => {
+  seen = facts
+  return agentSees(address, 'P2', facts === null ? null : { ...FACTS, ...facts })
+}
 export const plan = (more: object = {}) =>
   post<PlanShown>('/api/plans', { port: 'P2', package: AIM, ...more })
 /** The verdict on a package by what the device is and how it stands: nobody reads a table here, or shelves a way back. */
@@ -65,9 +69,16 @@ export async function ready(): Promise<NonNullable<typeof slip>> {
   return slip
 }
 
+/** Takes a run up, its agent just heard: on a busy machine a test takes longer than an agent may be silent. */
+export async function takeUp(run: string): Promise<RunShown | ApiError> {
+  await sees(seen)
+  return post<RunShown | ApiError>(`/api/runs/${run}/take-up`)
+}
+
 /** A run of the lead plan, started and wanted. */
 export async function started(): Promise<string> {
   const { at, digest } = await ready()
+  await sees(seen)
   const run = await post<RunShown | ApiError>(`${at}/start`, { digest })
   if ('sentence' in run) throw new Error(run.sentence)
   return run.id
@@ -127,7 +138,7 @@ export function playShop(): void {
     address = `http://127.0.0.1:${server.port}`
     for (const name of ['tarn-loader-7-r4', AIM, 'tarn-H2.104.r5'])
       for (const volume of built(name).volumes)
-        await sendVolume(address, BENCH_SECRET, volume, { whole: true, maker: 'Brakken' })
+        await sendVolume(address, await atShell(address), volume, { whole: true, maker: 'Brakken' })
     await until('all are proven', async () => {
       const { packages } = await get<{ packages: { state: string }[] }>('/api/shelf')
       return packages.filter(({ state }) => state === 'published').length === 3

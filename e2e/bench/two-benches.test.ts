@@ -2,6 +2,7 @@
  * Two benches at one server: each agent holds its own ports. One of them down leaves the other's runs alone, and a run of
  * the one that is down goes on at the other's port, from the journal that the server holds.
  */
+import type { Bench } from '@plain-slate/api'
 import { cloneTemplate } from '@plain-slate/server/testing'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { Refused, Technician } from '../jobs/technician.ts'
@@ -76,6 +77,10 @@ it('are each their own: a bench that dies takes no run of the other’s with it,
 
   /* Its own bench lives again, and has nothing of it to do. */
   await shop.begin('agent a')
-  await until('it lives', async () => (await shop.port('P2')).word !== '')
+  await until('it lives', async () =>
+    (await shop.call<Bench>('GET', '/api/bench')).computers.some(({ ports }) =>
+      ports.includes('P2'),
+    ),
+  )
   expect((await shop.run(first)).state).toBe('ended')
 }, 180_000)

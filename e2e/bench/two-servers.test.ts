@@ -48,7 +48,7 @@ describe('two servers', () => {
     const [first] = volume.chunks()
     const url = new URL(`/api/shelf/archives?name=${volume.file}`, shop.addressOf('server b'))
     const headers = {
-      authorization: `Bearer ${shop.secret}`,
+      ...shop.by,
       'content-type': 'application/octet-stream',
       'content-length': String(volume.bytes),
     }

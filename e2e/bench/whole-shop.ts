@@ -9,7 +9,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import type { Manifest } from '@plain-slate/core'
-import type { ApiError, Job, PlanPage, RunShown, StandInAct } from '@plain-slate/api'
+import type { ApiError, Bench, Job, PlanPage, RunShown, StandInAct } from '@plain-slate/api'
 import type { PackageDraft } from '@plain-slate/demo'
 import {
   DEMO_DEVICES,
@@ -17,6 +17,7 @@ import {
   FAMILIES_FOLDER,
   DEMO_PACKAGES,
   buildPackage,
+  demoPersonAt,
   depotPem,
   sendVolume,
 } from '@plain-slate/demo'
@@ -50,6 +51,8 @@ export class WholeShop {
   readonly #pace: number
 
   readonly #isEmpty: boolean
+  /** By what its acts are Ilse's, the lead's; in one begun empty nobody's. */
+  by: Readonly<Record<string, string>> = { authorization: `Bearer ${SECRET}` }
 
   /** One begun empty knows no family, and its agent holds no port. */
   constructor(databaseUrl: string, pace: number, begun: 'demo' | 'empty' = 'demo') {
@@ -101,6 +104,7 @@ export class WholeShop {
     }
     this.#write('agent.json', JSON.stringify(file))
     await Promise.all([this.begin('stand-ins'), this.begin('server')])
+    if (!this.#isEmpty) this.by = await demoPersonAt(this.address, SECRET, 'Ilse')
     await this.begin('agent a')
     for (const name of shelved) await this.shelve(name)
     const port = DEMO_DEVICES.find(({ serial }) => serial === serials[0])?.port
@@ -222,7 +226,7 @@ export class WholeShop {
     const ask = () =>
       fetch(this.addressOf(name) + path, {
         method,
-        headers: { authorization: `Bearer ${SECRET}`, 'content-type': 'application/json' },
+        headers: { ...this.by, 'content-type': 'application/json' },
         ...(body === undefined ? {} : { body: JSON.stringify(body) }),
       })
     /* A connection that was kept may be closed as it is used again; what only reads is asked again. */
@@ -237,7 +241,7 @@ export class WholeShop {
   async shelve(name: string, which: (volume: number) => boolean = () => true): Promise<void> {
     const draft = draftNamed(name, this.#drafts)
     for (const volume of buildPackage(draft).volumes.filter((_, at) => which(at))) {
-      await sendVolume(this.address, { authorization: `Bearer ${SECRET}` }, volume, {
+      await sendVolume(this.address, this.by, volume, {
         whole: draft.truncatedTo === undefined,
         maker: draft.line.maker,
       })
@@ -252,8 +256,7 @@ export class WholeShop {
   /** Sends an archive that no maker vouches for, and waits until it was read; answers its id. */
   async sends(file: string, bytes: Uint8Array): Promise<string> {
     const volume = { file, bytes: bytes.length, chunks: () => [bytes] }
-    const by = { authorization: `Bearer ${SECRET}` }
-    await sendVolume(this.address, by, volume, { whole: false, maker: '' })
+    await sendVolume(this.address, this.by, volume, { whole: false, maker: '' })
     const as = file.replace(/\.img$/, '.tar')
     const found = async () => (await this.shelf()).archives.find(({ name }) => name === as)
     await until(`${file} is read`, async () => (await found())?.state === 'whole')
@@ -273,10 +276,8 @@ export class WholeShop {
     }>('GET', '/api/shelf')
 
   async port(name: string) {
-    const bench = await this.call<{
-      ports: { name: string; word: string; seen: { serial: string; battery: number } | null }[]
-    }>('GET', '/api/bench')
-    const port = bench.ports.find((one) => one.name === name)
+    const { ports } = await this.call<Bench>('GET', '/api/bench')
+    const port = ports.find((one) => one.name === name)
     if (port === undefined) throw new Error(`no port ${name}`)
     return port
   }

@@ -13,6 +13,7 @@ import {
   report,
   shown,
   started,
+  takeUp,
   tamper,
   verdict,
 } from './played-shop.ts'
@@ -85,7 +86,7 @@ describe('words of people', () => {
     const id = await started()
     const { epoch } = await claim(id, 'agent a')
     await lapse(id)
-    await post(`/api/runs/${id}/take-up`)
+    await takeUp(id)
     /* It drives still. */
     await report(id, 'agent a', epoch)
     await post('/api/agent/renew', { agent: 'agent a', held: [{ run: id, epoch }] })
@@ -99,7 +100,7 @@ describe('words of people', () => {
     const id = await started()
     await post(`/api/runs/${id}/stop`)
     expect(await state(id)).toBe('stopped')
-    await post(`/api/runs/${id}/take-up`)
+    await takeUp(id)
     const { epoch } = await claim(id, 'agent a')
     await post(`/api/runs/${id}/stop`)
     await post(`/api/runs/${id}/stop`)

@@ -2,6 +2,9 @@
 import type { PlanPage, RunShown, StandInAct } from '@plain-slate/api'
 import type { Name } from '../bench/whole-shop.ts'
 import { actFor } from '../jobs/technician.ts'
+import type { DeedName } from './deeds.ts'
+import { DEEDS } from './deeds.ts'
+import { breaks } from './breaks.ts'
 import type { LawShop, Told, Who } from './law-shop.ts'
 import { isRefusal } from './law-shop.ts'
 import type { Memory, View } from './memory.ts'
@@ -21,10 +24,15 @@ export type Act =
   | { readonly do: 'follow'; readonly who: Who }
   | { readonly do: 'run'; readonly who: Who; readonly word: 'stop' | 'take-up' | 'put-away' }
   | { readonly do: 'hands'; readonly act: 'plug' | 'unplug' | 'keys' | 'confirm' }
+  | { readonly do: 'break'; readonly act: Break; readonly n: number }
+  | { readonly do: 'deed'; readonly who: Who; readonly deed: DeedName; readonly n: number }
   | { readonly do: 'charge'; readonly percent: number }
   | { readonly do: 'wait'; readonly ms: number }
   | { readonly do: 'age'; readonly hours: number }
   | { readonly do: 'kill'; readonly name: Name }
+
+/** What goes wrong in hands. */
+export type Break = 'key' | 'tear' | 'like' | 'other-in' | 'hub' | 'cell-out' | 'permit'
 
 /** Names of the contract's routes that an act calls. */
 export const ROUTES: Readonly<Record<Act['do'], readonly string[]>> = {
@@ -40,8 +48,10 @@ export const ROUTES: Readonly<Record<Act['do'], readonly string[]>> = {
   start: ['jobStart'],
   follow: ['runDone'],
   run: ['runStop', 'runTakeUp', 'runPutAway'],
-  hands: ['hands'],
-  charge: ['hands'],
+  hands: ['handsAct'],
+  charge: ['handsAct'],
+  break: ['handsAct'],
+  deed: Object.values(DEEDS).flatMap(({ routes }) => [...routes]),
   wait: [],
   age: [],
   kill: [],
@@ -107,6 +117,10 @@ export async function doAct(
     case 'kill':
       await shop.killed(act.name)
       return undefined
+    case 'deed':
+      return DEEDS[act.deed].does({ shop, memory, who: act.who, n: act.n })
+    case 'break':
+      return breaks(shop, memory, act)
     case 'hands':
     case 'charge':
       return hands(shop, memory, act)
@@ -116,7 +130,7 @@ export async function doAct(
 const NOBODY = '00000000-0000-4000-8000-000000000000'
 
 /** Waits for what is about to be so; a device may be off, or a look given up: the walk goes on all the same. */
-async function soon(is: () => Promise<boolean>): Promise<void> {
+export async function soon(is: () => Promise<boolean>): Promise<void> {
   const late = Date.now() + SOON_MS
   while (!(await is()) && Date.now() < late)
     await new Promise((resolve) => setTimeout(resolve, LOOK_MS))
@@ -145,11 +159,7 @@ async function read(
   const at = `/api/slips/${memory.number ?? '0'}`
   const told = await shop.ask(who, 'POST', `${at}/read`, { port: memory.port, deep })
   if (isRefusal(told.body)) return told
-  type Looked = { readonly look: { readonly state: string } | null }
-  await soon(async () => {
-    const { look } = await shop.get<Looked>(`${at}/job`)
-    return look?.state !== 'looking'
-  })
+  await soon(() => shop.lacks(`looks where slip = $1 and state = 'looking'`, memory.number ?? '0'))
   memory.isRead = true
   memory.isDeep ||= deep
   memory.routes = undefined
@@ -236,9 +246,11 @@ async function hands(
     if (one.port === port && one.serial !== serial)
       await shop.hands({ kind: 'unplug', serial: one.serial })
   const told = await shop.hands({ kind: 'plug', serial, port })
-  await soon(async () => (await shop.whole.port(port)).seen?.serial === serial)
+  await soon(async () => !(await shop.lacks(SEEN_AT, port, serial)))
   return told
 }
+
+const SEEN_AT = `port_sights where port = $1 and facts ->> 'serial' = $2`
 
 function handsOf(act: 'unplug' | 'keys' | 'confirm', serial: string): StandInAct {
   return act === 'keys' ? { kind: 'keys', serial, to: 'loader' } : { kind: act, serial }

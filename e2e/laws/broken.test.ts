@@ -50,6 +50,7 @@ const view = (more: Partial<View> = {}): View => ({
   ready: { signed: SIGNED.map(row) } as unknown as Ready,
   run: undefined,
   alive: [],
+  claims: [],
   ...more,
 })
 const step = (more: Partial<Step> = {}): Step => ({
@@ -88,6 +89,33 @@ const stages = (is: string) =>
       { stage: 'write', is: 'done', says: '' },
     ],
   }) as unknown as Job
+
+describe('law 2, of a second slip', () => {
+  it('sees a device that two open slips claim', () => {
+    const act = { do: 'deed', who: 'Tavi', deed: 'second', n: 1 } as const
+    const claims = (...slips: string[]) =>
+      asked(
+        'a device is claimed',
+        step({
+          act,
+          memory: memory(({ others }) => void others.push('0438')),
+          view: view({ claims: slips }),
+        }),
+      )
+    expect(claims('0437', '0438')).toMatchObject({ broken: expect.any(String) })
+    expect(claims('0437')).toBe('held')
+  })
+})
+
+describe('law 7', () => {
+  it('sees what was taken of nobody, and asks nothing of what somebody did', () => {
+    const acted = (who: 'nobody' | 'Tavi', told: Told) =>
+      asked('who has no name', step({ act: { do: 'note', who, text: 'a note' }, told }))
+    expect(acted('nobody', TAKEN)).toMatchObject({ broken: expect.any(String) })
+    expect(acted('nobody', REFUSED)).toBe('held')
+    expect(acted('Tavi', TAKEN)).toBe('no chance')
+  })
+})
 
 describe('law 1', () => {
   const entered = (more: Partial<Step>) => asked('a run is entered', step(more))

@@ -1,8 +1,9 @@
 /** What is done next: mostly what leads on, as a technician would, and else whatever comes to somebody's mind. */
 import { INTAKE, LEAVES, SIGNED } from '../bench/lines.ts'
 import type { Dice } from '../faults/dice.ts'
-import type { Act, Line } from './act.ts'
-import { WHO } from './law-shop.ts'
+import type { Act, Break, Line } from './act.ts'
+import { DEED_NAMES } from './deeds.ts'
+import { PEOPLE } from './law-shop.ts'
 import type { Who } from './law-shop.ts'
 import type { Memory, View } from './memory.ts'
 
@@ -67,7 +68,7 @@ function handsBack(job: NonNullable<View['job']>, who: Who): Act {
 
 /** Anything else. */
 export function strays(dice: Dice, memory: Memory, view: View): Act {
-  const who = dice.one(WHO)
+  const who = dice.share() < 0.05 ? 'nobody' : dice.one(PEOPLE)
   const { number } = memory
   if (number === undefined) return { do: 'open', who }
   const [topic, against, well] = dice.one(AGAINST)
@@ -103,6 +104,11 @@ export function strays(dice: Dice, memory: Memory, view: View): Act {
     () => ({ do: 'run', who, word: 'stop' }),
     () => ({ do: 'hands', act: dice.one(['plug', 'unplug', 'keys', 'confirm']) }),
     () => ({ do: 'charge', percent: dice.whole(1, 100) }),
+    () => ({ do: 'break', act: dice.one(BREAKS), n: dice.whole(0, 9999) }),
+    () => ({ do: 'break', act: dice.one(BREAKS), n: dice.whole(0, 9999) }),
+    () => ({ do: 'deed', who, deed: dice.one(DEED_NAMES), n: dice.whole(0, 999_999) }),
+    () => ({ do: 'deed', who, deed: dice.one(DEED_NAMES), n: dice.whole(0, 999_999) }),
+    () => ({ do: 'deed', who, deed: dice.one(DEED_NAMES), n: dice.whole(0, 999_999) }),
   ]
   return dice.one(all)()
 }
@@ -111,6 +117,17 @@ const surviving = (dice: Dice): Line => ({
   topic: `survive.${dice.one(['photos', 'apps', 'tickets', 'esim'])}`,
   answer: dice.one(['must', 'may-go', 'not-there']),
 })
+
+const BREAKS: readonly Break[] = [
+  'key',
+  'tear',
+  'like',
+  'other-in',
+  'other-in',
+  'hub',
+  'cell-out',
+  'permit',
+]
 
 /** Hard acts are rare, and only some walks have any. */
 const HARD: readonly Act[] = [

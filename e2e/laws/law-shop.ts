@@ -3,15 +3,16 @@
  * somebody at the shell. Its clock is set on by its own row, never the machine's.
  */
 import type { ApiError, StandInAct, StandInDevice } from '@plain-slate/api'
-import { DEMO_PEOPLE } from '@plain-slate/demo'
+import { DEMO_PEOPLE, demoPersonAt } from '@plain-slate/demo'
 import type { DemoDevice } from '@plain-slate/demo'
 import pg from 'pg'
 import type { Name } from '../bench/whole-shop.ts'
 import { WholeShop } from '../bench/whole-shop.ts'
 import { deviceOf } from '../bench/world.ts'
 
-export const WHO = ['Ilse', 'Tavi', 'Juno', 'shell'] as const
-export type Who = (typeof WHO)[number]
+/** At browsers of their own; `shell`: a technician at the shell; `nobody`: who only may read the data folder. */
+export const PEOPLE = ['Ilse', 'Tavi', 'Juno', 'shell'] as const
+export type Who = (typeof PEOPLE)[number] | 'nobody'
 
 /** An answer of the server, whatever it is. */
 export type Told = { readonly status: number; readonly body: unknown }
@@ -59,7 +60,7 @@ export class LawShop {
   readonly #ownUrl: string
   #pool: pg.Pool | undefined
   readonly #copies: number
-  readonly #cookies = new Map<Who, string>()
+  readonly #by = new Map<Who, Readonly<Record<string, string>>>()
   /** How far its clock was set on, ms. */
   ahead = 0
   /** Every answer that no input may bring about. */
@@ -99,36 +100,59 @@ export class LawShop {
   /** As one of the people, or at the shell; nobody answers: undefined. */
   async ask(who: Who, method: string, path: string, body?: object): Promise<Told> {
     const told = await this.#ask(who, method, path, body)
-    if (told.status !== 401 || who === 'shell') return told
+    if (told.status !== 401 || who === 'nobody') return told
     await this.#signIn(who)
     return this.#ask(who, method, path, body)
   }
 
   async #ask(who: Who, method: string, path: string, body?: object): Promise<Told> {
     this.asked += 1
-    const by =
-      who === 'shell'
-        ? { authorization: `Bearer ${this.whole.secret}` }
-        : { cookie: this.#cookies.get(who) ?? '', 'sec-fetch-site': 'same-origin' }
+    const by = this.#by.get(who) ?? { authorization: `Bearer ${this.whole.secret}` }
     const response = await fetch(this.whole.address + path, {
       method,
       headers: { ...by, 'content-type': 'application/json' },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     })
+    return this.#told(`${method} ${path} ${JSON.stringify(body)}`, response)
+  }
+
+  /** Bytes, as an archive or a catalogue is sent. */
+  async upload(who: Who, path: string, bytes: Uint8Array): Promise<Told> {
+    this.asked += 1
+    const send = async () => {
+      const by = this.#by.get(who) ?? { authorization: `Bearer ${this.whole.secret}` }
+      const headers = { ...by, 'content-type': 'application/octet-stream' }
+      const body = Buffer.from(bytes)
+      const response = await fetch(this.whole.address + path, { method: 'POST', headers, body })
+      return this.#told(`POST ${path}`, response)
+    }
+    const told = await send()
+    if (told.status !== 401 || who === 'nobody') return told
+    await this.#signIn(who)
+    return send()
+  }
+
+  /** What it says; what no input may bring about is kept. */
+  async #told(what: string, response: Response): Promise<Told> {
     const text = await response.text()
     if (response.status >= 500 && response.status !== 503)
-      this.faults.push(`${method} ${path} ${JSON.stringify(body)}: ${response.status} ${text}`)
+      this.faults.push(`${what}: ${response.status} ${text}`)
     return { status: response.status, body: parsed(text) }
   }
 
-  async #signIn(who: Exclude<Who, 'shell'>): Promise<void> {
+  async #signIn(who: Exclude<Who, 'nobody'>): Promise<void> {
+    if (who === 'shell') {
+      this.#by.set(who, await demoPersonAt(this.whole.address, this.whole.secret, 'Pell'))
+      return
+    }
     const person = DEMO_PEOPLE.find(({ name }) => name.startsWith(who))
     const response = await fetch(`${this.whole.address}/api/session`, {
       method: 'POST',
       headers: { 'content-type': 'application/json', 'sec-fetch-site': 'same-origin' },
       body: JSON.stringify({ person: person?.id, pin: person?.pin }),
     })
-    this.#cookies.set(who, response.headers.get('set-cookie')?.split(';')[0] ?? '')
+    const cookie = response.headers.get('set-cookie')?.split(';')[0] ?? ''
+    this.#by.set(who, { cookie, 'sec-fetch-site': 'same-origin' })
   }
 
   get = async <Body>(path: string): Promise<Body> =>
@@ -148,6 +172,11 @@ export class LawShop {
     this.ahead += ms
     await this.sql('update plain_slate.shop set clock_offset_ms = clock_offset_ms + $1', [ms])
     await this.killed('server')
+  }
+
+  /** Whether no row is there: what is waited for is asked of the tables, which costs the server nothing. */
+  async lacks(rows: string, ...values: readonly unknown[]): Promise<boolean> {
+    return (await this.sql(`select 1 from plain_slate.${rows} limit 1`, values)).length === 0
   }
 
   /** As the superuser: only what the product itself never does. */

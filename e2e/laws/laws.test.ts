@@ -3,9 +3,11 @@
  * elsewhere; two thousand long ones run in `npm run measure -- laws`.
  */
 import { createHash } from 'node:crypto'
+import { everyRoute } from '@plain-slate/api'
 import { verify } from '@plain-slate/core'
 import { cloneTemplate } from '@plain-slate/server/testing'
 import { afterAll, beforeAll, expect, it } from 'vitest'
+import { ROUTES } from './act.ts'
 import { LawShop } from './law-shop.ts'
 import { LAWS } from './laws.ts'
 import { ROADS } from './roads.ts'
@@ -55,6 +57,16 @@ it('holds its laws in whatever order people, devices and computers act', async (
   const untried = LAWS.filter(({ says }) => !tally.chances.has(says))
   expect(untried.map(({ says }) => says)).toEqual([])
 }, 900_000)
+
+it('knows every act of the contract: a new route has an act here, or an agent’s', () => {
+  const acts = new Set(Object.values(ROUTES).flat())
+  const missing = everyRoute().filter(
+    ([name, { method, needs }]) => method !== 'get' && needs !== 'agent' && !acts.has(name),
+  )
+  expect(missing.map(([name]) => name)).toEqual([])
+  const known = new Set(everyRoute().map(([name]) => String(name)))
+  expect([...acts].filter((name) => !known.has(name))).toEqual([])
+})
 
 it('has every note that was acknowledged, and a book whose chain holds', async () => {
   const kept = (await shop.sql('select body from plain_slate.personal_texts')) as { body: string }[]

@@ -78,6 +78,7 @@ function inTheWay({ memory, before, act, now, hangs }: Step): readonly string[] 
   })
   return [
     ...(who === 'Juno' ? ['a trainee'] : []),
+    ...(who === 'nobody' ? ['nobody'] : []),
     ...(before.state === 'open' ? [] : [`the slip is ${before.state ?? 'nowhere'}`]),
     ...(memory.plan === undefined ? ['no plan was taken'] : []),
     ...(against === undefined ? [] : [`${against.topic}: ${against.answer}`]),
@@ -122,6 +123,14 @@ export const LAWS: readonly Law[] = [
       return lived && (act.do === 'state' || act.do === 'say' || act.do === 'change')
         ? 'held'
         : 'no chance'
+    },
+  },
+  {
+    number: 2,
+    says: 'a device is claimed by one open slip at the most',
+    ask({ act, view, memory }) {
+      if (view.claims.length > 1) return broken(`slips ${view.claims.join(', ')} claim it`)
+      return act.do === 'deed' && memory.others.length > 0 ? 'held' : 'no chance'
     },
   },
   {
@@ -185,6 +194,14 @@ export const LAWS: readonly Law[] = [
       const open = job.stages.slice(0, at).filter(({ is }) => is !== 'done')
       if (open.length === 0) return 'held'
       return broken(open.map(({ stage, is, says }) => `${stage} is ${is} (${says})`).join(', '))
+    },
+  },
+  {
+    number: 7,
+    says: 'who has no name does nothing that counts',
+    ask({ act, told }) {
+      if (!('who' in act) || act.who !== 'nobody' || told === undefined) return 'no chance'
+      return taken(told) && act.do !== 'pick' ? broken(`${act.do} was taken of nobody`) : 'held'
     },
   },
   {

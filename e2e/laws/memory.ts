@@ -19,6 +19,8 @@ export type Memory = {
   act: number
   readonly words: Word[]
   readonly notes: string[]
+  /** Other slips that this walk opened. */
+  readonly others: string[]
   /** The plan that was taken last. */
   plan: { readonly digest: string; readonly act: number; readonly at: number } | undefined
   /** Fates of the plan that was taken, of things that are there. */
@@ -47,6 +49,8 @@ export type View = {
     readonly against: unknown
     readonly slipState: string
   }[]
+  /** Open slips that claim its device by what was read of it over the link. */
+  readonly claims: readonly string[]
 }
 
 export const newMemory = (kind: Kind, serial: string, port: string): Memory => ({
@@ -57,6 +61,7 @@ export const newMemory = (kind: Kind, serial: string, port: string): Memory => (
   act: 0,
   words: [],
   notes: [],
+  others: [],
   plan: undefined,
   fates: [],
   run: undefined,

@@ -2,7 +2,7 @@
 import type { Job, Ready, RunShown } from '@plain-slate/api'
 import { diceOf } from '../faults/dice.ts'
 import type { Act } from './act.ts'
-import { doAct } from './act.ts'
+import { doAct, soon } from './act.ts'
 import { nextAct } from './choose.ts'
 import type { Kind, LawShop, Told } from './law-shop.ts'
 import { isRefusal } from './law-shop.ts'
@@ -40,6 +40,7 @@ const NOTHING: View = {
   ready: undefined,
   run: undefined,
   alive: [],
+  claims: [],
 }
 
 /** Walks a course to its end, or to the first law that is broken. */
@@ -64,7 +65,7 @@ export async function walk(
       status: 0,
       body: String(error),
     }))
-    const hangs = await hangsAt(shop, memory, act, told)
+    const hangs = await hangsAt(shop, act, told)
     const view = await seen(shop, memory, jobIn(act, told))
     remember(memory, view)
     const step: Step = { memory, before, act, told, view, now: Date.now() + shop.ahead, hangs }
@@ -84,12 +85,13 @@ export async function walk(
 /** Where its device hangs, asked of the bench as a run was entered. */
 async function hangsAt(
   shop: LawShop,
-  { serial }: Memory,
   act: Act,
   told: Told | undefined,
 ): Promise<string | null | undefined> {
   if (act.do !== 'start' || told?.status !== 200 || isRefusal(told.body)) return undefined
-  return (await shop.devices()).find((one) => one.serial === serial)?.port ?? null
+  /* A slip's device is the one that was read for it: another may have hung there then. */
+  const run = told.body as RunShown
+  return (await shop.devices()).find((one) => one.serial === run.serial)?.port ?? null
 }
 
 /** What is said is answered with the job as it stands after it. */
@@ -112,15 +114,22 @@ async function seen(shop: LawShop, memory: Memory, known: Job | undefined): Prom
     memory.run === undefined
       ? undefined
       : whole<RunShown>(await shop.ask('Ilse', 'GET', `/api/runs/${memory.run}`))
-  const [alive, [head]] = (await Promise.all([
+  const [alive, claims, [head]] = (await Promise.all([
     shop.sql(
       `select id, slip, serial, runs.state, against, slips.state as "slipState"
          from plain_slate.runs join plain_slate.slips on slips.number = slip
         where not put_away and runs.state <> 'ended'`,
     ),
+    shop.sql(
+      `select distinct slip from plain_slate.slip_readings
+         join plain_slate.slips on slips.number = slip
+        where fact = 'serial' and source = 'link' and value = to_jsonb($1::text) and state in ('open', 'waiting')`,
+      [memory.serial],
+    ),
     shop.sql('select state from plain_slate.slips where number = $1', [number]),
-  ])) as unknown as [View['alive'], { state: string }[]]
-  return { state: head?.state, job, ready, run, alive }
+  ])) as unknown as [View['alive'], { slip: string }[], { state: string }[]]
+  const claimed = claims.map(({ slip }) => slip)
+  return { state: head?.state, job, ready, run, alive, claims: claimed }
 }
 
 /** Since when something stands against the work while its run lives. */
@@ -140,22 +149,21 @@ function meet(met: Set<string>, { state, job, run }: View, told: Told | undefine
   if (told !== undefined && isRefusal(told.body)) met.add(`refused ${told.body.code}`)
 }
 
-/** Put away now, or before. */
-const isAway = ({ status, body }: Told): boolean =>
-  status === 200 || (isRefusal(body) && body.code === 'run.over')
-
 /** The run off its port, the slip over, the device on the shelf: the next walk has its own. */
-async function over(shop: LawShop, { number, run, serial }: Memory): Promise<void> {
+async function over(shop: LawShop, { number, others, run, serial, port }: Memory): Promise<void> {
   if (run !== undefined) {
     const post = (word: string) => shop.ask('Ilse', 'POST', `/api/runs/${run}/${word}`, {})
     await post('stop')
-    for (let tries = 0; tries < 40 && !isAway(await post('put-away')); tries += 1)
-      await new Promise((resolve) => setTimeout(resolve, 50))
+    const drives = `runs where id = $1 and not put_away and state in ('wanted', 'running')`
+    await soon(() => shop.lacks(drives, run))
+    await post('put-away')
   }
-  if (number !== undefined)
-    await shop.ask('Ilse', 'POST', `/api/slips/${number}/state`, {
+  for (const one of [...others, ...(number === undefined ? [] : [number])])
+    await shop.ask('Ilse', 'POST', `/api/slips/${one}/state`, {
       state: 'stopped',
       reason: 'the walk is over',
     })
+  await shop.hands({ kind: 'hub', port, on: false })
+  await shop.hands({ kind: 'cell-in', serial })
   await shop.hands({ kind: 'unplug', serial })
 }

@@ -78,10 +78,16 @@ export async function playWalks(
   }
 }
 
+function nameOf(act: Act): string {
+  if (act.do === 'run') return `run ${act.word}`
+  if (act.do === 'deed') return `deed ${act.deed}`
+  return act.do === 'break' ? `break ${act.act}` : act.do
+}
+
 function add(tally: Tally, { acts, chances, met, memory }: Walked): void {
   tally.walks += 1
   tally.notes.push(...memory.notes)
-  for (const act of acts) count(tally.acts, act.do === 'run' ? `run ${act.word}` : act.do)
+  for (const act of acts) count(tally.acts, nameOf(act))
   for (const [law, n] of chances) count(tally.chances, law, n)
   for (const state of met) count(tally.met, state)
 }

@@ -7,6 +7,7 @@ import type { ChildProcess } from 'node:child_process'
 import { chmodSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { demoPersonAt } from '@plain-slate/demo'
 import { ROOT } from '../../scripts/bootstrap.mjs'
 import { freePort } from '../../scripts/machine/ports.ts'
 import { commandOf, lifeOf, waitUntil } from '../../scripts/process/alive.ts'
@@ -31,6 +32,7 @@ export class StartRoom {
   readonly address: string
   starting: Started | undefined
   #secretIn = this.folder
+  #by: Promise<Readonly<Record<string, string>>> | undefined
 
   private constructor(port: number) {
     this.port = port
@@ -121,14 +123,18 @@ export class StartRoom {
     this.#secretIn = folder
   }
 
-  /** Asks the server as the bench does, with the secret of the bench. */
+  /** Asks the server: reads as the bench does, acts as the lead at the shell. */
   async asked<Body>(
     method: 'GET' | 'POST',
     path: string,
     body?: object,
   ): Promise<{ readonly status: number; readonly body: Body }> {
     const secret = readFileSync(join(this.#secretIn, 'bench.secret'), 'utf8').trim()
-    const headers = { authorization: `Bearer ${secret}`, 'content-type': 'application/json' }
+    const by =
+      method === 'GET'
+        ? { authorization: `Bearer ${secret}` }
+        : await (this.#by ??= demoPersonAt(this.address, secret, 'Ilse'))
+    const headers = { ...by, 'content-type': 'application/json' }
     const answer = await fetch(this.address + path, {
       method,
       headers,

@@ -132,7 +132,7 @@ test('the agent is killed in mid-write, and its run is taken up from the slip’
     await page.keyboard.down('Escape')
     await page.waitForTimeout(1800)
     await page.keyboard.up('Escape')
-    await expect(title(page)).toHaveText('Stopped: somebody asked for it', { timeout: 4000 })
+    await expect(title(page)).toHaveText('Stopped: Ilse Maro asked for it', { timeout: 4000 })
   }).toPass({ timeout: 30_000 })
   await main.getByRole('button', { name: 'Take it up' }).press('Enter')
   await goOn(page, shop, LEAD)
@@ -162,5 +162,5 @@ test('a like device beside it is told apart: another slip’s is refused', async
     })
     return ((await response.json()) as { code: string }).code
   })
-  expect(refused).toBe('slip.other-device')
+  expect(refused).toBe('slip.claimed')
 })

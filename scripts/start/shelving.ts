@@ -3,13 +3,14 @@
  * stretch, and whoever watches over the shop must not stand still. Run with the server's address and the file of the
  * bench's secret; prints one line, which begins with how it went.
  */
-import { NotShelved, shelveDemo } from '@plain-slate/demo'
+import { NotShelved, demoSenderAt, shelveDemo } from '@plain-slate/demo'
 import { readFileSync } from 'node:fs'
 import { DONE, REFUSED } from './shelve-demo.ts'
 
 const [address = '', secretFile = ''] = process.argv.slice(2)
 try {
-  await shelveDemo(address, readFileSync(secretFile, 'utf8').trim())
+  const secret = readFileSync(secretFile, 'utf8').trim()
+  await shelveDemo(address, demoSenderAt(address, secret, 'Ilse'))
   console.log(DONE)
 } catch (error) {
   if (!(error instanceof NotShelved)) throw error

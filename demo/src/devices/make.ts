@@ -151,6 +151,7 @@ function fileOf(
     pick: device.pick,
     port: device.port,
     cellOut: false,
+    brokenKeys: [],
     model: {
       serial,
       fused: { ...fused, deviceId: deviceIdOf(serial) },

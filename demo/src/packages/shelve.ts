@@ -30,8 +30,8 @@ type Shelf = {
 }
 
 /** Has the depot's catalogue taken in, where the shelf does not know it yet. */
-export async function takeDemoCatalogue(address: string, secret: string): Promise<void> {
-  const far = farShelf(address, bySecret(secret))
+export async function takeDemoCatalogue(address: string, by: Sender): Promise<void> {
+  const far = farShelf(address, by)
   const { catalogues } = await far.shelf()
   if (catalogues.some(({ from, number }) => from === DEPOT && number >= DEPOT_NUMBER)) return
   const body = Buffer.from(await demoCatalogue())
@@ -43,9 +43,9 @@ export async function takeDemoCatalogue(address: string, secret: string): Promis
 }
 
 /** Sends the depot's catalogue, then every volume of every package that the shelf does not hold yet; answers how many. */
-export async function shelveDemo(address: string, secret: string): Promise<number> {
-  await takeDemoCatalogue(address, secret)
-  const far = farShelf(address, bySecret(secret))
+export async function shelveDemo(address: string, by: Sender): Promise<number> {
+  await takeDemoCatalogue(address, by)
+  const far = farShelf(address, by)
   const here = new Set((await far.shelf()).archives.map(({ name }) => name))
   let sent = 0
   for (const { volume, whole, maker } of demoVolumes()) {
@@ -80,11 +80,17 @@ export const sendVolume = (
   headers: Headed,
   volume: Volume,
   about: { readonly whole: boolean; readonly maker: string },
-): Promise<void> => sendTo(farShelf(address, headers), volume, about)
+): Promise<void> => sendTo(farShelf(address, signedIn(headers)), volume, about)
 
-/** Who sends: the bench's secret, as a header. */
 type Headed = Readonly<Record<string, string>>
-const bySecret = (secret: string): Headed => ({ authorization: `Bearer ${secret}` })
+/** How the shelf is read, and who sends to it: they sign in only where something is sent. */
+export type Sender = { readonly reads: Headed; readonly sends: () => Promise<Headed> }
+
+/** Who is signed in already reads and sends. */
+const signedIn = (headers: Headed): Sender => ({
+  reads: headers,
+  sends: () => Promise.resolve(headers),
+})
 
 function sendTo(
   far: FarShelf,
@@ -130,8 +136,9 @@ const BUSY = [429, 503]
  * The shelf of a running server. Every request has a connection of its own: packages are built between two for longer
  * than a server keeps one that says nothing, and a body that was begun on a dead one is lost.
  */
-function farShelf(address: string, headers: Headed): FarShelf {
+function farShelf(address: string, { reads, sends }: Sender): FarShelf {
   const ask = async (path: string, sending?: Sending): Promise<Answer> => {
+    const headers = sending === undefined ? reads : await sends()
     for (let left = TRIES; ; left -= 1) {
       const answer = await request(new URL(path, address), headers, sending).catch(
         (error: unknown) => {

@@ -125,8 +125,8 @@ class Keeping {
   /** True once the device was met under this epoch: whoever drove it before goes on no more. */
   #met = false
   #standsStill = false
-  /** False until the first turn, which tells where the run is taken up: its loss was another's. */
-  #begun = false
+  /** How often the command under way was lost, as the last turn told it. */
+  #losses = 0
 
   constructor(plan: KeepPlan, journal: Journal, broken?: unknown) {
     this.#plan = plan
@@ -270,8 +270,8 @@ class Keeping {
     const shown = this.#shown
     switch (news.kind) {
       case 'turn':
-        this.#shown = afterTurn(shown, news.state, this.#begun)
-        this.#begun = true
+        this.#shown = afterTurn(shown, news.state, this.#losses)
+        this.#losses = news.state.losses
         break
       case 'progress':
         this.#shown = { ...shown, got: news.got, at: news.at, ...firstTime(shown, news.at) }
@@ -347,20 +347,17 @@ const firstTime = ({ runAt, stepAt }: ShownRun, at: number) =>
   runAt === 0 ? { runAt: at, stepAt: at } : { runAt, stepAt }
 
 /**
- * What is shown after a turn of the reducer. A step begins when the next command does; a loss counts when the
- * run was being driven here, and not the one with which it was taken up.
+ * What is shown after a turn of the reducer. A step begins when the next command does; `before`: losses of the command
+ * under way that were counted already.
  */
-function afterTurn(shown: ShownRun, state: RunState, begun: boolean): ShownRun {
+function afterTurn(shown: ShownRun, state: RunState, before: number): ShownRun {
   const moved = state.next !== shown.next
   return {
     ...shown,
     phase: state.phase,
     next: state.next,
-    losses: shown.losses + (begun && state.phase.kind === 'lost' && !isLost(shown) ? 1 : 0),
+    losses: shown.losses + Math.max(0, state.losses - before),
     ...(moved ? { got: 0, stepAt: shown.at } : {}),
     ...(state.phase.kind === 'doing' ? { waiting: null } : {}),
   }
 }
-
-/** Whether the link was gone already: one loss is counted once, however often it is tried again. */
-const isLost = ({ phase }: ShownRun): boolean => phase.kind === 'lost'

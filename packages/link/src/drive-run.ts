@@ -66,6 +66,9 @@ export type Driving = {
   readonly abandon: () => void
 }
 
+/** Between two looks at what it says of itself while pieces go over, in the device's time. */
+const FACTS_EVERY_MS = 20_000
+
 type Meeting = Extract<Deed, { deed: 'meet' }>
 
 /** Drives from a turn. */
@@ -83,6 +86,9 @@ class Driver {
   /** Events that came while an order was under way: only a person's stop does. */
   readonly #heard: RunEvent[] = []
   #wake: (() => void) | undefined
+  /** The device's time, as it told last, and as it told of itself last; ms. */
+  #at = 0
+  #factsAt = 0
   readonly #site: RunSite
   readonly #left: AbortSignal
 
@@ -170,8 +176,9 @@ class Driver {
       return await this.#done(deed, signal)
     } catch (error) {
       if (!(error instanceof LinkLost)) throw error
+      const came = this.#link === undefined ? 'unlinked' : 'lost'
       this.hangUp()
-      return { came: 'lost' }
+      return { came }
     }
   }
 
@@ -215,6 +222,7 @@ class Driver {
     if (met.kind === 'superseded') return { came: 'refused', code: 'old-epoch' }
     this.#link = met.link
     const { facts, at } = met
+    this.#factsAt = at
     this.#site.tell({ kind: 'met', facts, at })
     return { came: 'facts', facts }
   }
@@ -231,6 +239,7 @@ class Driver {
       this.#site.tell({ kind: 'time', at: answer.at })
       return { came: 'answer', answer }
     }
+    this.#factsAt = answer.at
     this.#site.tell({ kind: 'met', facts: answer.facts, at: answer.at })
     return { came: 'facts', facts: answer.facts }
   }
@@ -249,7 +258,20 @@ class Driver {
     return { came: 'table', table: decoded.ok ? tableText(decoded.value.table) : undefined }
   }
 
-  readonly #progress = (got: number, at: number) => this.#site.tell({ kind: 'progress', got, at })
+  readonly #progress = (got: number, at: number) => {
+    this.#at = at
+    this.#site.tell({ kind: 'progress', got, at })
+  }
+
+  /** In a long write its charge is asked for now and then; whoever is lost meanwhile is missed at the next command. */
+  async #facts(): Promise<void> {
+    if (this.#at - this.#factsAt < FACTS_EVERY_MS) return
+    try {
+      await this.#ask({ verb: 'facts' })
+    } catch (error) {
+      if (!(error instanceof LinkLost)) throw error
+    }
+  }
 
   async #putFile(file: FilePut): Promise<Outcome> {
     const put = await putFile(this.#open(), this.#lease, file, this.#site.bytes, this.#progress)
@@ -259,6 +281,7 @@ class Driver {
   async #put(piece: Put): Promise<Outcome> {
     const { bytes } = this.#site
     const put = await putPiece(this.#open(), this.#lease, piece, bytes, this.#progress)
+    await this.#facts()
     return put.kind === 'kept' ? { came: 'done' } : { came: 'refused', code: put.code }
   }
 

@@ -9,28 +9,21 @@ import type { AddressInfo, Server, Socket } from 'node:net'
 import { join } from 'node:path'
 import type { Duplex } from 'node:stream'
 import type { StandInAct, StandInDevice } from '@plain-slate/api'
-import type { Catalogue, Family, ImageFacts, Mode, Store, Permit, Way } from '@plain-slate/core'
-import {
-  answersIn,
-  beginsIn,
-  heldFor,
-  installsByHand,
-  isKind,
-  kindOf,
-  modeName,
-  modeProfile,
-} from '@plain-slate/core'
-import type { ModelClock } from './clock.ts'
+import type { Catalogue, Family, ImageFacts, Permit } from '@plain-slate/core'
+import { answersIn } from '@plain-slate/core'
+import { actOn } from './act.ts'
 import { modelClock } from './clock.ts'
-import { REFUSAL_TEXTS } from './answers.ts'
 import type { ComputerAct, Computers } from './computer.ts'
 import { computersOf } from './computer.ts'
 import { SimulatedDevice } from './device.ts'
-import { promptOf } from './device-events.ts'
 import { extentsOf, readDevice, writeDevice } from './device-file.ts'
+import { layBeside } from './faults.ts'
 import { openFlash } from './flash.ts'
+import type { OnBench } from './on-bench.ts'
+import { drop, isBack } from './on-bench.ts'
+import { serveStream } from './serve-stream.ts'
+import { shownOf } from './shown.ts'
 import { openStores } from './stores.ts'
-import { endSoftly, serveStream } from './serve-stream.ts'
 
 export type BenchPlan = {
   readonly folder: string
@@ -57,12 +50,6 @@ export type Bench = {
   readonly stop: () => Promise<void>
 }
 
-type OnBench = {
-  readonly device: SimulatedDevice
-  readonly clock: ModelClock
-  stream: Duplex | undefined
-}
-
 /** Opens every device of the folder and listens on every port. */
 export async function openBench(plan: BenchPlan): Promise<Bench> {
   const catalogue: Catalogue = new Map(plan.images.map((facts) => [facts.image, facts]))
@@ -79,11 +66,20 @@ export async function openBench(plan: BenchPlan): Promise<Bench> {
       return [name, server, await listening(server, port)] as const
     }),
   )
+  const hubAt = (port: string) => computers(port).hasHub(port)
   return {
     ports: Object.fromEntries(servers.map(([name, , port]) => [name, port])),
     devices: () => devices.map(({ device }) => device),
-    shown: () => devices.map(({ device, clock }) => shownOf(device, clock)),
-    act: (act) => (isOfComputer(act) ? actOnIt(devices, computers, act) : actOn(devices, act)),
+    shown: () => devices.map(shownOf),
+    act: (act) => {
+      if (isOfComputer(act)) return actOnIt(devices, computers, act)
+      if (act.kind !== 'like') return actOn(devices, hubAt, act)
+      const one = devices.find(({ device }) => device.model.serial === act.serial)
+      if (one === undefined) return `There is no simulated device ${act.serial}.`
+      const serials = devices.map(({ device }) => device.model.serial)
+      devices.push(openDevice(plan, catalogue, layBeside(one, serials)))
+      return undefined
+    },
     async stop() {
       for (const one of devices) {
         one.device.leave()
@@ -108,6 +104,7 @@ function openDevice(plan: BenchPlan, catalogue: Catalogue, path: string): OnBenc
     writeDevice(path, kept),
   )
   return {
+    path,
     device,
     clock: modelClock(plan.pace, file.model.at, () => performance.now()),
     stream: undefined,
@@ -134,17 +131,24 @@ function actOnIt(
   act: ComputerAct,
 ): string | undefined {
   const why = computers('port' in act ? act.port : act.at).act(act)
+  /* Where the hub is taken away one stays on the cable, and the others lie beside it. */
+  if (act.kind === 'hub' && !act.on)
+    for (const one of devices.filter(({ device }) => device.port === act.port).slice(1)) {
+      one.device.unplug()
+      drop(one)
+    }
   for (const one of devices) if (!isHeardAt(computers, one)) drop(one)
   return why
 }
 
-/** A stream on a port goes to the device that hangs there, if it answers. */
+/** A stream on a port goes to the device that hangs there, if it answers; behind a hub to the first that does. */
 function take(at: ThisPort, socket: Socket): void {
   const { devices, secret, port } = at
-  const there = devices.find(({ device }) => device.port === port)
+  const there = devices.find(
+    (one) => one.device.port === port && isAwake(one) && isHeardAt(at.computers, one),
+  )
   socket.on('error', () => socket.destroy())
-  if (there === undefined || !isAwake(there) || !isHeardAt(at.computers, there))
-    return void socket.destroy()
+  if (there === undefined) return void socket.destroy()
   socket.setNoDelay(true)
   const { device, clock } = there
   const met = (stream: Duplex, owns: boolean) => {
@@ -159,182 +163,6 @@ function take(at: ThisPort, socket: Socket): void {
 
 const isAwake = ({ device, clock }: OnBench): boolean =>
   answersIn(device.nature.family, device.model.mode) && isBack(device, clock)
-
-/** A restart takes its time: the model is there already, the cable is not. */
-const isBack = (device: SimulatedDevice, clock: ModelClock): boolean =>
-  clock.pace === 0 || clock.now(0) >= device.awayUntil
-
-function shownOf(device: SimulatedDevice, clock: ModelClock): StandInDevice {
-  const { model, file } = device
-  const { family } = device.nature
-  const away = !isBack(device, clock)
-  return {
-    serial: model.serial,
-    name: file.name,
-    model: model.fused.model,
-    port: device.port,
-    mode: away ? null : shownMode(family, model.mode),
-    battery: Math.round(model.battery),
-    cellOut: device.cellOut,
-    permission: model.permission,
-    removable: family.cell === 'removable',
-    canReset: !away && canReset(device),
-    installs: away
-      ? []
-      : installsByHand(device.nature, model).map(({ from }) => shownStore(family, from)),
-    asks: away ? null : (promptOf(family, model)?.text ?? null),
-    account: model.account === 'on',
-    lockSwitch: family.lock.opens === 'command' ? model.lockSwitch : null,
-    pace: clock.pace,
-    keys: away ? [] : keysOf(family, model.mode),
-  }
-}
-
-const shownStore = ({ stores }: Family, id: Store) => ({
-  id,
-  name: stores.find((one) => one.id === id)?.name ?? id,
-})
-
-/** How long keys are held on a way, from and to. */
-function heldBand({ acts = [] }: Way): [number, number] | null {
-  const band = heldFor({ acts })
-  return band === undefined ? null : [band[0], band[1]]
-}
-
-/** Where keys lead that were held for so long: let go too early or too late is the usual slip. */
-function ledTo(
-  family: Family,
-  from: Mode,
-  { to, held }: { readonly to: Mode; readonly held?: number },
-): Mode {
-  const way = family.ways.find((one) => one.hands && beginsIn(one, from) && one.to === to)
-  const band = way && heldBand(way)
-  const missed = held !== undefined && band && (held < band[0] || held > band[1])
-  return missed ? (way.slip?.leads ?? from) : to
-}
-
-/** The ways that hands can go from a mode, in the family's words. */
-const keysOf = (family: Family, mode: Mode) =>
-  family.ways
-    .filter((way) => way.hands && beginsIn(way, mode))
-    .map((way) => ({
-      to: shownMode(family, way.to),
-      say: way.say,
-      held: heldBand(way),
-    }))
-
-const shownMode = (family: Family, id: Mode) => ({
-  id,
-  name: modeName(family, id),
-  kind: kindOf(family, id) ?? null,
-})
-
-function actOn(
-  devices: readonly OnBench[],
-  act: Exclude<StandInAct, ComputerAct>,
-): string | undefined {
-  const one = devices.find(({ device }) => device.model.serial === act.serial)
-  if (one === undefined) return `There is no simulated device ${act.serial}.`
-  const { device, clock } = one
-  const now = clock.now(device.model.at)
-  switch (act.kind) {
-    case 'plug':
-      return plugged(devices, one, act.port)
-    case 'unplug':
-      device.unplug()
-      return drop(one)
-    case 'cell-out':
-      if (device.nature.family.cell === 'sealed') return 'Its cell does not come out by hand.'
-      device.takeCellOut()
-      return drop(one)
-    case 'cell-in':
-      device.putCellIn()
-      return undefined
-    case 'charge':
-      if (modeProfile(device.nature.family, device.model.mode)?.charges !== true)
-        return `It does not charge in this mode (${nameOf(device)}).`
-      device.byHand({ kind: 'charge', percent: act.percent }, now)
-      return undefined
-    case 'keys': {
-      const way = keysOf(device.nature.family, device.model.mode).find(({ to }) => to.id === act.to)
-      if (way === undefined) return `From ${nameOf(device)} no keys lead to ${act.to}.`
-      /* A chord from off is held while the cell goes in. */
-      device.putCellIn()
-      device.keys(ledTo(device.nature.family, device.model.mode, act), now)
-      return drop(one)
-    }
-    case 'permit':
-      if (!isKind(device.nature.family, device.model.mode, 'system'))
-        return `Its settings cannot be reached in this mode (${nameOf(device)}).`
-      device.byHand({ kind: 'permit', given: act.given }, now)
-      return act.given ? undefined : drop(one)
-    case 'reset':
-      if (!canReset(device)) return `No reset can be asked of it in this mode (${nameOf(device)}).`
-      device.byHand({ kind: 'reset' }, now)
-      return drop(one)
-    case 'lock-switch':
-    case 'sign-out':
-      return inSettings(device, act, now)
-    case 'install':
-      return installed(one, act.store, now)
-    case 'confirm':
-      if (promptOf(device.nature.family, device.model) === undefined) return 'It asks for nothing.'
-      device.byHand({ kind: 'confirm' }, now)
-      return undefined
-    case 'cut':
-      device.planCut({ piece: act.piece, bytes: act.bytes, kind: act.how, asked: act.asked })
-      return undefined
-  }
-}
-
-/** What its owner turns in its settings. */
-function inSettings(
-  device: SimulatedDevice,
-  act: Extract<StandInAct, { kind: 'lock-switch' | 'sign-out' }>,
-  now: number,
-): string | undefined {
-  if (act.kind === 'sign-out') {
-    device.byHand({ kind: 'sign-out' }, now)
-    return device.model.account === 'none'
-      ? undefined
-      : 'Its account stays on it: its settings are not reached in this mode.'
-  }
-  device.byHand({ kind: 'lock-switch', on: act.on }, now)
-  return device.model.lockSwitch === act.on
-    ? undefined
-    : 'The switch stays as it is: greyed, or not to be found in this mode.'
-}
-
-function plugged(devices: readonly OnBench[], one: OnBench, port: string): string | undefined {
-  const other = devices.find((two) => two !== one && two.device.port === port)
-  if (other !== undefined) return `${port} holds ${other.device.model.serial}.`
-  one.device.plug(port)
-  return undefined
-}
-
-/** Started from its menu; while it installs nobody is heard on its cable. */
-function installed(one: OnBench, store: Store, now: number): string | undefined {
-  const { nature, model } = one.device
-  if (!installsByHand(nature, model).some(({ from }) => from === store))
-    return `Nothing is installed from there in this mode (${nameOf(one.device)}).`
-  const code = one.device.installByHand(store, now)
-  drop(one)
-  return code === undefined ? undefined : REFUSAL_TEXTS[code]
-}
-
-/** A reset is found in the settings of a system that runs, on the page that asks for one, and in a rescue. */
-const canReset = ({ nature: { family }, model: { mode } }: SimulatedDevice): boolean =>
-  isKind(family, mode, 'system') || isKind(family, mode, 'rescue')
-
-/** The mode it is in, as its family calls it. */
-const nameOf = ({ nature, model }: SimulatedDevice): string => modeName(nature.family, model.mode)
-
-/** The stream of a device that left its cable ends; what was said already arrives. */
-function drop(one: OnBench): undefined {
-  if (one.stream !== undefined) endSoftly(one.stream)
-  one.stream = undefined
-  return undefined
-}
 
 const listening = (server: Server, port: number): Promise<number> =>
   new Promise((resolve, reject) => {

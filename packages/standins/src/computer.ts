@@ -10,7 +10,7 @@ import { COMPUTER_FORMAT, computerFileSchema, isHeard } from '@plain-slate/core'
 
 export type ComputerAct = Extract<
   StandInAct,
-  { readonly kind: 'driver' | 'rival' | 'power-saving' | 'sleep' }
+  { readonly kind: 'driver' | 'rival' | 'power-saving' | 'hub' | 'sleep' }
 >
 
 export class StandInComputer {
@@ -34,6 +34,9 @@ export class StandInComputer {
     return isHeard(family, mode, this.#told) && this.#told.rivals.every((one) => one.port !== port)
   }
 
+  /** Whether a hub lies between it and what hangs at a port. */
+  hasHub = (port: string): boolean => this.#told.hubs.includes(port)
+
   /** What somebody does with the computer; a sentence when that cannot be done. */
   act(act: ComputerAct): string | undefined {
     const { drivers, rivals, powerSaving } = this.#told
@@ -56,6 +59,10 @@ export class StandInComputer {
       const others = powerSaving.filter((port) => port !== act.port)
       this.#told = { ...this.#told, powerSaving: act.on ? [...others, act.port].sort() : others }
     }
+    if (act.kind === 'hub') {
+      const others = this.#told.hubs.filter((port) => port !== act.port)
+      this.#told = { ...this.#told, hubs: act.on ? [...others, act.port].sort() : others }
+    }
     if (act.kind === 'sleep') this.#told = { ...this.#told, sleepMinutes: act.minutes }
     this.#save()
     return undefined
@@ -76,6 +83,7 @@ const newest = (families: readonly Family[]): Computer => ({
   ),
   rivals: [],
   powerSaving: [],
+  hubs: [],
   sleepMinutes: null,
 })
 

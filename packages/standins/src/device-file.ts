@@ -111,6 +111,8 @@ export const deviceFileSchema = z.object({
   /** The port it is plugged into, and its cable; null: it lies on the bench. */
   port: z.string().nullable(),
   cellOut: z.boolean(),
+  /** Keys that do not answer any more. */
+  brokenKeys: z.array(z.string()).default([]),
   extents: z.array(extentSchema),
   /** The customer's data: ranges of the disk that no write may ever touch. */
   marks: z.array(extentSchema),

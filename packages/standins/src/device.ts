@@ -52,6 +52,7 @@ export class SimulatedDevice {
   #cut: PlannedCut | undefined
   #port: string | null
   #cellOut: boolean
+  #brokenKeys: readonly string[]
   /** Until when it is away from its cable, restarting; ms of model time. */
   #awayUntil = 0
   #left = false
@@ -92,6 +93,7 @@ export class SimulatedDevice {
     this.#keep = keep
     this.#port = file.port
     this.#cellOut = file.cellOut
+    this.#brokenKeys = file.brokenKeys
     const model = withoutMemory(file.model)
     stores.keepOnly(model)
     this.#model =
@@ -109,6 +111,9 @@ export class SimulatedDevice {
   get cellOut(): boolean {
     return this.#cellOut
   }
+  get brokenKeys(): readonly string[] {
+    return this.#brokenKeys
+  }
   get awayUntil(): number {
     return this.#awayUntil
   }
@@ -120,6 +125,7 @@ export class SimulatedDevice {
       ...this.file,
       port: this.#port,
       cellOut: this.#cellOut,
+      brokenKeys: [...this.#brokenKeys],
       extents: [...this.flash.extents()],
       model: this.#model,
     }
@@ -148,6 +154,17 @@ export class SimulatedDevice {
   }
   putCellIn(): void {
     this.#cellOut = false
+    this.#save()
+  }
+  key(key: string, works: boolean): void {
+    const others = this.#brokenKeys.filter((one) => one !== key)
+    this.#brokenKeys = works ? others : [...others, key]
+    this.#save()
+  }
+  /** What befalls it without being asked. */
+  befall(model: DeviceModel): void {
+    this.#take(model)
+    this.#pieces.forget()
     this.#save()
   }
   /** What hands do in its settings or to its cell; it is back on its cable when that is done. */

@@ -12,6 +12,7 @@ import type { Workshop } from '../base/workshop.ts'
 import { lookEnded } from '../job/read.ts'
 import { placesNow } from '../runs/places.ts'
 import { followRun } from '../job/show.ts'
+import { stopShortAt, stopWhereShort } from '../runs/charge.ts'
 import { stopWhereSafe } from '../runs/held.ts'
 import type { Refusal } from '../base/refusal.ts'
 import type { Transaction } from '../tables/database.ts'
@@ -56,18 +57,7 @@ export function agentHandlers(workshop: Workshop) {
       looks: looks.map(lookWanted),
     })
   }
-  const agentPorts: Of<'agentPorts'> = async ({ body: { agent, ports, computer, whole } }) => {
-    const told = (await listComputers(workshop.db)).find((one) => one.agent === agent)
-    const before = new Map((await listSights(workshop.db)).map((one) => [one.port, one]))
-    await putSights(workshop.db, agent, { ports, computer, whole }, LEASE_MS)
-    const changed = ports.some(({ name, facts, odd }) => {
-      const was = before.get(name)
-      return !isDeepStrictEqual([was?.facts ?? null, was?.odd ?? null], [facts, odd])
-    })
-    const other = !isDeepStrictEqual(told?.computer ?? null, computer)
-    if (changed || other) await tell(workshop.db, 'bench', agent, 1)
-    return ok({ ports: [...(await portsOf(workshop.db, agent))] })
-  }
+  const agentPorts: Of<'agentPorts'> = ({ body }) => takePorts(workshop, body)
   const agentLook: Of<'agentLook'> = async ({ body: { id, found } }) => {
     await lookEnded(workshop, id, found)
     return ok({})
@@ -97,6 +87,30 @@ export function agentHandlers(workshop: Workshop) {
   return { agentEvents, agentWork, agentPorts, agentLook, agentClaim, agentRenew, agentReport }
 }
 
+/** What an agent sees at its ports, and what its computer tells. */
+async function takePorts(
+  workshop: Workshop,
+  { agent, ports, computer, whole }: BodyOf<Contract['agentPorts']>,
+): ReturnType<Of<'agentPorts'>> {
+  const told = (await listComputers(workshop.db)).find((one) => one.agent === agent)
+  const before = new Map((await listSights(workshop.db)).map((one) => [one.port, one]))
+  await putSights(workshop.db, agent, { ports, computer, whole }, LEASE_MS)
+  const changed = ports.some(({ name, facts, odd }) => {
+    const was = before.get(name)
+    return !isDeepStrictEqual([was?.facts ?? null, was?.odd ?? null], [facts, odd])
+  })
+  const other = !isDeepStrictEqual(told?.computer ?? null, computer)
+  if (changed || other) await tell(workshop.db, 'bench', agent, 1)
+  const drained = ports.filter(
+    ({ name, facts }) => facts?.batteryPercent !== before.get(name)?.facts?.batteryPercent,
+  )
+  await stopShortAt(
+    workshop,
+    drained.map(({ name }) => name),
+  )
+  return ok({ ports: [...(await portsOf(workshop.db, agent))] })
+}
+
 /** A report counts only while its epoch is the owner's. */
 async function takeReport(
   workshop: Workshop,
@@ -110,14 +124,16 @@ async function takeReport(
     const moved = before === undefined || hasMoved(before, shown)
     const report = { run, epoch, agent, shown, state, heard, endedAt, moved }
     const version = await reportRun(trx, report)
-    if (version === undefined) return false
+    if (version === undefined) return undefined
     await mirrorEntries(trx, run, from, entries)
     if (state !== 'running') await noteEnd(workshop, trx, run, shown)
     else if (was !== undefined && was.against !== null) await stopWhereSafe(workshop, trx, was)
     await tell(trx, ['run', 'bench'], run, version)
-    return true
+    return { isFurther: before?.next !== shown.next }
   })
-  if (!taken) return refuse({ code: 'run.driven', facts: { id: run } })
+  if (taken === undefined) return refuse({ code: 'run.driven', facts: { id: run } })
+  /* Another step: what is left may draw another amount, and what was in doubt may be proven. */
+  if (taken.isFurther) await stopWhereShort(workshop, run)
   if (state !== 'running') await followRun(workshop, run)
   return ok({ journal: (await readJournal(workshop.db, run)).length })
 }
@@ -151,7 +167,7 @@ async function noteEnd(
     commands: shown.next,
     seconds: Math.round((shown.at - shown.runAt) / 1000),
     losses: shown.losses,
-    ...(why === undefined ? {} : { why: why.kind }),
+    ...(why === undefined ? {} : { why: why.kind === 'asked' && run?.low ? 'charge' : why.kind }),
   }
   const act = why === undefined ? 'run.ended' : 'run.stopped'
   const entry = { by: null, act, facts } as const

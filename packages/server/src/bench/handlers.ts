@@ -3,6 +3,7 @@ import type { Contract } from '@plain-slate/api'
 import { ok, refuse } from '@plain-slate/core'
 import { enter } from '../book/append.ts'
 import type { Handler } from '../edge/mount.ts'
+import { someone } from '../edge/mount.ts'
 import type { Workshop } from '../base/workshop.ts'
 import { hangRuns, listCables, moveCable } from '../tables/bench.ts'
 import { tell } from '../tables/news.ts'
@@ -35,20 +36,20 @@ export function benchHandlers(workshop: Workshop) {
     return ok(await listCables(workshop.db))
   }
   const ports = async () => (await showBench(workshop)).ports
-  const portAdd: Of<'portAdd'> = async ({ body, actor }) => {
-    const done = await layPort(workshop, body, actor)
+  const portAdd: Of<'portAdd'> = async (call) => {
+    const done = await layPort(workshop, call.body, someone(call))
     return done.ok ? ok(await ports()) : done
   }
-  const portStrike: Of<'portStrike'> = async ({ params: { port }, actor }) => {
-    const done = await takePortOut(workshop, port, actor)
+  const portStrike: Of<'portStrike'> = async (call) => {
+    const done = await takePortOut(workshop, call.params.port, someone(call))
     return done.ok ? ok(await ports()) : done
   }
-  const cableAdd: Of<'cableAdd'> = async ({ body, actor }) => {
-    const done = await layCable(workshop, body, actor)
+  const cableAdd: Of<'cableAdd'> = async (call) => {
+    const done = await layCable(workshop, call.body, someone(call))
     return done.ok ? ok(await listCables(workshop.db)) : done
   }
-  const cableStrike: Of<'cableStrike'> = async ({ params: { cable }, actor }) => {
-    const done = await takeCableOut(workshop, cable, actor)
+  const cableStrike: Of<'cableStrike'> = async (call) => {
+    const done = await takeCableOut(workshop, call.params.cable, someone(call))
     return done.ok ? ok(await listCables(workshop.db)) : done
   }
   const portRead: Of<'portRead'> = async ({ params: { port }, actor }) => {

@@ -12,7 +12,7 @@ import type { Transaction } from '../tables/database.ts'
 import { listComputers } from '../tables/devices.ts'
 import { tell } from '../tables/news.ts'
 
-type By = Actor | undefined
+type By = Actor
 type Done = Promise<Result<undefined, Refusal>>
 
 type NewPort = {
@@ -88,8 +88,7 @@ async function laid(
   await workshop.db
     .transaction(async (trx) => {
       const done = await act(trx, async (name, facts) => {
-        const via = by === undefined ? { via: 'shell' } : {}
-        await enter(workshop, trx, { by: by?.id ?? null, act: name, facts: { ...facts, ...via } })
+        await enter(workshop, trx, { by: by.id, act: name, facts })
         await tell(trx, 'bench', 'laid', 1)
       })
       if (done.ok) return

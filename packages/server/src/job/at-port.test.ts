@@ -18,7 +18,7 @@ const job = (more: Partial<JobAt> & { readonly model?: string | null } = {}): Jo
   return {
     slip: { model } as Slip,
     sights: [sight('P1', 'BRAK-H2', 'A1'), sight('P2', 'CORV-4N', 'B1')],
-    others: new Set<string>(),
+    others: new Map<string, string>(),
     family: tarn,
     serial: undefined,
     sight: undefined,
@@ -31,7 +31,7 @@ const seen = (at: JobAt) => seenAt(workshop, at)?.port
 describe('ports that a slip’s device may hang at', () => {
   it('are those of its family that no other slip claims; all that are free where none is', () => {
     expect(portsOf(job())).toEqual(['P1'])
-    expect(portsOf(job({ others: new Set(['A1']) }))).toEqual(['P2'])
+    expect(portsOf(job({ others: new Map([['A1', '0001'] as const]) }))).toEqual(['P2'])
     expect(portsOf(job({ family: undefined }))).toEqual(['P1', 'P2'])
   })
 
@@ -39,7 +39,7 @@ describe('ports that a slip’s device may hang at', () => {
     expect(seen(job())).toBe('P1')
     expect(seen(job({ model: null }))).toBe('P1')
     expect(seen(job({ model: 'BRAK-H2K' }))).toBeUndefined()
-    expect(seen(job({ others: new Set(['A1']) }))).toBeUndefined()
+    expect(seen(job({ others: new Map([['A1', '0001'] as const]) }))).toBeUndefined()
     const two = [sight('P1', 'BRAK-H2', 'A1'), sight('P3', 'BRAK-H2', 'A2')]
     expect(seen(job({ sights: two }))).toBeUndefined()
   })

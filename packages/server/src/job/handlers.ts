@@ -31,6 +31,7 @@ import { paperOfHouse, sheetOf } from './sheet.ts'
 import { showJob } from './show.ts'
 import { changesSince } from './standing.ts'
 import { slipFileOf, takeSlipFile } from './slip-file.ts'
+import { sayableOf } from './sayable.ts'
 import { setSlipState } from './slip-state.ts'
 import { startJob } from './start.ts'
 import { wayOf } from './way.ts'
@@ -61,6 +62,8 @@ function toldHandlers(workshop: Workshop) {
   const job: Of<'job'> = async ({ params: { number } }) => shown(await loadJob(workshop, number))
   const jobLines: Of<'jobLines'> = async ({ params: { number }, body, actor }) =>
     shown(await sayLines(workshop, number, body.lines, actor))
+  const jobSayable: Of<'jobSayable'> = ({ params: { number } }) =>
+    showing(workshop, number, sayableOf)
   const jobOverrule: Of<'jobOverrule'> = async (call) =>
     shown(await overruleRule(workshop, call.params.number, { ...call.body, who: someone(call) }))
   const jobCarry: Of<'jobCarry'> = async ({ params: { number }, body, actor }) =>
@@ -71,7 +74,7 @@ function toldHandlers(workshop: Workshop) {
     shown(await readForSlip(workshop, number, { ...body, by: actor?.id ?? null }))
   const slipState: Of<'slipState'> = (call) =>
     setSlipState(workshop, call.params.number, call.body, someone(call).id)
-  return { slipState, job, jobLines, jobOverrule, jobCarry, jobReading, jobRead }
+  return { slipState, job, jobLines, jobSayable, jobOverrule, jobCarry, jobReading, jobRead }
 }
 
 export function jobHandlers(workshop: Workshop) {

@@ -68,8 +68,8 @@ export type JobAt = {
   }
   /** The look that was asked for it last. */
   readonly look: LookRow | undefined
-  /** Serials that other open slips claim. */
-  readonly others: ReadonlySet<string>
+  /** Serials that other open slips claim, each with its slip. */
+  readonly others: ReadonlyMap<string, string>
   readonly device: DeviceRow | undefined
   /** The case; undefined while the family, or what it is, is not known well enough. */
   readonly found: AtPort | undefined

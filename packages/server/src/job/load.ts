@@ -276,11 +276,15 @@ const serialsIn = (readings: readonly Reading[]): readonly string[] => [
 /** What follows from lines and from the port: the cell's look, the account, the charge as it is now. */
 function besides(lines: Lines, seen: DeviceFacts | undefined, now: number): readonly Reading[] {
   const by = { mode: undefined, person: undefined }
-  const line = (topic: string, fact: 'batteryHealth' | 'accountLock'): readonly Reading[] => {
+  const line = (
+    topic: string,
+    fact: 'batteryHealth' | 'accountLock',
+    valueOf = (answer: string) => answer,
+  ): readonly Reading[] => {
     const one = lines.get(topic)
     return one === undefined
       ? []
-      : [{ ...by, fact, value: one.answer, source: 'person', at: ms(one.at) }]
+      : [{ ...by, fact, value: valueOf(one.answer), source: 'person', at: ms(one.at) }]
   }
   const charge: readonly Reading[] =
     seen?.batteryPercent === undefined
@@ -297,7 +301,10 @@ function besides(lines: Lines, seen: DeviceFacts | undefined, now: number): read
         ]
   return [
     ...line('condition.cell', 'batteryHealth'),
-    ...line('owner.account', 'accountLock'),
+    /* Who can sign in to it is no reading: one is on it either way. */
+    ...line('owner.account', 'accountLock', (answer) =>
+      answer === 'absent' ? 'absent' : 'present',
+    ),
     ...charge,
   ]
 }

@@ -68,12 +68,14 @@ function otherDevice(
   facts: DeviceFacts | undefined,
 ): Refusal | undefined {
   if (facts === undefined) return undefined
-  const taken = others.has(facts.serial)
-  if (!taken && (serial === undefined || serial === facts.serial)) return undefined
+  const claims = others.get(facts.serial)
+  if (claims !== undefined)
+    return { code: 'slip.claimed', facts: { number: claims, serial: facts.serial } }
+  if (serial === undefined || serial === facts.serial) return undefined
   const number = slip.number
   return {
     code: 'slip.other-device',
-    facts: { number, serial: facts.serial, known: serial ?? '' },
+    facts: { number, serial: facts.serial, known: serial },
   }
 }
 

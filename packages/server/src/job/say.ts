@@ -24,6 +24,7 @@ import { sayAny } from '@plain-slate/texts'
 import type { LaidText } from '../book/append.ts'
 import { enter, enterAll, layText } from '../book/append.ts'
 import type { Workshop } from '../base/workshop.ts'
+import { dayOf } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
 import type { Transaction } from '../tables/database.ts'
 import type { NewLine } from '../tables/job.ts'
@@ -175,8 +176,10 @@ export async function typeReading(
   by: string | null,
 ): Promise<Result<JobAt, Refusal>> {
   const { fact, source } = typed
-  const known = fact === 'build' ? await buildsKnown(workshop.db) : undefined
-  const value = readTyped(workshop.families, fact, typed.value, known)
+  const value = readTyped(workshop.families, fact, typed.value, {
+    ...(fact === 'build' ? { known: await buildsKnown(workshop.db) } : {}),
+    today: await dayOf(workshop),
+  })
   if (!value.ok) {
     const { why, perhaps, breaks } = value.refusal
     const meant =

@@ -129,7 +129,7 @@ export async function followRun(workshop: Workshop, id: string): Promise<void> {
 }
 
 /** The newest line of each topic, of those that count for the work at hand. */
-const newestOf = ({ all, since, device }: JobAt): LineShown[] => {
+export const newestOf = ({ all, since, device }: JobAt): LineShown[] => {
   const timed = all.map((line) => ({ topic: line.topic, at: msOf(line.at), line }))
   const standing = stillUndone(linesSince(timed, since), lookedAtOf(device))
   return [...new Map(standing.map(({ topic, line }) => [topic, line])).values()]

@@ -31,7 +31,7 @@ export function topicsOf(job: JobAt): TopicShown[] {
 }
 
 /** Here, and every region that its family's devices are sold in. */
-const regionsOf = ({ family }: JobAt): string[] => [
+export const regionsOf = ({ family }: JobAt): string[] => [
   'here',
   ...new Set((family?.variants ?? []).map(({ region }) => region)),
 ]

@@ -10,6 +10,7 @@ import { tellRefusals } from '../people/refusals.ts'
 import { purgeShelf } from '../shelf/acts.ts'
 import { READ_ARCHIVE, readArchive } from '../shelf/read-archive.ts'
 import { purgeSessions } from '../tables/sessions.ts'
+import { purgeTokens } from '../tables/shell-tokens.ts'
 import { listUnread } from '../tables/shelf.ts'
 
 /** A job that runs at times by itself. */
@@ -25,7 +26,9 @@ export const JOBS: readonly Job[] = [
   {
     name: 'session-purge',
     when: '25 * * * *',
-    run: async (workshop) => ({ purged: await purgeSessions(workshop.db) }),
+    run: async (workshop) => ({
+      purged: (await purgeSessions(workshop.db)) + (await purgeTokens(workshop.db)),
+    }),
   },
   { name: 'refusals-tell', when: '5 * * * *', run: tellRefusals },
   { name: 'shelf-purge', when: '40 3 * * *', run: purgeShelf },

@@ -24,6 +24,7 @@ import {
 import { lockSlip } from '../tables/slips.ts'
 import { aliveRuns, lockDevice } from '../tables/alive.ts'
 import { livesRefusal } from '../base/lives.ts'
+import { tooShort } from './charge.ts'
 import { againstGoingOn } from './held.ts'
 import { holdOf, isLeft, phaseOf } from './show.ts'
 import type { Planned } from '../plans/plan.ts'
@@ -151,7 +152,8 @@ async function note(
   await tell(trx, ['run', 'bench', 'work'], id, 1)
 }
 
-type By = { readonly id: string; readonly by: string | null }
+/** The run, and the person who says something of it. */
+type By = { readonly id: string; readonly by: string }
 
 /** A person did what was asked of hands at a command. */
 export async function doneByHand(
@@ -165,7 +167,7 @@ export async function doneByHand(
   if (run.state !== 'running' || asked?.kind !== 'person')
     return refuse({ code: 'run.not-asked', facts: { id } })
   await workshop.db.transaction(async (trx) => {
-    await answerRun(trx, id, command, by ?? 'from the shell')
+    await answerRun(trx, id, command, by)
     await note(workshop, trx, id, 'run.done-by-hand', by, run.slip, { command, ask: asked.ask })
   })
   return runNow(workshop, id)
@@ -174,7 +176,7 @@ export async function doneByHand(
 /** Orders a stop: it is shown as stopped when whoever drives it has met the order. */
 export const stopRun = (workshop: Workshop, { id, by }: By): Promise<Result<RunRow, Refusal>> =>
   word(workshop, id, { code: 'run.over', facts: { id } }, async (trx, run) => {
-    if (!(await askStop(trx, id))) return false
+    if (!(await askStop(trx, id, by))) return false
     await note(workshop, trx, id, 'run.stop-asked', by, run.slip, {})
     return true
   })
@@ -187,7 +189,7 @@ export async function takeUpRun(
   const run = await readRun(workshop.db, id)
   if (run?.state === 'ended' || run?.putAway === true)
     return refuse({ code: 'run.over', facts: { id } })
-  const against = run && (await againstGoingOn(workshop, run))
+  const against = run && ((await againstGoingOn(workshop, run)) ?? (await tooShort(workshop, run)))
   if (against !== undefined) return refuse(against)
   if (!(await anyAgent(workshop.db))) return refuse({ code: 'port.no-agent' })
   return word(workshop, id, { code: 'run.driven', facts: { id } }, async (trx, { slip }) => {
@@ -205,7 +207,7 @@ export async function moveRun(
 ): Promise<Result<RunRow, Refusal>> {
   const run = await readRun(workshop.db, id)
   if (run === undefined) return refuse({ code: 'run.unknown', facts: { id } })
-  const against = await againstGoingOn(workshop, run)
+  const against = (await againstGoingOn(workshop, run)) ?? (await tooShort(workshop, run, port))
   if (against !== undefined) return refuse(against)
   const sight = (await listSights(workshop.db)).find((one) => one.port === port)
   if (sight?.facts?.serial !== run.serial) return refuse({ code: 'run.not-there', facts: { port } })

@@ -1,8 +1,9 @@
 /** Handlers of runs. */
-import type { Contract, RunShown } from '@plain-slate/api'
+import type { Contract, Face, RunShown } from '@plain-slate/api'
 import type { Result } from '@plain-slate/core'
 import { ok, refuse } from '@plain-slate/core'
 import type { Handler } from '../edge/mount.ts'
+import { someone } from '../edge/mount.ts'
 import type { Workshop } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
 import type { RunRow } from '../tables/runs.ts'
@@ -16,21 +17,25 @@ export function runHandlers(workshop: Workshop) {
   const shown = async (run: Result<RunRow, Refusal>): Promise<Result<RunShown, Refusal>> =>
     run.ok ? ok(await showRun(workshop, run.value)) : run
 
+  const byOf = (call: {
+    readonly params: { readonly id: string }
+    readonly actor: Face | undefined
+  }) => ({
+    id: call.params.id,
+    by: someone(call).id,
+  })
   const runs: Of<'runs'> = async () =>
     ok((await listRuns(workshop.db, 'all')).map((one) => runRowOf(workshop.families, one)))
   const run: Of<'run'> = async ({ params: { id } }) => {
     const found = await readRun(workshop.db, id)
     return shown(found === undefined ? refuse({ code: 'run.unknown', facts: { id } }) : ok(found))
   }
-  const runDone: Of<'runDone'> = async ({ params: { id }, body, actor }) =>
-    shown(await doneByHand(workshop, { id, by: actor?.id ?? null }, body.command))
-  const runStop: Of<'runStop'> = async ({ params: { id }, actor }) =>
-    shown(await stopRun(workshop, { id, by: actor?.id ?? null }))
-  const runTakeUp: Of<'runTakeUp'> = async ({ params: { id }, actor }) =>
-    shown(await takeUpRun(workshop, { id, by: actor?.id ?? null }))
-  const runMove: Of<'runMove'> = async ({ params: { id }, body, actor }) =>
-    shown(await moveRun(workshop, { id, by: actor?.id ?? null }, body.port))
-  const runPutAway: Of<'runPutAway'> = async ({ params: { id }, actor }) =>
-    shown(await putAwayRun(workshop, { id, by: actor?.id ?? null }))
+  const runDone: Of<'runDone'> = async (call) =>
+    shown(await doneByHand(workshop, byOf(call), call.body.command))
+  const runStop: Of<'runStop'> = async (call) => shown(await stopRun(workshop, byOf(call)))
+  const runTakeUp: Of<'runTakeUp'> = async (call) => shown(await takeUpRun(workshop, byOf(call)))
+  const runMove: Of<'runMove'> = async (call) =>
+    shown(await moveRun(workshop, byOf(call), call.body.port))
+  const runPutAway: Of<'runPutAway'> = async (call) => shown(await putAwayRun(workshop, byOf(call)))
   return { runs, run, runDone, runStop, runTakeUp, runMove, runPutAway }
 }

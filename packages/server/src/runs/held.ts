@@ -21,8 +21,8 @@ export async function stopWhereSafe(
   const { against, id, slip } = run
   if (against === null || !['wanted', 'running'].includes(run.state)) return false
   if (isStopOpen(run.stop) || (await isInDoubt(workshop, trx, run))) return false
-  if (!(await askStop(trx, id))) return false
   const { by, topic, answer } = against
+  if (!(await askStop(trx, id, by))) return false
   const facts = { run: id, topic, answer }
   const entry = { by, act: 'run.stop-asked' as const, facts }
   await enter(workshop, trx, slip === null ? entry : { ...entry, slip })

@@ -12,6 +12,7 @@ import {
   stopWaits,
 } from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
+import { shortOf } from './charge.ts'
 import type { Sight } from '../tables/devices.ts'
 import { listSights } from '../tables/devices.ts'
 import type { RunRow } from '../tables/runs.ts'
@@ -110,6 +111,9 @@ export async function showRun(workshop: Workshop, run: RunRow): Promise<RunShown
     scale: run.plan.packages.at(-1)?.manifest.scale ?? 1,
     losses: shown?.losses ?? 0,
     against: againstOf(run),
+    low: run.low,
+    stopBy: run.stopBy,
+    short: run.state === 'ended' ? null : (shortOf(family, run, next, sight?.facts) ?? null),
   }
 }
 

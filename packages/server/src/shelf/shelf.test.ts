@@ -3,6 +3,7 @@
  * owners, nothing vouches for itself, the same id with other bytes is another package.
  */
 import type { Archive, EntryShown, Shelf } from '@plain-slate/api'
+import { demoPersonAt } from '@plain-slate/demo'
 import { tarEnd, tarHeader, tarOf, tarPadding } from '@plain-slate/archives'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { NotStored } from '@plain-slate/vault'
@@ -68,7 +69,7 @@ describe('an archive', () => {
     else expect(ended?.trouble).toContain(trouble)
   })
 
-  it('stands in the book under whoever sent it, or as sent at the shell', async () => {
+  it('stands in the book under whoever sent it, at a browser or at the shell', async () => {
     type Entry = { by: string | null; facts: { via?: string; name: string } }
     const newest = async () =>
       (await ilse.get<{ entries: Entry[] }>('/api/book?act=archive.shelved')).body.entries[0]
@@ -78,8 +79,17 @@ describe('an archive', () => {
       body: Buffer.from(packed('sent-by-ilse')),
     })
     expect(await newest()).toMatchObject({ by: 'Ilse Maro', facts: { name: 'hers.tar' } })
-    await send(packed('sent-at-the-shell'))
-    expect(await newest()).toMatchObject({ by: null, facts: { via: 'shell' } })
+    const before = (await newest())?.facts.name
+    const tavi = await demoPersonAt(bench.address, 'bench-secret', 'Tavi')
+    const nobody = { authorization: 'Bearer bench-secret' }
+    for (const by of [nobody, tavi])
+      await fetch(`${bench.address}/api/shelf/archives?name=his.tar`, {
+        method: 'POST',
+        headers: { ...by, 'content-type': 'application/octet-stream' },
+        body: Buffer.from(packed('sent-at-the-shell')),
+      })
+    const after = await newest()
+    expect([before, after?.by, after?.facts.name]).toEqual(['hers.tar', 'Tavi Renn', 'his.tar'])
   })
 
   it('that was made of a whole folder holds its manifest and images under their paths', async () => {

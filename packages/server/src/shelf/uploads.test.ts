@@ -3,7 +3,7 @@ import { request } from 'node:http'
 import type { Shelf } from '@plain-slate/api'
 import { tarOf } from '@plain-slate/archives'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { BENCH_SECRET } from '../testing/agent.ts'
+import { atShell } from '../testing/agent.ts'
 import type { Bench, Browser } from '../testing/bench.ts'
 import { openBench } from '../testing/bench.ts'
 import { packed, sendArchive } from '../testing/packed.ts'
@@ -24,7 +24,7 @@ describe('room', () => {
     const { workshop } = bench.server
     const free = workshop.room
     Object.assign(workshop, { room: () => Promise.resolve(512 * 1024 ** 2 + 8000) })
-    const slow = dribble(5000, 400)
+    const slow = await dribble(5000, 400)
     await slow.begun
     const refused = await send(packed('no-room'))
     expect(refused.code).toBe('archive.room')
@@ -35,9 +35,10 @@ describe('room', () => {
 })
 
 /** An upload that brings half of its bytes, and the other half `pause` ms later. */
-function dribble(bytes: number, pause: number, path = '/api/shelf/archives?name=slow.tar') {
+async function dribble(bytes: number, pause: number, path = '/api/shelf/archives?name=slow.tar') {
   const type = path.includes('archives') ? 'application/octet-stream' : 'application/json'
-  const headers = { ...BENCH_SECRET, 'content-type': type, 'content-length': String(bytes) }
+  const by = await atShell(bench.address)
+  const headers = { ...by, 'content-type': type, 'content-length': String(bytes) }
   const req = request(bench.address + path, { method: 'POST', headers })
   const over = new Promise<number | string>((resolve) => {
     req.on('response', (res) => resolve(res.resume().statusCode ?? 0))
@@ -53,14 +54,16 @@ function dribble(bytes: number, pause: number, path = '/api/shelf/archives?name=
 
 describe('time', () => {
   it('is given to an archive as long as bytes come, and not to anything small', async () => {
-    expect(await dribble(4000, BODY_TIME.small * 2).over).toBe(200)
-    const line = dribble(60, BODY_TIME.small * 2, '/api/slips')
+    const archive = await dribble(4000, BODY_TIME.small * 2)
+    expect(await archive.over).toBe(200)
+    const line = await dribble(60, BODY_TIME.small * 2, '/api/slips')
     expect(await line.over).toBe('ECONNRESET')
   })
 
   it('is not given to an upload that stands still, and nothing of that is kept', async () => {
     const before = (await shelf()).archives.length
-    expect(await dribble(4000, BODY_TIME.still * 2).over).toBe('ECONNRESET')
+    const still = await dribble(4000, BODY_TIME.still * 2)
+    expect(await still.over).toBe('ECONNRESET')
     expect((await shelf()).archives.length).toBe(before)
   })
 })

@@ -1,4 +1,5 @@
 /** An agent as tests play it: what it says of a port, under the bench secret. */
+import { demoPersonAt } from '@plain-slate/demo'
 import type { BenchComputer, DeviceFacts } from '@plain-slate/core'
 
 /** What the demo's lead device says of itself in its loader. */
@@ -23,6 +24,20 @@ export const LEAD_FACTS: DeviceFacts = {
   scale: 256,
 }
 export const BENCH_SECRET = { authorization: 'Bearer bench-secret' } as const
+
+type Headed = Readonly<Record<string, string>>
+const known = new Map<string, Promise<Headed>>()
+
+/** The header by which the lead acts at the shell of a shop; asked for once a shop. */
+export function atShell(address: string): Promise<Headed> {
+  const headers = known.get(address) ?? demoPersonAt(address, 'bench-secret', 'Ilse')
+  known.set(address, headers)
+  return headers
+}
+
+/** What an agent asks is asked under the secret; everything else by the lead, at the shell. */
+export const headersTo = async (address: string, path: string): Promise<Headed> =>
+  path.startsWith('/api/agent') ? BENCH_SECRET : atShell(address)
 
 /** Says what answers at a port: the lead device but for what is named, or nothing; and what its computer tells. */
 export async function agentSees(

@@ -2,7 +2,7 @@
 import { createHash } from 'node:crypto'
 import type { Archive } from '@plain-slate/api'
 import { tarOf } from '@plain-slate/archives'
-import { BENCH_SECRET } from './agent.ts'
+import { atShell } from './agent.ts'
 
 export const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex')
 export const MAIN = Buffer.alloc(3000, 7)
@@ -52,7 +52,7 @@ export async function sendArchive(
   const text = new URLSearchParams({ name: 'x.tar', ...query }).toString()
   const response = await fetch(`${address}/api/shelf/archives?${text}`, {
     method: 'POST',
-    headers: { ...BENCH_SECRET, 'content-type': 'application/octet-stream' },
+    headers: { ...(await atShell(address)), 'content-type': 'application/octet-stream' },
     body: Buffer.from(bytes),
   })
   return (await response.json()) as Archive & { code?: string }

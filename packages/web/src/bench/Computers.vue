@@ -26,11 +26,13 @@ function others({ told, freeMiB, version, same }: ComputerShown) {
     line(true, say('computer.rival', { port, program })),
   )
   const saving = told?.powerSaving ?? []
+  const hubs = told?.hubs ?? []
   return [
     ...rivals,
     ...(saving.length > 0
       ? [line(true, say('computer.saving', { ports: saving.join(', ') }))]
       : []),
+    ...(hubs.length > 0 ? [line(true, say('computer.hub', { ports: hubs.join(', ') }))] : []),
     ...(told === null
       ? [line(false, say('computer.untold'))]
       : told.sleepMinutes === null

@@ -29,6 +29,7 @@ const at = computed(() => {
 })
 const rivalAt = (port: string) => told.value?.rivals.some((one) => one.port === port) === true
 const savesAt = (port: string) => told.value?.powerSaving.includes(port) === true
+const hubAt = (port: string) => told.value?.hubs.includes(port) === true
 const versions = (newest: number) => Array.from({ length: newest }, (_, index) => index + 1)
 function install(driver: string, event: Event) {
   const { value } = event.target as HTMLSelectElement
@@ -74,6 +75,9 @@ function install(driver: string, event: Event) {
           @click="go({ kind: 'power-saving', port, on: !savesAt(port) })"
         >
           {{ say(savesAt(port) ? 'hands.saving.off' : 'hands.saving.on', { port }) }}
+        </button>
+        <button type="button" class="act" @click="go({ kind: 'hub', port, on: !hubAt(port) })">
+          {{ say(hubAt(port) ? 'hands.hub.off' : 'hands.hub.on', { port }) }}
         </button>
       </li>
     </ul>

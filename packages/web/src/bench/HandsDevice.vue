@@ -5,7 +5,7 @@
 <script setup lang="ts">
 import type { StandInAct, StandInDevice } from '@plain-slate/api'
 import { useQueryClient } from '@tanstack/vue-query'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import Trouble from '../parts/Trouble.vue'
 import HeldButton from './HeldButton.vue'
 import { useSay } from '../base/said.ts'
@@ -21,6 +21,7 @@ const say = useSay()
 const client = useQueryClient()
 const act = useChange('handsAct')
 const CHARGED = 80
+const percent = ref(CHARGED)
 
 async function go(body: StandInAct) {
   await act.mutateAsync({ body }).catch(() => undefined)
@@ -49,11 +50,6 @@ const acts = computed((): readonly Offered[] => {
   return [
     ...offer(device.port !== null, say('hands.unplug'), { kind: 'unplug', serial: of }),
     ...offer(device.removable, say(`hands.cell.${cell}`), { kind: `cell-${cell}`, serial: of }),
-    ...offer(device.battery < CHARGED, say('hands.charge'), {
-      kind: 'charge',
-      serial: of,
-      percent: CHARGED,
-    }),
     ...offer(runs, say(`hands.permit.${permit}`), {
       kind: 'permit',
       serial: of,
@@ -96,10 +92,50 @@ const timed = computed(() =>
 const refused = computed(() =>
   act.data.value?.done === false ? act.data.value.sentence : undefined,
 )
-function plug(event: Event) {
-  const port = (event.target as HTMLSelectElement).value
-  if (port !== '') void go({ kind: 'plug', serial: serial.value, port })
+/** What goes wrong with it, and is mended: by a button, or of a list. */
+const wrongs = computed((): readonly Offered[] => {
+  const { chord, serial: of } = props.device
+  return [
+    ...chord.flatMap(({ key, works }): readonly Offered[] =>
+      works
+        ? []
+        : [
+            {
+              label: say('hands.key.mend', { key }),
+              act: { kind: 'key', serial: of, key, works: true },
+            },
+          ],
+    ),
+    { label: say('hands.like'), act: { kind: 'like', serial: of } },
+  ]
+})
+/** Lists of which one thing is chosen, each with what is done with it. */
+const lists = computed(() => {
+  const { chord, parts, serial: of } = props.device
+  const whole = chord.flatMap(({ key, works }) => (works ? [key] : []))
+  return [
+    {
+      label: say('hands.key.break'),
+      name: say('hands.key.of', { serial: of }),
+      options: whole,
+      act: (key: string): StandInAct => ({ kind: 'key', serial: of, key, works: false }),
+    },
+    {
+      label: say('hands.tear'),
+      name: say('hands.tear.of', { serial: of }),
+      options: parts,
+      act: (part: string): StandInAct => ({ kind: 'tear', serial: of, part }),
+    },
+  ].filter(({ options }) => options.length > 0)
+})
+/** Does what was chosen of a list, which then shows nothing again. */
+function choose(event: Event, act: (value: string) => StandInAct) {
+  const list = event.target as HTMLSelectElement
+  const { value } = list
+  list.value = ''
+  if (value !== '') void go(act(value))
 }
+const plug = (port: string): StandInAct => ({ kind: 'plug', serial: serial.value, port })
 </script>
 
 <template>
@@ -118,7 +154,7 @@ function plug(event: Event) {
           class="pick"
           value=""
           :aria-label="say('hands.plug.of', { serial: device.serial })"
-          @change="plug"
+          @change="choose($event, plug)"
         >
           <option value="" />
           <option v-for="port in ports" :key="port">{{ port }}</option>
@@ -141,7 +177,42 @@ function plug(event: Event) {
             {{ one.label }}
           </button>
         </li>
+        <li>
+          <form @submit.prevent="go({ kind: 'charge', serial, percent })">
+            <input
+              v-model.number="percent"
+              class="pick mono"
+              type="number"
+              min="1"
+              max="100"
+              :aria-label="say('hands.charge.to', { serial })"
+            />
+            <button class="act">{{ say('hands.charge', { n: percent }) }}</button>
+          </form>
+        </li>
       </ul>
+      <details>
+        <summary>{{ say('hands.wrong') }}</summary>
+        <ul>
+          <li v-for="one in wrongs" :key="one.label">
+            <button type="button" class="act" @click="go(one.act)">{{ one.label }}</button>
+          </li>
+          <li v-for="list in lists" :key="list.name">
+            <label>
+              {{ list.label }}
+              <select
+                class="pick"
+                value=""
+                :aria-label="list.name"
+                @change="choose($event, list.act)"
+              >
+                <option value="" />
+                <option v-for="one in list.options" :key="one">{{ one }}</option>
+              </select>
+            </label>
+          </li>
+        </ul>
+      </details>
     </component>
     <p v-if="refused" role="status">{{ refused }}</p>
     <Trouble v-if="act.error.value" :trouble="troubleOf(act.error.value)" quiet />
@@ -157,6 +228,18 @@ p {
   margin: 1px 0 0;
   overflow-wrap: anywhere;
 }
+form {
+  display: inline-flex;
+  align-items: baseline;
+  gap: 8px;
+}
+input[type='number'] {
+  width: 64px;
+}
+/* A target by itself, however near the next one lies. */
+summary {
+  padding: 4px 0;
+}
 ul {
   list-style: none;
   margin: 4px 0 0;
@@ -164,6 +247,6 @@ ul {
   display: flex;
   flex-wrap: wrap;
   align-items: baseline;
-  gap: 3px 14px;
+  gap: 8px 14px;
 }
 </style>

@@ -37,7 +37,9 @@ const under = computed(() => ['wanted', 'running'].includes(props.run.state))
 /** A journal that cannot be followed is not taken up: the way on is a new plan. */
 const isFollowed = computed(() => props.run.why?.code !== 'journal')
 /** What was said against the work is settled first; in doubt it goes on to where it is safe to wait. */
-const isHeld = computed(() => props.run.against !== null && props.run.hold === null)
+const isHeld = computed(
+  () => (props.run.against !== null || props.run.short !== null) && props.run.hold === null,
+)
 const canBeTakenUp = computed(
   () =>
     !isHeld.value && (props.run.ownerless || (props.run.state === 'stopped' && isFollowed.value)),

@@ -1,5 +1,5 @@
 <script lang="ts">
-/** What was said against the work while its run lives: who said it, and what the run does about it. */
+/** What stands against going on: a word, and who said it; else a charge too low for the rest; and what the run does about it. */
 </script>
 
 <script setup lang="ts">
@@ -41,6 +41,14 @@ const does = computed(() => {
         >{{ say('run.against.settle', { stage: say(`stage.${stage}`) }) }}</RouterLink
       >
     </p>
+  </div>
+  <div v-else-if="run.short !== null && run.state !== 'ended'" class="against" role="alert">
+    <strong>{{ say('run.short', run.short) }}</strong>
+    <p>{{ say(`run.short.${does === 'ended' ? 'stopped' : does}`) }}</p>
+  </div>
+  <div v-else-if="run.low !== null && run.state === 'stopped'" class="against" role="status">
+    <strong>{{ say('run.low', run.low) }}</strong>
+    <p>{{ say('run.low.do') }}</p>
   </div>
 </template>
 

@@ -26,12 +26,12 @@ const computer = (more: Partial<ComputerShown> = {}): ComputerShown => ({
   version: '0.1.0',
   same: true,
   freeMiB: 4096,
-  told: { rivals: [], powerSaving: [], sleepMinutes: null },
+  told: { rivals: [], powerSaving: [], hubs: [], sleepMinutes: null },
   drivers: [driver()],
   ...more,
 })
 const told = (more: Partial<NonNullable<ComputerShown['told']>>) =>
-  computer({ told: { rivals: [], powerSaving: [], sleepMinutes: null, ...more } })
+  computer({ told: { rivals: [], powerSaving: [], hubs: [], sleepMinutes: null, ...more } })
 const says = async (one: ComputerShown) =>
   (await mounted(Computers, { computers: [one] }, {})).shown.text()
 
@@ -63,6 +63,8 @@ describe('what the computer tells', () => {
     expect(rival).toContain('a sync tool holds P2: close it')
     expect(rival).not.toContain('No other program')
     expect(await says(told({ powerSaving: ['P1'] }))).toContain('Power saving is on at P1')
+    expect(await says(told({ hubs: ['P2'] }))).toContain('A hub lies before P2')
+    expect(plain).not.toContain('A hub lies')
     expect(await says(told({ sleepMinutes: 15 }))).toContain('It goes to sleep after 15 min')
     expect(await says(computer({ version: '0.0.9', same: false }))).toContain(
       'Its agent is of version 0.0.9, and the server is not',

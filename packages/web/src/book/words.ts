@@ -83,6 +83,28 @@ function packageWords(
     : say('act.package.carried', { ...name, roles: textOf(facts['roles']) })
 }
 
+/** Who signed in, where, and with what. */
+function sessionWords(
+  say: Say,
+  act: 'session.begun' | 'session.refused' | 'token.made' | 'token.struck',
+  facts: EventLine['facts'],
+  name: (id: string) => string,
+): string {
+  const person = name(textOf(facts['person']))
+  switch (act) {
+    case 'session.begun':
+      return say(facts['at'] === 'shell' ? 'act.session.begun.shell' : 'act.session.begun')
+    case 'token.made':
+      return say('act.token.made', { name: textOf(facts['name']) })
+    case 'token.struck':
+      return say('act.token.struck', { name: textOf(facts['name']), person })
+    case 'session.refused':
+      return facts['why'] === 'second-pin'
+        ? say('act.session.refused.second', { person })
+        : say('act.session.refused')
+  }
+}
+
 function slipWords(say: Say, line: EventLine, name: (id: string) => string): string {
   const { facts } = line
   switch (line.act) {
@@ -93,10 +115,11 @@ function slipWords(say: Say, line: EventLine, name: (id: string) => string): str
       })
     case 'person.changed':
       return say('act.person.changed', { person: name(textOf(facts['person'])) })
+    case 'session.begun':
     case 'session.refused':
-      return facts['why'] === 'second-pin'
-        ? say('act.session.refused.second', { person: name(textOf(facts['person'])) })
-        : say('act.session.refused')
+    case 'token.made':
+    case 'token.struck':
+      return sessionWords(say, line.act, facts, name)
     case 'act.refused':
       return refusedWords(say, facts)
     case 'house.changed':
@@ -207,6 +230,10 @@ function benchWords(say: Say, { act, facts }: EventLine): string {
       })
     case 'run.done-by-hand':
       return say('act.run.done-by-hand', { ask: word(say, 'ask.short', facts['ask']) })
+    case 'run.stop-asked':
+      return typeof facts['charge'] === 'number' && typeof facts['needs'] === 'number'
+        ? say('act.run.stop-asked.charge', { charge: facts['charge'], needs: facts['needs'] })
+        : say('act.run.stop-asked')
     case 'run.stopped':
       return say('act.run.stopped', { why: word(say, 'why.short', facts['why']) })
     default:

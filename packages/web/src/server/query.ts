@@ -26,7 +26,7 @@ const JOB = [
 const READS: Readonly<Record<Topic, readonly RouteName[]>> = {
   slip: ['slips', 'slip', 'slipHistory', 'find', 'bench', ...JOB],
   book: ['book', 'slipHistory'],
-  people: ['people', 'faces', 'find'],
+  people: ['people', 'faces', 'find', 'tokens'],
   bench: ['bench', 'hands', 'judge', ...JOB],
   run: ['run', 'runs', 'family', 'job', 'jobProof'],
   shelf: ['shelf', 'shelfPackage', 'judge', 'plan', ...JOB],

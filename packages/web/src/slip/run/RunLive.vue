@@ -16,15 +16,15 @@ import RunAgainst from '../../bench/RunAgainst.vue'
 import RunWaits from '../../bench/RunWaits.vue'
 import RunActs from '../../bench/RunActs.vue'
 import RunParts from '../../bench/RunParts.vue'
-import { useHeldKey } from '../../keys/hold-key.ts'
 import PaceBand from '../../pictures/PaceBand.vue'
 import Wall from '../../pictures/Wall.vue'
 import { useSay } from '../../base/said.ts'
-import { useChange, useRead } from '../../server/query.ts'
+import { useRead } from '../../server/query.ts'
 import { useShop } from '../../time/shop.ts'
 import Remedies from '../sheet/Remedies.vue'
 import ShowsElse from '../sheet/ShowsElse.vue'
 import WayCard from '../way/WayCard.vue'
+import StopKey from './StopKey.vue'
 import WaitsFor from './WaitsFor.vue'
 import { useAwake, useCall } from './awake.ts'
 import { liveCourse } from './live-wall.ts'
@@ -39,7 +39,6 @@ const house = computed(() => {
 })
 const say = useSay()
 const { time } = useShop()
-const stop = useChange('runStop')
 const run = toRef(props, 'run')
 const LINES = 5
 const going = computed(() => run.value.state === 'running' || run.value.state === 'wanted')
@@ -113,14 +112,6 @@ const calling = computed(() =>
     : undefined,
 )
 const call = useCall(calling)
-async function stopIt() {
-  await stop.mutateAsync({ params: { id: run.value.id } }).catch(() => undefined)
-}
-useHeldKey(
-  'Escape',
-  () => driven.value && run.value.stop === null,
-  () => void stopIt(),
-)
 </script>
 
 <template>
@@ -144,7 +135,7 @@ useHeldKey(
     <p v-if="run.says" role="status" class="shows">{{ say('run.says', { text: run.says }) }}</p>
     <RunAgainst :run="run" />
     <HoldPower v-if="run.hold" :part="run.hold" />
-    <p v-if="run.stop" class="amiss" role="status">{{ say(`run.stop.waits.${run.stop}`) }}</p>
+    <StopKey :run="run" :active="driven" />
     <p v-if="run.ownerless">{{ say('run.ownerless.do') }}</p>
     <template v-else-if="run.word === 'in-doubt'">
       <p>{{ say('run.waiting.do') }}</p>
@@ -160,7 +151,7 @@ useHeldKey(
     </template>
     <RunWaits v-else-if="hangsOther && run.waiting" :waiting="run.waiting" :serial="run.serial" />
     <p v-if="startsEmpty">{{ say('run.waiting.set-up') }}</p>
-    <RunParts v-if="going && !driven" :run="run" />
+    <RunParts v-if="run.state === 'stopped' || (going && !driven)" :run="run" />
     <Wall :partitions="run.wall" :courses="[liveCourse(say, run)]" />
     <template v-if="driven && step">
       <h2>

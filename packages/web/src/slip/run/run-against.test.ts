@@ -26,3 +26,28 @@ describe('a run that a word holds', () => {
     expect((await live()).shown.find('.against').exists()).toBe(false)
   })
 })
+
+describe('a run whose device has too little charge for its rest', () => {
+  const short = { charge: 12, needs: 31 }
+  const told = async (more: Partial<RunShown>) => {
+    const found = (await live(more)).shown.find('.against')
+    return found.exists() ? found.text() : ''
+  }
+  const stopped = { state: 'stopped', word: 'stopped' } as const
+
+  it('says how much it has and may draw, and what it does about that', async () => {
+    expect(await told({ short })).toContain('has 12 %, and what is left of the run may draw 31 %')
+    expect(await told({ short, stop: 'piece' })).toContain('The run stops where it is safe to wait')
+    const held = await live({ short, ...stopped })
+    expect(held.shown.find('.against').text()).toContain('not taken up before it is charged')
+    expect(held.shown.text()).not.toContain('Take it up')
+  })
+
+  it('says it until it is taken up, seen or not, and then no more', async () => {
+    const seen = await live({ low: short, ...stopped })
+    expect(seen.shown.find('.against').text()).toContain('had 12 %')
+    expect(seen.shown.text()).toContain('Take it up')
+    expect(await told({ low: short })).toBe('')
+    expect(await told({ ...stopped })).toBe('')
+  })
+})

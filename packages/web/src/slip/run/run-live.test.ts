@@ -5,7 +5,6 @@ import type { HouseRules } from '@plain-slate/core'
 import { USUAL_HOUSE } from '@plain-slate/core'
 import { enableAutoUnmount, flushPromises } from '@vue/test-utils'
 import { afterEach, describe, expect, it, vi } from 'vitest'
-import { HOLD_MS } from '../../keys/hold.ts'
 import { mounted } from '../../testing/mounted.ts'
 import RunLive from './RunLive.vue'
 import ShowsElse from '../sheet/ShowsElse.vue'
@@ -145,36 +144,6 @@ describe('a run on its slip', () => {
     expect(cells).toEqual(['main', '2 MiB', '3 MiB', '4 MiB', 'not yet'])
     const { shown: driven } = await live({ parts, scale: 1 })
     expect(driven.find('[aria-labelledby="parts"]').exists()).toBe(false)
-  })
-})
-
-describe('the held key', () => {
-  const press = (kind: 'keydown' | 'keyup', repeat = false) =>
-    window.dispatchEvent(new KeyboardEvent(kind, { key: 'Escape', repeat }))
-  const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))
-  const stops = (asked: readonly { path: string }[]) =>
-    asked.filter(({ path }) => path.endsWith('/stop')).length
-
-  it('stops a run once when it was held to the end, and never when it was let go early', async () => {
-    const { asked } = await live()
-    press('keydown')
-    await wait(HOLD_MS / 5)
-    press('keyup')
-    press('keydown')
-    press('keydown', true)
-    await wait(HOLD_MS / 2)
-    expect(stops(asked)).toBe(0)
-    await wait(HOLD_MS)
-    expect(stops(asked)).toBe(1)
-    press('keyup')
-  })
-
-  it('does nothing when nothing goes on', async () => {
-    const { asked } = await live({ state: 'ended', word: 'done' })
-    press('keydown')
-    await wait(HOLD_MS + 50)
-    expect(stops(asked)).toBe(0)
-    press('keyup')
   })
 })
 

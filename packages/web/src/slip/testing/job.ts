@@ -232,6 +232,9 @@ export const plan = (more: Partial<PlanShown> = {}): PlanShown => ({
 export const run = (more: Partial<RunShown> = {}): RunShown => ({
   hold: null,
   against: null,
+  short: null,
+  low: null,
+  stopBy: null,
   id: '0b8f4a52-6c1e-4d0a-9a54-1f2e7c9d0009',
   slip: '0417',
   serial: 'TRN4490077F31',
