@@ -52,13 +52,13 @@ const tarAt = (which: number) =>
   )
 
 async function send(
-  { address, secret }: WholeShop,
+  { address, by }: WholeShop,
   name: string,
   tar: ReturnType<typeof tarAt>,
 ): Promise<void> {
   const response = await fetch(`${address}/api/shelf/archives?name=${name}`, {
     method: 'POST',
-    headers: { authorization: `Bearer ${secret}`, 'content-type': 'application/octet-stream' },
+    headers: { ...by, 'content-type': 'application/octet-stream' },
     body: tar,
   })
   if (!response.ok) throw new Error(await response.text())

@@ -30,6 +30,7 @@ const RULES = {
   'run.hands': { least: 'trainee' },
   'person.read': { least: 'trainee' },
   'person.change': { least: 'lead' },
+  'token.make': { least: 'trainee' },
   'house.change': { least: 'lead' },
   'family.take': { least: 'lead' },
   'rule.overrule': { least: 'technician' },

@@ -17,6 +17,8 @@ export const BOOK_ACTS = [
   'session.begun',
   'session.refused',
   'session.ended',
+  'token.made',
+  'token.struck',
   'act.refused',
   'slip.opened',
   'slip.changed',

@@ -15,6 +15,8 @@ export const computerSchema = z.object({
   rivals: z.array(z.object({ port, program: z.string().min(1).max(60) })).max(60),
   /** Ports that are put to sleep when nothing moves on them. */
   powerSaving: z.array(port).max(60),
+  /** Ports behind which a hub lies: what hangs there answers one at a time. */
+  hubs: z.array(port).max(60).default([]),
   /** Minutes after which it sleeps when nobody touches it; null: never. */
   sleepMinutes: z.int().positive().max(10_000).nullable(),
 })

@@ -103,6 +103,22 @@ describe('a fact of the board', () => {
     expect(weak.kind).toBe('contradicted')
   })
 
+  it('is not judged on weak words at odds where a mistake kills, be they two or ten', () => {
+    const at = (fact: 'board' | 'region', ...strong: readonly Reading[]) =>
+      valuesOf(
+        identify(tarn, [
+          reading(fact, 'r4', 'label'),
+          reading(fact, 'r5', 'box'),
+          reading(fact, 'r6', 'person'),
+          ...strong,
+        ]),
+        fact,
+      )
+    expect(at('board')).toEqual([])
+    expect(at('region')).toEqual(['r4', 'r5', 'r6'])
+    expect(at('board', reading('board', 'r4', 'screen'))).toContain('r4')
+  })
+
   it('counts a source once, its newest reading standing', () => {
     const corrected = model(
       reading('model', 'BRAK-H1', 'label', 1),

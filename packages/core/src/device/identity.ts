@@ -47,7 +47,12 @@ export type Standing =
     }
   /** Claimed by weak sources alone. */
   | { readonly kind: 'told'; readonly value: FactValue; readonly claims: readonly Claim[] }
-  | { readonly kind: 'contradicted'; readonly claims: readonly Claim[] }
+  /** `weak`: no source of weight claims any of it. */
+  | {
+      readonly kind: 'contradicted'
+      readonly claims: readonly Claim[]
+      readonly weak: boolean
+    }
   /** Read before something was written that could change it, or too long ago. The claims are history. */
   | { readonly kind: 'stale'; readonly claims: readonly Claim[] }
   | { readonly kind: 'missing' }
@@ -164,7 +169,9 @@ function weigh(family: Trusting, fact: Fact, readings: readonly Reading[]): Stan
       : { kind: 'told', value, claims }
   if (strong && leading.weight >= LEAD * runnerUp.weight)
     return { kind: 'settled', value, claims, doubted: false }
-  return { kind: 'contradicted', claims }
+  const all = claims.flatMap(({ sources }) => sources)
+  const weak = all.every((source) => trustOf(family, fact, source) < STRONG)
+  return { kind: 'contradicted', claims, weak }
 }
 
 /** Of each source the newest reading stands; of two at one time the later in the list. */
@@ -192,7 +199,7 @@ function claimsOf(family: Trusting, fact: Fact, readings: readonly Reading[]): r
 /**
  * The values a fact may have: one when settled, or told where a mistake kills nobody; all claimed ones
  * when contradicted; none when missing or stale. A contradicted fact counts as missing unless every
- * claimed value gives the same verdict.
+ * claimed value gives the same verdict, and where a mistake kills and only weak sources claim anything, whatever they claim.
  */
 export function valuesOf(identity: Identity, fact: Fact): readonly FactValue[] {
   const standing = identity[fact]
@@ -202,7 +209,9 @@ export function valuesOf(identity: Identity, fact: Fact): readonly FactValue[] {
     case 'told':
       return LETHAL_FACTS.includes(fact) ? [] : [standing.value]
     case 'contradicted':
-      return standing.claims.map(({ value }) => value)
+      return standing.weak && LETHAL_FACTS.includes(fact)
+        ? []
+        : standing.claims.map(({ value }) => value)
     case 'stale':
     case 'missing':
       return []

@@ -12,6 +12,32 @@ describe('a typed value', () => {
       expect(read('floor', odd)).toMatchObject({ refusal: { why: 'number' } })
   })
 
+  it('of a charge is no more than a whole one', () => {
+    const percent = (typed: string) => readTyped([tarn], 'batteryPercent', typed)
+    expect(percent('100')).toEqual({ ok: true, value: 100 })
+    expect(percent('140')).toMatchObject({ refusal: { why: 'percent' } })
+  })
+
+  it('of a patch date is a day that there is, and that can have come', () => {
+    const day = (typed: string, today = '2026-12-02') =>
+      readTyped([tarn], 'patchDate', typed, { today })
+    expect(day('2026-10-01')).toEqual({ ok: true, value: '2026-10-01' })
+    expect(day('2026-12-05')).toEqual({ ok: true, value: '2026-12-05' })
+    for (const none of ['2026-02-30', 'October', '2026-10'])
+      expect(day(none)).toMatchObject({ refusal: { why: 'date' } })
+    expect(day('2031-01-01')).toMatchObject({ refusal: { why: 'ahead' } })
+    expect(day('2031-01-01', '2031-01-02')).toEqual({ ok: true, value: '2031-01-01' })
+  })
+
+  it('of the cell and of the account is one of a few words', () => {
+    const word = (fact: 'batteryHealth' | 'accountLock', typed: string) =>
+      readTyped([tarn], fact, typed)
+    expect(word('batteryHealth', 'swollen')).toEqual({ ok: true, value: 'swollen' })
+    expect(word('batteryHealth', 'fine')).toMatchObject({ refusal: { why: 'word' } })
+    expect(word('accountLock', 'present')).toEqual({ ok: true, value: 'present' })
+    expect(word('accountLock', 'yes')).toMatchObject({ refusal: { why: 'word' } })
+  })
+
   it('of a build is read by the family’s grammar, and look-alikes are told', () => {
     expect(read('build', 'H2.104.r4')).toEqual({ ok: true, value: 'H2.104.r4' })
     expect(read('build', 'H2.1O4.r4')).toMatchObject({
@@ -22,7 +48,7 @@ describe('a typed value', () => {
       },
     })
     const known = new Map([['tarn', ['H2.105.r4']]])
-    expect(readTyped([tarn], 'build', 'H2.1O4.r4', known)).toMatchObject({
+    expect(readTyped([tarn], 'build', 'H2.1O4.r4', { known })).toMatchObject({
       refusal: { perhaps: ['H2.104.r4', 'H2.105.r4'] },
     })
   })

@@ -1,7 +1,8 @@
 /**
- * A value that somebody typed for a fact. Reads the text and every family; gives the value as the fact takes
+ * A value that somebody typed for a fact. Reads the text, every family and the day it is; gives the value as the fact takes
  * it, or why it is none and what was perhaps meant. Look-alike characters are told, never swapped in silence.
  */
+import { z } from 'zod'
 import { readBuild } from '../build/grammar.ts'
 import { nearBuilds } from '../build/near.ts'
 import type { Family } from '../family/profile.ts'
@@ -10,6 +11,7 @@ import { ok, refuse } from '../result/result.ts'
 import type { Fact } from '../terms/device.ts'
 import { FLOOR_FACTS, WORD_FACTS } from '../terms/device.ts'
 import { looksAlike } from '../terms/text.ts'
+import { isAhead } from '../units/patch-level.ts'
 import type { FactValue } from './identity.ts'
 
 /** Facts whose values are whole numbers. */
@@ -25,7 +27,7 @@ export const NUMBERS: readonly Fact[] = [
 const WORDS: Readonly<Partial<Record<Fact, readonly string[]>>> = WORD_FACTS
 
 export type NotTyped = {
-  readonly why: 'number' | 'grammar' | 'model' | 'word'
+  readonly why: 'number' | 'percent' | 'date' | 'ahead' | 'grammar' | 'model' | 'word'
   /** What was perhaps meant, the nearest first; empty: nobody can say. */
   readonly perhaps: readonly string[]
   /** Of a build: the character at which it breaks off, from 1, and what may stand there. */
@@ -38,9 +40,10 @@ export function readTyped(
   families: readonly Family[],
   fact: Fact,
   typed: string,
-  known: KnownBuilds = new Map(),
+  { known = new Map(), today }: { readonly known?: KnownBuilds; readonly today?: string } = {},
 ): Result<FactValue, NotTyped> {
-  if (NUMBERS.includes(fact)) return numberIn(typed)
+  if (NUMBERS.includes(fact)) return fact === 'batteryPercent' ? percentIn(typed) : numberIn(typed)
+  if (fact === 'patchDate') return dayIn(typed, today)
   const words = WORDS[fact]
   if (words !== undefined)
     return words.includes(typed) ? ok(typed) : refuse({ why: 'word', perhaps: words })
@@ -53,6 +56,20 @@ function numberIn(typed: string): Result<FactValue, NotTyped> {
   return Number.isSafeInteger(value) && value >= 0
     ? ok(value)
     : refuse({ why: 'number', perhaps: [] })
+}
+
+const FULL = 100
+function percentIn(typed: string): Result<FactValue, NotTyped> {
+  const value = numberIn(typed)
+  return value.ok && Number(value.value) > FULL ? refuse({ why: 'percent', perhaps: [] }) : value
+}
+
+/** A day that is in the calendar, and not so far ahead that nobody can have made it yet. */
+function dayIn(typed: string, today: string | undefined): Result<FactValue, NotTyped> {
+  if (!z.iso.date().safeParse(typed).success) return refuse({ why: 'date', perhaps: [] })
+  return today !== undefined && isAhead(typed, today)
+    ? refuse({ why: 'ahead', perhaps: [] })
+    : ok(typed)
 }
 
 const PERHAPS_MOST = 3

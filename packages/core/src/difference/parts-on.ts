@@ -4,6 +4,7 @@
  * gives a row a partition that was read, in device order. A digest that is nobody's image is of no build that is known
  * here: modified, half written, or of a build that nobody has. `runs`: of a device with two slots the one that runs.
  */
+import { isNeverWritten } from '../family/never.ts'
 import { isCarried } from '../firmware/carried.ts'
 import { placesOf, slotOf } from '../family/layout.ts'
 import type { Family } from '../family/profile.ts'
@@ -33,7 +34,7 @@ export function partsOn(
   const known = buildsOf(family, manifests)
   const parts = family.partitions.flatMap(({ name, role }): readonly PartOn[] => {
     const found = evidence.get(name)
-    if (found?.kind !== 'digest' || family.never.includes(role)) return []
+    if (found?.kind !== 'digest' || isNeverWritten(family, role)) return []
     return [{ partition: name, role, builds: known.get(`${name} ${found.sha256}`) ?? [] }]
   })
   return { parts, set: setOf(family, parts, runs) }

@@ -5,6 +5,7 @@
  */
 import type { BrokenRef } from './refs.ts'
 import { mibIn, partitionsOf } from './layout.ts'
+import { OWN_ROLES } from './never.ts'
 import type { Profile } from './schema.ts'
 import type { Family } from './profile.ts'
 
@@ -81,6 +82,9 @@ function partitionsSound({ partitions }: Profile): Wrong {
   ]
 }
 
+/** Lists of what is written or erased. */
+const WRITES: readonly string[] = ['writeOrder', 'restartAfter', 'signedSet', 'wipe']
+
 /** Orders and sets name roles of which there is a partition. */
 function rolesThere(family: Profile): Wrong {
   const roles = new Set<string>([...family.partitions.map(({ role }) => role), 'table'])
@@ -94,6 +98,9 @@ function rolesThere(family: Profile): Wrong {
   }
   return Object.entries(lists).flatMap(([name, listed]) =>
     listed.flatMap((role, at) => [
+      ...(WRITES.includes(name) && OWN_ROLES.includes(role)
+        ? wrong([name, at], `${role} is the device’s own: it is never written, erased or reset`)
+        : []),
       ...(roles.has(role) ? [] : wrong([name, at], `no partition has the role ${role}`)),
       ...(listed.indexOf(role) === at ? [] : wrong([name, at], `${role} stands there twice`)),
     ]),

@@ -67,6 +67,11 @@ describe('a package', () => {
     expect(state([right, { ...other, source: 'person' }])).toBe('refuted')
   })
 
+  it('whose archive lacks an image is refuted, and that image is called missing', () => {
+    const proof = prove(newest, SUM, [archive({ entries: archive().entries.slice(1) })])
+    expect([proof.state, gravest(proof)]).toEqual(['refuted', ['image missing']])
+  })
+
   it('is never whole with a refused entry in it', () => {
     expect(prove(newest, SUM, [archive({ refusedEntries: 1 })]).state).toBe('refuted')
   })

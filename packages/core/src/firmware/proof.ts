@@ -119,7 +119,13 @@ export function prove(
     ...volumes.flatMap(({ listed, here }) => volumeClaims(manifest, listed.file, here)),
     ...manifest.images.map((image) => imageClaim(image, volumeOf(volumes, image))),
   ]
-  return { claims, state: stateOf(claims), places: placesOf(manifest, volumes) }
+  /* An archive that lacks what its manifest lists is not made whole by anything that is still to come. */
+  const lacks = manifest.images.some((image) => {
+    const volume = volumeOf(volumes, image)
+    return volume !== undefined && !volume.entries.some(({ name }) => name === image.file)
+  })
+  const state = lacks ? 'refuted' : stateOf(claims)
+  return { claims, state, places: placesOf(manifest, volumes) }
 }
 
 type Volume = {
@@ -186,9 +192,8 @@ function publishedClaims(file: string, { sha256: found, outside }: ReadArchive):
 function imageClaim(image: Image, volume: ReadArchive | undefined): ProofClaim {
   const { file, partition, sha256: wanted } = image
   const about = { claim: 'image', file, partition, wanted } as const
-  if (volume === undefined) return { ...about, held: 'missing', found: '' }
-  const entry = volume.entries.find(({ name }) => name === file)
-  if (entry === undefined) return { ...about, held: 'contradicted', found: '' }
+  const entry = volume?.entries.find(({ name }) => name === file)
+  if (entry === undefined) return { ...about, held: 'missing', found: '' }
   const whole = entry.sha256 === wanted && entry.size === image.storedSize
   return { ...about, held: whole ? 'holds' : 'contradicted', found: entry.sha256 }
 }

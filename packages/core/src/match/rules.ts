@@ -4,6 +4,7 @@ import { actData } from './rules/act-data.ts'
 import { actMerge } from './rules/act-merge.ts'
 import { opening } from './rules/act-open.ts'
 import { account } from './rules/account.ts'
+import { ahead } from './rules/ahead.ts'
 import { base } from './rules/base.ts'
 import { battery } from './rules/battery.ts'
 import { board } from './rules/board.ts'
@@ -61,6 +62,7 @@ import { target } from './rules/target.ts'
 import { things } from './rules/things.ts'
 import { together } from './rules/together.ts'
 import { carried } from './rules/carried.ts'
+import { twice } from './rules/twice.ts'
 import { unreleased } from './rules/unreleased.ts'
 import { unreleasedSource } from './rules/unreleased-source.ts'
 import { untouched } from './rules/untouched.ts'
@@ -82,6 +84,7 @@ export const DECLARED = [
   radioLaw,
   neverWritten,
   neverErased,
+  twice,
   slots,
   floorWhole,
   floorLoader,
@@ -114,6 +117,7 @@ export const DECLARED = [
   unreleased,
   carried,
   requires,
+  ahead,
   supported,
   present,
   imagesFit,

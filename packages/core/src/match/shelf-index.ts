@@ -2,7 +2,7 @@
  * A shelf by what rules look for in it, kept: every package of it is judged on the same one. Reads a shelf; gives
  * full packages by build, and those that raise a loader, the lowest first.
  */
-import type { Shelved } from '../firmware/manifest.ts'
+import type { Manifest, Shelved } from '../firmware/manifest.ts'
 
 /** The highest release and the latest patch date that are known of a model. */
 type Newest = { readonly release: number; readonly patchDate: string }
@@ -61,6 +61,29 @@ export const newestOf = (
 /** Full packages of a build. */
 export const fullOf = (shelf: readonly Shelved[], build: unknown): readonly Shelved[] =>
   indexOf(shelf).fullByBuild.get(String(build)) ?? []
+
+/**
+ * Full packages of a build for devices that another package is for as well: of its family, for a model and a board that it
+ * names. One name stands for many builds over models and families. Where somebody outside vouches for one, what nobody vouches
+ * for is none of them; what is refuted never is.
+ */
+export function fullForSame(
+  shelf: readonly Shelved[],
+  manifest: Pick<Manifest, 'family' | 'targets'>,
+  build: unknown,
+): readonly Shelved[] {
+  const own = fullOf(shelf, build).filter(
+    (one) =>
+      one.state !== 'refuted' &&
+      one.manifest.family === manifest.family &&
+      one.manifest.targets.some((target) => manifest.targets.some((other) => meet(target, other))),
+  )
+  const vouched = own.filter(({ state }) => state === 'published')
+  return vouched.length > 0 ? vouched : own
+}
+type Target = Manifest['targets'][number]
+const meet = (one: Target, other: Target): boolean =>
+  one.model === other.model && one.boards.some((board) => other.boards.includes(board))
 
 /** Packages by their keys. */
 export const byKey = (shelf: readonly Shelved[]): ReadonlyMap<string, Shelved> =>

@@ -10,7 +10,9 @@ import type { Unheld } from '../match/rule.ts'
 import type { Fate, FateWhy } from '../match/rules/data-fate.ts'
 import { FATE_OF, FATE_WHYS } from '../match/rules/data-fate.ts'
 import type { OwnFigures, Seconds } from '../pace/pace.ts'
-import { chargeDrawn, chargeWith, drainOf, paceOf, sum } from '../pace/pace.ts'
+import { chargeWith, drainOf, paceOf, sum } from '../pace/pace.ts'
+import { faultTimes } from '../match/charge.ts'
+import { stepsDraw } from './charge.ts'
 import { operationOf } from './operation.ts'
 import type { Plan } from './plan.ts'
 import { whysOf } from './whys.ts'
@@ -51,8 +53,10 @@ export function fold(plan: Plan, at: Unheld, own: OwnFigures = {}): Folds {
   const { family, house } = at
   const effects = effectsOf(plan, family)
   const timed = effects.map((effect) => ({ effect, pace: paceOf(family, effect, own) }))
-  const drawn = chargeDrawn(family, effects, own)
-  const drains = effects.reduce((total, effect) => total + drainOf(family, effect, own), 0)
+  const builds = plan.packages.map(({ manifest }) => manifest.build)
+  const times = faultTimes(family, at.identity, builds)
+  const drawn = stepsDraw(family, { steps: plan.steps, effects }, { own, times })
+  const drains = times * effects.reduce((all, effect) => all + drainOf(family, effect, own), 0)
   return {
     time: sum(timed.map(({ pace }) => pace)),
     hands: sum(timed.filter(({ effect }) => effect.hands).map(({ pace }) => pace)),

@@ -5,13 +5,13 @@
  */
 import { settled } from '../device/identity.ts'
 import type { Evidence, ImageDecision } from '../difference/least-write.ts'
-import { isKnown, ownParts } from './own-parts.ts'
+import { isKnown } from '../match/known.ts'
+import { ownParts } from './own-parts.ts'
 import { fullWrite, installedWrite, leastWrite } from '../difference/least-write.ts'
-import { placesOf } from '../family/layout.ts'
-import type { Family } from '../family/profile.ts'
 import { wipesByForm } from '../firmware/forms.ts'
 import type { Manifest } from '../firmware/manifest.ts'
 import type { Case } from '../match/rule.ts'
+import { inSlot, otherSlot, slotToWrite } from '../match/slots.ts'
 import { cannotStart } from '../match/starts.ts'
 import type { FateWhy } from '../match/rules/data-fate.ts'
 import { FATE_OF, fateIn, whyErased } from '../match/rules/data-fate.ts'
@@ -283,33 +283,6 @@ function asWritten({ manifest, decisions }: PlannedPackage): Manifest {
   const { loaderVersion: _, ...rest } = manifest
   return { ...rest, images }
 }
-
-/**
- * Of a family with slots: whatever brings a system goes to the one that does not run, so that there is one to fall
- * back to; a part is of the system that runs, and goes to that.
- */
-function slotToWrite(at: Case): Slot | undefined {
-  const runs = slotsOf(at).find((slot) => slot === settled(at.identity, 'slot'))
-  return at.shelved.manifest.kind === 'part' && runs !== undefined ? runs : otherSlot(at)
-}
-
-/** The slot that does not run: what a device installs by itself goes there, whatever it is. */
-const otherSlot = (at: Case): Slot | undefined =>
-  slotsOf(at).find((slot) => slot !== settled(at.identity, 'slot'))
-
-const slotsOf = ({ family }: Case): readonly Slot[] => [
-  ...new Set(family.partitions.flatMap(({ slot }) => slot ?? [])),
-]
-
-/** A package's images on the partitions of the slot they go to. */
-const inSlot = (family: Family, manifest: Manifest, slot: Slot | undefined): Manifest => ({
-  ...manifest,
-  images: manifest.images.map((image) => {
-    const places = placesOf(family, image)
-    const own = places.find((place) => place.slot === slot) ?? places[0]
-    return own === undefined ? image : { ...image, partition: own.name }
-  }),
-})
 
 /**
  * Partitions that the plan erases: those the package says, and all that a wipe takes where the data could not

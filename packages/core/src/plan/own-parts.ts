@@ -3,8 +3,8 @@
  * Reads a case and the images that are to go on; gives the roles that the house keeps.
  */
 import { settled } from '../device/identity.ts'
-import { isCarried } from '../firmware/carried.ts'
 import type { Manifest } from '../firmware/manifest.ts'
+import { isKnown } from '../match/known.ts'
 import type { Case } from '../match/rule.ts'
 import type { PartRole } from '../terms/device.ts'
 
@@ -23,13 +23,4 @@ export function ownParts(at: Case, { images }: Manifest): readonly PartRole[] {
         !isKnown(at, partition),
     )
     .map(({ role }) => role)
-}
-
-/** Whether some package that is known holds what stands on a partition, by the device's own digest. */
-export function isKnown({ evidence, shelf }: Pick<Case, 'evidence' | 'shelf'>, partition: string) {
-  const found = evidence.get(partition)
-  const own = found?.kind === 'digest' ? found.sha256 : undefined
-  return shelf.some(({ manifest }) =>
-    manifest.images.some(({ sha256 }) => sha256 === own && !isCarried(manifest, sha256)),
-  )
 }

@@ -3,6 +3,7 @@
  * Reads a plan, its steps' seconds and what a cut in each leaves; gives stretches of equal risk, the lanes
  * under them, and per package what becomes of every partition. Arithmetic only, no drawing.
  */
+import { isNeverWritten } from '../family/never.ts'
 import type { Effect } from '../effect/effect.ts'
 import type { Family } from '../family/profile.ts'
 import type { Seconds } from '../pace/pace.ts'
@@ -98,7 +99,7 @@ export function coursesOf(
         if (erased.has(partition)) return 'erased'
         if (decision !== undefined) return decision.write ? 'written' : 'left'
         if (role === 'customer') return 'customer'
-        return role !== undefined && family.never.includes(role) ? 'untouched' : 'absent'
+        return role !== undefined && isNeverWritten(family, role) ? 'untouched' : 'absent'
       }
     }),
   }))

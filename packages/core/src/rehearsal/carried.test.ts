@@ -1,6 +1,7 @@
 /** A package with an owner's image in it, planned, rehearsed and held against others. */
 import { describe, expect, it } from 'vitest'
 import { withCarried } from '../firmware/carried.ts'
+import { USUAL_HOUSE } from '../match/house.ts'
 import { planOf } from '../plan/plan.ts'
 import { routesTo } from '../route/route.ts'
 import { carriedIn } from '../testing/carrying.ts'
@@ -31,6 +32,30 @@ describe('a package with an owner’s image', () => {
     expect(next.images.every(({ sha256 }) => known.get(sha256)?.modified === false)).toBe(true)
     const other = { file: 'b.tar', sha256: digestOf('b') }
     expect(withCarried(next, [], { archive: other, serial: 'x' }).id).not.toBe(own.id)
+  })
+
+  it('of a phone that came with its lock closed is opened for, and left so: no road closes it over that', () => {
+    for (const relock of ['close', 'leave'] as const) {
+      const bench = benchOf({ family: alder, on, shelf: [own] })
+      const { shelved, ...at } = said(
+        { 'consent.carried': 'yes', 'owner.managed': 'agreed' },
+        caseOf(bench, own, {
+          intent: 'update',
+          keepData: false,
+          house: { ...USUAL_HOUSE, relock },
+        }),
+      )
+      const { mode, permission } = bench.device
+      const start = { at, mode, permission }
+      const { routes } = routesTo({ start, aims: [shelved.key] })
+      expect(routes.length).toBeGreaterThan(0)
+      for (const { moves } of routes) {
+        const made = planOf(start, moves)
+        if (!made.ok) throw new Error(JSON.stringify(made.refusal))
+        const { end } = rehearse(bench.nature, bench.device, made.value)
+        expect([end.state.phase.kind, end.device.lock]).toEqual(['ended', 'open'])
+      }
+    }
   })
 
   it('goes on as planned under an open lock, data kept, and is preferred to the maker’s of the same build', () => {

@@ -30,9 +30,10 @@ export function tailsOf(start: DeviceState, helpers: readonly Move[]): readonly 
   )
 }
 
-/** What a state lacks of what the end is to be. */
-export function lacksAt(start: DeviceState, { at }: DeviceState): readonly string[] {
-  const open = closes(start) && settled(at.identity, 'bootLock') !== 'closed'
+/** What a state lacks of what the end is to be. Over an image of its owner's own no lock is closed: it stays open for that. */
+export function lacksAt(start: DeviceState, { at, onto }: DeviceState): readonly string[] {
+  const carries = onto?.at.shelved.manifest.carried !== undefined
+  const open = closes(start) && !carries && settled(at.identity, 'bootLock') !== 'closed'
   return [...(open ? ['lock'] : []), ...(resets(start) && at.data === undefined ? ['reset'] : [])]
 }
 

@@ -6,7 +6,9 @@ import { reading, readings0417, without } from '../testing/devices.ts'
 import { between, digestOf, newest, pack, proven, shelf } from '../testing/packages.ts'
 import { tarn } from '../testing/tarn.ts'
 import type { Case } from '../match/rule.ts'
-import { fold } from '../plan/folds.ts'
+import { drainOf } from '../pace/pace.ts'
+import { effectsOf, fold } from '../plan/folds.ts'
+import { restDraws } from '../plan/rest.ts'
 import { makePlan } from './make-plan.ts'
 import type { Plan } from '../plan/plan.ts'
 
@@ -146,6 +148,36 @@ describe('what the plan comes to', () => {
     expect(hands.low).toBe(240 + 30 + 30 + 60 + 10)
     expect(restarts).toBe(4)
     expect(needs).toBeGreaterThan(20)
+  })
+
+  it('leaves less to be drawn of a charge with each step, by its family’s figures', () => {
+    const made = plan()
+    const left = made.steps.map((_, index) => restDraws(tarn, made, index + 1))
+    expect(left[0]).toBeLessThanOrEqual(folds().draws)
+    expect(left[0]).toBeGreaterThanOrEqual(Math.floor(folds().drains))
+    expect([...left].sort((a, b) => b - a)).toEqual(left)
+    expect(left.at(-1)).toBeLessThan((left[0] ?? 0) / 2)
+    const { drainPerMinute, pace } = tarn
+    const doubled = Object.entries(drainPerMinute).map(([key, rate]) => [key, rate * 2])
+    const thirsty = {
+      ...tarn,
+      drainPerMinute: Object.fromEntries(doubled) as typeof drainPerMinute,
+    }
+    expect(restDraws(thirsty, made, 1)).toBeGreaterThan(left[0] ?? 0)
+    const wiped = { ...pace, 'first-start-wiped': { seconds: [1, 2] as [number, number] } }
+    expect(restDraws({ ...tarn, pace: wiped }, made, 1)).toBe(left[0])
+  })
+
+  it('never asks more of a run than is left of a charge it began with, without any margin', () => {
+    const made = plan()
+    const drains = effectsOf(made, tarn).map((effect) => drainOf(tarn, effect))
+    const begun = Math.ceil(folds().draws)
+    for (const [index] of drains.entries()) {
+      /* The step under way has drained all it may, and counts still as under way. */
+      const spent = drains.slice(0, index + 1).reduce((sum, one) => sum + one, 0)
+      const shown = Math.round(begun - spent)
+      expect([index, shown >= restDraws(tarn, made, index + 1)]).toEqual([index, true])
+    }
   })
 
   it('follows a family figure, and not one it does not use', () => {

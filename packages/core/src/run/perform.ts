@@ -42,6 +42,7 @@ export type Outcome =
   | { readonly came: 'hands'; readonly by: string }
   | { readonly came: 'refused'; readonly code: DeviceRefusal }
   | { readonly came: 'lost' }
+  | { readonly came: 'unlinked' }
   /** Nobody waits for it any more. */
   | { readonly came: 'left' }
 
@@ -202,6 +203,8 @@ function plain(came: Outcome): RunEvent | undefined {
     case 'lost':
     case 'compared':
       return { kind: 'lost' }
+    case 'unlinked':
+      return { kind: 'unlinked' }
     case 'left':
       return undefined
   }

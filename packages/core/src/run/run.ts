@@ -103,6 +103,8 @@ export type RunEvent =
   | { readonly kind: 'table'; readonly table: string | undefined }
   | { readonly kind: 'refused'; readonly code: DeviceRefusal }
   | { readonly kind: 'lost' }
+  /** Nobody was connected as it was to be sent: the run was taken up between two commands, or hands had the device off. */
+  | { readonly kind: 'unlinked' }
   /** Met again: who it is, and how much of a begun piece it kept. */
   | { readonly kind: 'met'; readonly facts: DeviceFacts }
   | { readonly kind: 'stop' }
@@ -273,16 +275,20 @@ function whileDoing(state: RunState, event: RunEvent): Turn {
         ? send({ ...state, misread: state.misread + 1 })
         : halt(state, { kind: 'refused', code: event.code })
     case 'lost':
-      return {
-        state: { ...state, phase: { kind: 'lost' }, losses: state.losses + 1 },
-        orders: [meetAgain(state)],
-      }
+    case 'unlinked':
+      return gone(state, event.kind)
     case 'durable':
     case 'met':
     case 'stop':
       return { state, orders: [] }
   }
 }
+
+/** Met again before anything else; it counts as a loss where somebody was connected. */
+const gone = (state: RunState, how: 'lost' | 'unlinked'): Turn => ({
+  state: { ...state, phase: { kind: 'lost' }, losses: state.losses + Number(how === 'lost') },
+  orders: [meetAgain(state)],
+})
 
 const foundAs = (as: string): RunEvidence => ({ is: 'found', as })
 
@@ -367,8 +373,7 @@ function decided(
 }
 
 function whileLooking(state: RunState, event: RunEvent): Turn {
-  if (event.kind === 'lost')
-    return { state: { ...state, phase: { kind: 'lost' } }, orders: [meetAgain(state)] }
+  if (event.kind === 'lost' || event.kind === 'unlinked') return gone(state, event.kind)
   if (event.kind !== 'digest') return { state, orders: [] }
   const command = current(state)
   const whole = command?.kind === 'put' && event.image === command.image

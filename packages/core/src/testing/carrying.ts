@@ -42,6 +42,7 @@ export const CARRIED_SAID: readonly (readonly [rule: string, say: string, at: Ca
   ['package.carried', 'closes', said(yes, at({ intent: 'relock' }))],
   ['package.carried', 'closed', said(yes, at({}, 'closed'))],
   ['package.carried', 'maker', said(yes, makers)],
+  ['state.lock', 'carried', at({ act: 'close' })],
   ['state.known-fault', 'replaced', at()],
   [
     'package.published',

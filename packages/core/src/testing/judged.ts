@@ -5,6 +5,7 @@
 import { identify } from '../device/identity.ts'
 import { familyTable } from '../family/layout.ts'
 import type { Manifest, OutsideSource, PackageState } from '../firmware/manifest.ts'
+import { judge } from '../match/judge.ts'
 import type { Case } from '../match/rule.ts'
 import type { Fact } from '../terms/device.ts'
 import type { Line } from '../terms/line.ts'
@@ -21,6 +22,12 @@ if (aTarget === undefined || anImage === undefined) throw new Error('no target o
 /** The first of the newest package. */
 export const [target, image] = [aTarget, anImage]
 
+/** What a rule says of a case; undefined: nothing. */
+export function saysOf(rule: string, at: Case): string | undefined {
+  const finding = judge(at).findings.find((one) => one.rule === rule)
+  return finding && `${finding.verdict} ${finding.code.split('.').at(-1) ?? ''}`
+}
+
 /** The newest package, changed. */
 export const of = (more: Partial<Manifest>): Case =>
   case0417({ shelved: proven({ ...newest, ...more }) })
@@ -34,6 +41,10 @@ export const shows = (...facts: readonly (readonly [Fact, string | number])[]): 
   })
 export const unread = (...facts: readonly Fact[]): Case =>
   case0417({ identity: identify(tarn, without(...facts)) })
+/** By what the data were last used a person says, and nothing else. */
+export const toldRelease = case0417({
+  identity: identify(tarn, [...without('release'), reading('release', 4, 'person')]),
+})
 /** An older build, and by what the data were last used nobody read; and they need not survive. */
 export const unreadOld: Case = { ...unread('release'), shelved: proven(onDevice) }
 export const unreadMayGo: Case = { ...unreadOld, keepData: false }
@@ -108,6 +119,15 @@ export const service = (more: Partial<Case> = {}): Case =>
 export const generations = (one: number): Manifest =>
   phoneBuild('20-2640.0-HS', 'S', { generation: one })
 export const opened = { lock: 'open' } as const
+/** A relock by a package without a rescue, of a phone whose rescue is its owner's own. */
+export const ownRescueLeft: Case = phone(
+  { ...sold, images: sold.images.filter(({ role }) => role !== 'rescue') },
+  {
+    intent: 'relock',
+    evidence: new Map([['rescue', { kind: 'digest', sha256: digestOf('somebody’s own') }]]),
+  },
+  opened,
+)
 export const b1 = packageOf(alder, {
   model: 'CORV-4N',
   board: 'B1',
@@ -141,6 +161,16 @@ export const light: Partial<Manifest> = {
   archives: [{ file: image.archive, sha256: digestOf('light'), bytes: 1000 }],
 }
 export const other = familyTable(tarn, { storageGb: 64 }, SCALE, DISK_BYTES)
+const asItShould = familyTable(tarn, { storageGb: 32 }, SCALE, DISK_BYTES)
+/** One in which main begins where calibration lies, as a broken tool leaves it. */
+export const underMain = {
+  ...asItShould,
+  partitions: asItShould.partitions.map((one) =>
+    one.name === 'main'
+      ? { ...one, start: asItShould.partitions.find(({ name }) => name === 'calib')?.start ?? 0 }
+      : one,
+  ),
+}
 export const blind = {
   ...tarn,
   modes: tarn.modes.map(({ takes: { table: _, ...takes }, ...one }) => ({ ...one, takes })),

@@ -1,12 +1,11 @@
 /** Everything that a rule of fit can say, each with a device and a package of which it says it. */
-import { identify } from '../device/identity.ts'
 import { USUAL_HOUSE } from '../match/house.ts'
 import type { Case } from '../match/rule.ts'
 import { ACTS_SAID } from './acting.ts'
 import { CARRIED_SAID } from './carrying.ts'
+import { OWNER_SAID } from './owner-sayings.ts'
 import { ROWS_SAID } from './row-sayings.ts'
 import { DISK_BYTES, case0417 } from './cases.ts'
-import { alder } from './families.ts'
 import { digestOf, loader7, newest, onDevice, proven } from './packages.ts'
 import { tarn } from './tarn.ts'
 import {
@@ -25,6 +24,9 @@ import {
   open,
   opened,
   other,
+  ownRescueLeft,
+  toldRelease,
+  underMain,
   permit,
   phone,
   said,
@@ -80,6 +82,9 @@ export const SAID: readonly (readonly [rule: string, say: string, at: Case])[] =
     'touched',
     of({ images: [{ ...image, partition: 'calib', role: 'calib' }] }),
   ],
+  ['layout.never-written', 'over', case0417({ table: underMain })],
+  ['layout.never-erased', 'once', of({ effects: { erases: ['loader'] } })],
+  ['layout.twice', 'twice', of({ images: [...newest.images, image] })],
   ['layout.never-erased', 'erased', of({ effects: { erases: ['calib'] } })],
   [
     'layout.slots',
@@ -134,6 +139,7 @@ export const SAID: readonly (readonly [rule: string, say: string, at: Case])[] =
   ['state.lock', 'fits', phone(sold, { intent: 'relock' }, opened)],
   ['state.lock', 'closed', phone(sold, { intent: 'relock' })],
   ['state.lock', 'foreign', phone(open, { intent: 'relock' }, opened)],
+  ['state.lock', 'over', ownRescueLeft],
   ['state.lock', 'partly', phone(variantPart, { intent: 'relock' }, opened)],
   ...ACTS_SAID,
   ...CARRIED_SAID,
@@ -196,6 +202,8 @@ export const SAID: readonly (readonly [rule: string, say: string, at: Case])[] =
     of({ channel: 'unreleased', published: { ...newest.published, sourceKind: 'person' } }),
   ],
   ['package.requires', 'odd', of({ requires: { moonPhase: 3 } })],
+  ['package.ahead', 'published', of({ published: { ...newest.published, date: '2031-01-01' } })],
+  ['package.ahead', 'level', of({ patchDate: '2031-01-01' })],
   ['package.supported', 'fits', of({ supportedUntil: '2028-10-01' })],
   ['package.supported', 'ends', of({ supportedUntil: '2026-12-01' })],
   ['package.supported', 'over', of({ supportedUntil: '2026-10-01' })],
@@ -212,46 +220,9 @@ export const SAID: readonly (readonly [rule: string, say: string, at: Case])[] =
   ],
   ['layout.table', 'met', case0417({ table: undefined })],
   ['layout.table', 'unread', case0417({ table: undefined, family: blind })],
-  ['owner.managed', 'agreed', said({ 'owner.managed': 'agreed' })],
-  ['owner.managed', 'none', said({ 'owner.managed': 'not-managed' })],
-  ['owner.managed', 'asked', said({})],
-  ['owner.managed', 'not', said({ 'owner.managed': 'not-agreed' })],
-  [
-    'owner.account',
-    'absent',
-    said({ 'owner.account': 'absent' }, phone(sold, { keepData: false })),
-  ],
-  [
-    'owner.account',
-    'absent',
-    {
-      ...said(
-        { 'owner.account': 'owner-able', 'ready.accounts': 'done' },
-        phone(sold, { keepData: false }),
-      ),
-      house: { ...USUAL_HOUSE, accounts: 'before' },
-    },
-  ],
-  [
-    'owner.account',
-    'able',
-    said({ 'owner.account': 'owner-able' }, phone(sold, { keepData: false })),
-  ],
-  [
-    'owner.account',
-    'remove',
-    {
-      ...said({ 'owner.account': 'owner-able' }, phone(sold, { keepData: false })),
-      house: { ...USUAL_HOUSE, accounts: 'before' },
-    },
-  ],
-  [
-    'owner.account',
-    'asked',
-    { ...said({}, phone(sold, { keepData: false })), identity: identify(alder, []) },
-  ],
-  ['owner.account', 'shut', said({ 'owner.account': 'nobody' }, phone(sold, { keepData: false }))],
+  ...OWNER_SAID,
   ['promise.data', 'kept', case0417()],
+  ['promise.data', 'told', toldRelease],
   ['promise.data', 'unseen', unread('release')],
   ['promise.data', 'same', { ...case0417(), shelved: proven(onDevice) }],
   ['promise.data', 'unread', unreadOld],

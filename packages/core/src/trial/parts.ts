@@ -2,6 +2,7 @@
  * Every partition of a family's devices written once on the twin, in the mode that takes it. Reads a profile; gives for each
  * partition the mode and the time, or why no mode writes it.
  */
+import { isNeverWritten } from '../family/never.ts'
 import { takesIn } from '../family/modes.ts'
 import type { Family } from '../family/profile.ts'
 import type { Mode, PartRole } from '../terms/device.ts'
@@ -38,7 +39,7 @@ export function partsTried(family: Family, one: Tried): readonly PartTried[] {
   const opened = opens ? reachedBy(family, open, true) : new Map()
   return Object.entries(one.device.parts).map(([partition, { role }]) => {
     const nobody = { partition, role, mode: null, seconds: null }
-    if (family.never.includes(role)) return { ...nobody, written: 'never' }
+    if (isNeverWritten(family, role)) return { ...nobody, written: 'never' }
     for (const [written, modes] of [['link', closed] as const, ['open', opened] as const])
       for (const { device } of modes.values()) {
         const seconds = secondsOf(one.nature, device, partition)

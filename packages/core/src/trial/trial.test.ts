@@ -1,5 +1,6 @@
 /** A family is tried before it is taken in: each thing it says happens once, and what can never happen is named. */
 import { describe, expect, it } from 'vitest'
+import { isNeverWritten } from '../family/never.ts'
 import type { Family } from '../family/profile.ts'
 import { alder, fen } from '../testing/families.ts'
 import { tarn } from '../testing/tarn.ts'
@@ -21,7 +22,7 @@ describe('the families of the demo', () => {
     expect(modes.map(({ mode }) => mode)).toEqual(family.modes.map(({ id }) => id))
     for (const one of parts)
       for (const { role, written } of one.parts)
-        expect([role, written === 'never']).toEqual([role, family.never.includes(role)])
+        expect([role, written === 'never']).toEqual([role, isNeverWritten(family, role)])
   })
 })
 
@@ -144,8 +145,10 @@ describe('a part', () => {
   it('that no mode takes comes by a package, is erased, or stays for ever', () => {
     expect(writtenOn(takesNo('variant'), 'variant')?.written).toBe('install')
     expect(writtenOn(takesNo('cache'), 'cache')?.written).toBe('erased')
-    expect(writtenOn(takesNo('table'), 'table')?.written).toBe('none')
-    expect(trialOf(takesNo('table')).never).toBe(1)
+    const bare = changed(takesNo('rescue'), (family) => (family.installs = []))
+    expect(writtenOn(bare, 'rescue')?.written).toBe('none')
+    expect(trialOf(bare).never).toBe(1)
+    expect(writtenOn(alder, 'table')?.written).toBe('never')
   })
 
   it('that the closed lock keeps is written while it is open', () => {

@@ -6,6 +6,7 @@
  */
 import { answersIn, isKind, modeProfile, takesIn } from '../family/modes.ts'
 import { effectOf } from '../effect/effect.ts'
+import { isNeverErased } from '../family/never.ts'
 import { applied, raised } from './applied.ts'
 import { keys, restart } from './boot.ts'
 import { fileChunk, fileEnded, onFiles } from './files.ts'
@@ -154,8 +155,7 @@ function erase(nature: Nature, device: DeviceModel, partition: string): Stepped 
   if (!takesIn(family, device.mode, 'erase')) return refuse(device, 'wrong-mode')
   if (part === undefined) return refuse(device, 'no-partition')
   const { role } = part
-  if (family.never.includes(role) && !family.wipe.includes(role))
-    return refuse(device, 'never-written')
+  if (isNeverErased(family, role)) return refuse(device, 'never-written')
   if (!takesIn(family, device.mode, 'erase', role)) return refuse(device, 'wrong-mode')
   const operation = { kind: 'erase', partition, role } as const
   const erased = applied({ ...device, session: undefined }, effectOf(family, operation))

@@ -3,6 +3,7 @@
  * a device and a request; gives the device after it and what it says.
  */
 import { takesIn } from '../family/modes.ts'
+import { isNeverWritten } from '../family/never.ts'
 import type { Family } from '../family/profile.ts'
 import type { PartRole } from '../terms/device.ts'
 import { BLOCK_BYTES, holds } from './blocks.ts'
@@ -27,7 +28,7 @@ export function begin(
   const image = catalogue.get(input.image)
   if (part === undefined) return refuse(device, 'no-partition')
   if (!takesIn(family, device.mode, 'write', part.role)) return refuse(device, 'wrong-mode')
-  if (family.never.includes(part.role)) return refuse(device, 'never-written')
+  if (isNeverWritten(family, part.role)) return refuse(device, 'never-written')
   if (image === undefined || image.role !== part.role) return refuse(device, 'not-signed')
   if (device.lock === 'closed' && family.lock.keeps?.includes(part.role) === true)
     return refuse(device, 'not-allowed')

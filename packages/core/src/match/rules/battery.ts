@@ -1,9 +1,11 @@
 /**
  * The charge is enough: what writing in pieces, reading back and a first start drain at the longest, the worst of
- * them twice and a way out, plus the house's margin; or the house's fixed floor where that is higher.
+ * them twice and a way out, as fast as a known fault of its board drains, and no less than what an install asks for as it
+ * starts; plus the house's margin; or the house's fixed floor where that is higher.
  */
 import type { Operation } from '../../effect/effect.ts'
 import { effectOf } from '../../effect/effect.ts'
+import { faultTimes, leastToInstall } from '../charge.ts'
 import { chargeWith, drainOf, drawnWith } from '../../pace/pace.ts'
 import type { Case } from '../rule.ts'
 import { rule } from '../rule.ts'
@@ -14,7 +16,7 @@ export const battery = rule({
   id: 'state.battery',
   overruled: 'nobody',
   needs: ['batteryPercent'],
-  reads: ['house'],
+  reads: ['house', 'identity', 'way'],
   says: {
     fits: ['fits', 'here', 'needed', 'margin'],
     charge: ['fits-if', 'here', 'needed', 'margin'],
@@ -28,8 +30,8 @@ export const battery = rule({
   },
 })
 /** Percent needed for every image of the package, rounded up. */
-function needOf(at: Pick<Case, 'family' | 'shelved' | 'house'>): number {
-  const { family, shelved, house } = at
+function needOf(at: Pick<Case, 'family' | 'shelved' | 'house' | 'identity' | 'way'>): number {
+  const { family, shelved, house, identity, way } = at
   const { images, scale } = shelved.manifest
   const [first] = images
   if (first === undefined) return house.batteryFloor ?? 0
@@ -45,5 +47,8 @@ function needOf(at: Pick<Case, 'family' | 'shelved' | 'house'>): number {
   const drained = writing(all) + digesting(all) + start
   const piece = Math.min(family.pieceMiB * MIB, largest)
   const again = Math.max(writing(piece), digesting(largest), start)
-  return chargeWith(drawnWith(family, { drained, again }), house)
+  const drawn = drawnWith(family, { drained, again })
+  const times = faultTimes(family, identity, [shelved.manifest.build])
+  const installs = way === undefined || way === 'images' ? 0 : leastToInstall(family, way)
+  return chargeWith(Math.max(drawn * times, installs), house)
 }

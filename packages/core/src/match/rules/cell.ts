@@ -1,5 +1,9 @@
 /** A swollen, hot, wet or dented cell is not charged and not written on, whoever says that it is. */
+import { WORD_FACTS } from '../../terms/device.ts'
 import { rule } from '../rule.ts'
+
+/** All that may be said of a cell but that it is sound. */
+const UNSOUND = WORD_FACTS.batteryHealth.filter((one) => one !== 'sound')
 
 export const cell = rule({
   id: 'state.cell',
@@ -7,9 +11,8 @@ export const cell = rule({
   reads: ['identity'],
   says: { damaged: ['does-not-fit'] },
   check: (_, { identity: { batteryHealth } }) => {
-    const damaged =
-      batteryHealth.kind !== 'missing' &&
-      batteryHealth.claims.some(({ value }) => value === 'damaged')
-    return damaged ? { say: 'damaged', facts: {} } : undefined
+    const claims = batteryHealth.kind === 'missing' ? [] : batteryHealth.claims
+    const unsound = claims.some(({ value }) => UNSOUND.some((one) => one === value))
+    return unsound ? { say: 'damaged', facts: {} } : undefined
   },
 })

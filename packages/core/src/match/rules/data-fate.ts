@@ -93,9 +93,10 @@ export const dataFate = rule({
     ]
     return `${own.join()} ${targetsText(manifest)}`
   },
-  reads: ['intent', 'keepData', 'shelf', 'house', 'data', 'lines'],
+  reads: ['intent', 'keepData', 'shelf', 'house', 'data', 'lines', 'identity'],
   says: {
     kept: ['fits', 'by', 'here', 'brings'],
+    told: ['fits-if', 'by', 'here', 'brings'],
     same: ['fits'],
     unseen: ['fits-if', 'release'],
     unread: ['cannot-tell', 'facts'],
@@ -131,7 +132,14 @@ export const dataFate = rule({
             remedy: { kind: 'read', facts: missing },
           }
     const moves = hangsOn(at, facts.by) && facts.here !== facts.brings
-    if (fate === 'kept') return moves ? { say: 'kept', facts } : { say: 'same', facts: {} }
+    if (fate === 'kept') {
+      if (!moves) return { say: 'same', facts: {} }
+      /* By a weak word alone nothing is promised: it is so if that is so. */
+      const isTold = at.identity[facts.by].kind === 'told'
+      return isTold
+        ? { say: 'told', facts, remedy: { kind: 'read', facts: [facts.by] } }
+        : { say: 'kept', facts }
+    }
     return at.keepData
       ? { say: 'lost', facts, remedy: wish }
       : { say: 'unreadable', facts, remedy: consent }

@@ -5,7 +5,8 @@ import { generationFor } from '../../firmware/manifest.ts'
 import type { PartRole } from '../../terms/device.ts'
 import { loaderStays } from '../../difference/loader-stays.ts'
 import { floorFact } from '../../wire/facts.ts'
-import type { Ground } from '../rule.ts'
+import { isInstalled } from '../installed.ts'
+import type { Case, Ground } from '../rule.ts'
 import { rule } from '../rule.ts'
 
 /**
@@ -19,8 +20,10 @@ export function floorOf<const Id extends string>(id: Id, role: PartRole | 'all')
     overruled: 'nobody',
     needs: [fact],
     sees: ['loaderVersion'],
-    alike: ({ generation, generations, loaderVersion, requires: { minLoader }, images }) =>
+    reads: ['way'],
+    alike: ({ kind, generation, generations, loaderVersion, requires: { minLoader }, images }) =>
       JSON.stringify([
+        kind,
         generation,
         generations,
         loaderVersion,
@@ -37,15 +40,22 @@ export function floorOf<const Id extends string>(id: Id, role: PartRole | 'all')
       const written = imagesUnder(at, role).filter(
         (one) => !staysBehind(at, one, values.loaderVersion),
       )
-      const image = lowest(at, written)
-      if (image === undefined) return undefined
-      const generation = generationFor(at.shelved.manifest, image.role)
+      const generationOf = ({ role: of }: Image) => generationFor(at.shelved.manifest, of)
+      const [lowest] = [...written].sort((a, b) => generationOf(a) - generationOf(b))
+      if (lowest === undefined) return undefined
       const here = Number(values[fact])
-      const facts = { here, generation }
-      if (generation < here) return { say: 'below', facts }
-      if (generation === here) return { say: 'fits', facts }
-      const when = risesWhen(at.family, image.role)
-      return { say: 'rises', facts: { ...facts, when }, marks: [{ kind: 'irreversible' }] }
+      const generation = generationOf(lowest)
+      if (generation < here) return { say: 'below', facts: { here, generation } }
+      /* A floor that is kept for the whole rises to the highest part that raises it, were it the loader alone. */
+      const [raises] = written
+        .filter((image) => isRuled(at.family, image.role) && generationOf(image) > here)
+        .sort((a, b) => generationOf(b) - generationOf(a))
+      if (raises === undefined) return { say: 'fits', facts: { here, generation } }
+      return {
+        say: 'rises',
+        facts: { here, generation: generationOf(raises), when: risesWhen(at.family, raises.role) },
+        marks: [{ kind: 'irreversible' }],
+      }
     },
   })
 }
@@ -57,22 +67,15 @@ function imagesUnder({ family, shelved }: Ground, role: PartRole | 'all'): reado
   return shelved.manifest.images.filter((image) => role === 'all' || image.role === role)
 }
 
-function lowest({ shelved: { manifest } }: Ground, images: readonly Image[]): Image | undefined {
-  const generation = (image: Image) => generationFor(manifest, image.role)
-  return images.reduce<Image | undefined>(
-    (least, one) => (least === undefined || generation(one) < generation(least) ? one : least),
-    undefined,
-  )
-}
-
-/** A loader that does not go on is asked nothing. */
+/** A loader that does not go on is asked nothing; what a device installs by itself goes on whole. */
 const staysBehind = (
-  { family, shelved }: Ground,
+  { family, shelved, way }: Ground & Pick<Case, 'way'>,
   { role }: Image,
   here: string | number | undefined,
 ): boolean =>
   role === 'loader' &&
   here !== undefined &&
+  !isInstalled(shelved.manifest, way) &&
   loaderStays(family, shelved.manifest, Number(here)) !== undefined
 
 const isRuled = ({ floors }: Family, role: PartRole): boolean =>

@@ -3,8 +3,7 @@
  * kept once is raised only where the package would not start under what is there. What a device installs by itself it
  * writes whole: there an older loader is a reason against it.
  */
-import type { Manifest } from '../../firmware/manifest.ts'
-import type { Case } from '../rule.ts'
+import { isInstalled } from '../installed.ts'
 import { rule } from '../rule.ts'
 import { loaderStays } from '../../difference/loader-stays.ts'
 
@@ -30,7 +29,3 @@ export const loaderKept = rule({
     return why === 'older' ? { say: 'back', facts } : undefined
   },
 })
-
-/** Its device writes the whole of it by itself: nothing of it can be left alone. */
-const isInstalled = ({ kind }: Manifest, way: Case['way']): boolean =>
-  way === undefined ? kind === 'incremental' : way !== 'images'

@@ -3,7 +3,7 @@
  * runs. Until a build that goes with it is put on, it starts without radio.
  */
 import { rule } from '../rule.ts'
-import { fullOf } from '../shelf-index.ts'
+import { fullForSame } from '../shelf-index.ts'
 
 export const radioPaired = rule({
   id: 'state.radio',
@@ -14,7 +14,7 @@ export const radioPaired = rule({
   concerns: ({ shelved: { manifest } }) =>
     manifest.loaderVersion !== undefined && manifest.images.every(({ role }) => role === 'loader'),
   check: ({ build }, { shelved, shelf }) => {
-    const [on] = fullOf(shelf, build)
+    const [on] = fullForSame(shelf, shelved.manifest, build)
     if (on === undefined || build === undefined) return undefined
     const brings = shelved.manifest.loaderVersion ?? 0
     const most = on.manifest.requires.maxLoader

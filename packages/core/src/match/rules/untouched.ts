@@ -3,15 +3,18 @@
  * base's. The device looks over the rest itself, block by block, and refuses after minutes.
  */
 import { placesOf } from '../../family/layout.ts'
+import type { Manifest } from '../../firmware/manifest.ts'
 import type { Case } from '../rule.ts'
 import { rule } from '../rule.ts'
-import { fullOf } from '../shelf-index.ts'
+import { fullForSame } from '../shelf-index.ts'
+import { targetsText } from '../targets.ts'
 
 export const untouched = rule({
   id: 'state.untouched',
   overruled: 'nobody',
   needs: ['build'],
-  alike: ({ kind, requires: { exactBuild } }) => `${kind} ${exactBuild}`,
+  alike: (manifest) =>
+    `${manifest.kind} ${manifest.requires.exactBuild} ${manifest.family} ${targetsText(manifest)}`,
   sees: ['slot'],
   reads: ['evidence', 'shelf'],
   says: { fits: ['fits', 'wanted'], changed: ['does-not-fit', 'wanted', 'partition'] },
@@ -28,14 +31,26 @@ export const untouched = rule({
   },
 })
 
-/** A part of the signed set, of the slot that runs, whose digest is none of the base's. */
+/** A part of the signed set, of the slot that runs, whose digest is that of no package of the base. */
 function changedPart(
-  { family, shelf, evidence }: Pick<Case, 'family' | 'shelf' | 'evidence'>,
+  { family, shelf, evidence, shelved }: Pick<Case, 'family' | 'shelf' | 'evidence' | 'shelved'>,
   base: string,
   runs: string | number | undefined,
 ): string | undefined {
-  const [of] = fullOf(shelf, base)
-  for (const image of of?.manifest.images ?? []) {
+  const bases = fullForSame(shelf, shelved.manifest, base)
+  const changed = bases.map(({ manifest }) => changedFrom(manifest, { family, evidence, runs }))
+  return changed.includes(undefined) ? undefined : changed[0]
+}
+
+function changedFrom(
+  { images }: Manifest,
+  {
+    family,
+    evidence,
+    runs,
+  }: Pick<Case, 'family' | 'evidence'> & { readonly runs: string | number | undefined },
+): string | undefined {
+  for (const image of images) {
     if (!family.signedSet.includes(image.role)) continue
     const place = placesOf(family, image).find(
       ({ slot }) => slot === undefined || runs === undefined || slot === runs,

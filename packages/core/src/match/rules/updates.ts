@@ -4,7 +4,7 @@
  */
 import { adoptionOf, rowAfter } from '../adoption.ts'
 import { rule } from '../rule.ts'
-import { fullOf } from '../shelf-index.ts'
+import { fullForSame } from '../shelf-index.ts'
 import { isForRow } from '../targets.ts'
 
 export const updates = rule({
@@ -25,7 +25,7 @@ export const updates = rule({
     const row = `${to.region ?? ''}/${to.carrier ?? ''}`
     const runs = manifest.images.some(({ role }) => role === 'main')
       ? manifest
-      : fullOf(at.shelf, build)[0]?.manifest
+      : fullForSame(at.shelf, manifest, build)[0]?.manifest
     if (runs === undefined) return undefined
     return runs.targets.some((target) => isForRow(target, to.region ?? '', to.carrier ?? ''))
       ? { say: 'come', facts: { row } }
