@@ -171,12 +171,16 @@ export class AtPages {
   /** Whether routes are still looked for: another one than it is to take must not be gone on with. */
   async #awaitsRoute(): Promise<boolean> {
     const row = this.#row()
-    return row !== undefined && !(await row.isVisible())
+    if (row === undefined) return false
+    return (
+      !(await row.isVisible()) || (await row.getByRole('button', { disabled: true }).count()) > 0
+    )
   }
 
   async #picks(): Promise<string | undefined> {
     const pick = this.#row()?.getByRole('button', { name: /^Take/ })
-    if (pick === undefined || !(await pick.isVisible())) return undefined
+    if (pick === undefined || !(await pick.isVisible()) || !(await pick.isEnabled()))
+      return undefined
     const name = await pick.innerText()
     await pick.press('Enter')
     await pick.waitFor({ state: 'detached' })

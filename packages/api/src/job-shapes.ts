@@ -168,6 +168,8 @@ export type WorseShown = z.infer<typeof worseSchema>
 
 export const jobSchema = z.object({
   number: z.string(),
+  /** Rises with everything that is said or read of it. */
+  version: z.int(),
   stages: z.array(stageStandingSchema),
   at: stageSchema,
   topics: z.array(topicSchema),

@@ -91,6 +91,8 @@ export const routesSchema = z.object({
   ),
   /** Packages of the family that are left out and not listed. */
   more: z.int(),
+  /** The version of the slip that they were looked for at. */
+  version: z.int(),
   known: z.int(),
   naming: z.int(),
   /** Packages for devices of other families. */

@@ -3,6 +3,7 @@
  * lines of a slip and the family's own things; gives what is still to be asked, what halts, and whether
  * the customer's data must survive.
  */
+import { ROW_TOPIC } from '../match/wanted.ts'
 import type { Line, Topic } from '../terms/line.ts'
 import { ACCESSORIES, FUNCTIONS, THINGS, TOPICS, topicOf } from '../terms/line.ts'
 
@@ -56,14 +57,18 @@ export const thingsOf = (own: readonly string[]): readonly string[] => [
   ...THINGS.filter((one) => !own.includes(one)),
 ]
 
-/** Topics that intake cannot do without, in the order in which they are asked. */
-export const mustBeSaid = (own: readonly string[]): readonly string[] => [
+/**
+ * Topics that intake cannot do without, in the order in which they are asked. Which variant it is to be is asked where
+ * another one is wanted: else one that nobody asked for would do.
+ */
+export const mustBeSaid = (own: readonly string[], asksRow = false): readonly string[] => [
   ...thingsOf(own).map((thing) => `survive.${thing}`),
   ...MUST_BE_SAID,
+  ...(asksRow ? [ROW_TOPIC] : []),
 ]
 
-export const unsaid = (own: readonly string[], lines: Lines): readonly string[] =>
-  mustBeSaid(own).filter((topic) => !lines.has(topic))
+export const unsaid = (own: readonly string[], lines: Lines, asksRow = false): readonly string[] =>
+  mustBeSaid(own, asksRow).filter((topic) => !lines.has(topic))
 
 /**
  * What the customer wants of their data: one thing that must survive is enough, and a thing that nobody

@@ -63,6 +63,7 @@ function job(more: Partial<JobFacts> = {}, lines: Readonly<Record<string, string
     prepared: PREPARED,
     closed: true,
     things: THINGS,
+    asksRow: false,
     lighter: { open: 0, cured: undefined },
     lines: linesOf({ ...AFTER, ...done, ...lines }),
     known: { settled: 13, open: [] },
@@ -107,6 +108,8 @@ describe('a slip', () => {
 
   it.each<[string, Partial<JobFacts>, Readonly<Record<string, string>>, string, string]>([
     ['a thing that was not asked', {}, { 'survive.tickets': '' }, 'intake', 'open'],
+    ['a variant that nobody named', { asksRow: true }, {}, 'intake', 'open'],
+    ['one that was named', { asksRow: true, run: undefined }, { 'want.row': 'HI/O' }, 'write', 'open'],
     ['a device nobody knows', { known: undefined }, {}, 'readings', 'open'],
     ['a fact that is missing', { known: { settled: 12, open: ['board'] } }, {}, 'readings', 'open'],
     ['no route', { route: undefined }, {}, 'firmware', 'open'],

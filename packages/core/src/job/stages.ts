@@ -31,6 +31,8 @@ export type JobFacts = {
   readonly closed: boolean
   readonly things: readonly string[]
   readonly lines: Lines
+  /** It is asked which variant it is to be. */
+  readonly asksRow: boolean
   /** Lighter remedies that are offered and open, and the one that cured it. */
   readonly lighter: { readonly open: number; readonly cured: LighterName | undefined }
   /** Undefined: no family here knows the model, or no model is known. */
@@ -101,9 +103,10 @@ export const stageAt = (standings: readonly StageStanding[]): Stage =>
 export const intakeOpen = ({
   things,
   lines,
+  asksRow,
   lighter,
-}: Pick<JobFacts, 'things' | 'lines' | 'lighter'>): number =>
-  unsaid(things, lines).length + lighter.open
+}: Pick<JobFacts, 'things' | 'lines' | 'asksRow' | 'lighter'>): number =>
+  unsaid(things, lines, asksRow).length + lighter.open
 
 const OF: Readonly<Record<Stage, (job: JobFacts) => Own>> = {
   intake(job) {

@@ -4,14 +4,15 @@
  * the data stay; from new they are erased. Reads a case; gives how, or nothing where it is none or the family does not do it.
  */
 import type { FactValue } from '../device/identity.ts'
-import { settled } from '../device/identity.ts'
 import type { Adoption } from '../family/profile.ts'
 import type { Manifest } from '../firmware/manifest.ts'
 import type { Case } from './rule.ts'
-import type { Target } from './targets.ts'
-import { isForRow } from './targets.ts'
+import type { BoardValues, Target } from './targets.ts'
+import { isForRow, targetsFor } from './targets.ts'
+import { REGION_TOPIC, isOfRow, wantedRow } from './wanted.ts'
 
-export type Row = {
+/** The row that a device was sold in, and what it is: a package may be for boards of several rows. */
+export type Row = BoardValues & {
   readonly region: FactValue | undefined
   readonly carrier: FactValue | undefined
 }
@@ -22,14 +23,15 @@ export const bringsVariant = ({ images }: Pick<Manifest, 'images'>): boolean =>
 
 /** The region in which its owner will use it, where that was named; undefined: here. */
 export function usedIn({ lines }: Pick<Case, 'lines'>): string | undefined {
-  const used = lines?.get('use.region')?.answer
+  const used = lines?.get(REGION_TOPIC)?.answer
   return used === 'here' ? undefined : used
 }
 
 type At = Pick<Case, 'family' | 'intent' | 'keepData' | 'house' | 'shelved' | 'lines'>
 
-export function adoptionOf(at: At, { region, carrier }: Row): Adoption | undefined {
+export function adoptionOf(at: At, row: Row): Adoption | undefined {
   const { family, intent, keepData, house, shelved } = at
+  const { region, carrier, ...board } = row
   const { manifest } = shelved
   const how = keepData ? 'in-place' : 'from-new'
   if (intent !== 'variant-change' || !bringsVariant(manifest) || !family.adopts.includes(how))
@@ -37,7 +39,7 @@ export function adoptionOf(at: At, { region, carrier }: Row): Adoption | undefin
   /* A house that leaves every device the variant it was bought as. */
   if (house.variant === 'bought') return undefined
   if (region === undefined || carrier === undefined) return undefined
-  const near = manifest.targets.filter((target) => isOfRegion(target, region, at))
+  const near = targetsFor(at, board).filter((target) => isOfRegion(target, region, at))
   const own = near.some((target) => isForRow(target, region, carrier))
   return near.length > 0 && !own ? how : undefined
 }
@@ -46,17 +48,13 @@ export function adoptionOf(at: At, { region, carrier }: Row): Adoption | undefin
 const isOfRegion = (target: Target, region: FactValue, at: Pick<Case, 'lines'>): boolean =>
   target.region !== undefined && [region, usedIn(at)].includes(target.region)
 
-/** The row that a device of one is of after a package: another one where that is taken up. */
-export function rowAfter(at: At, row: Row): Row {
-  if (row.region === undefined || adoptionOf(at, row) === undefined) return row
-  const { region } = row
-  const to = at.shelved.manifest.targets.find((target) => isOfRegion(target, region, at))
-  return { region: to?.region ?? region, carrier: to?.carriers?.[0] ?? row.carrier }
+/** The row that a device of one is of after a package: another one where that is taken up, the named one where it brings that. */
+export function rowAfter(at: At, row: Row): Pick<Row, 'region' | 'carrier'> {
+  const { region, carrier, ...board } = row
+  if (region === undefined || adoptionOf(at, row) === undefined) return { region, carrier }
+  const near = targetsFor(at, board).filter((target) => isOfRegion(target, region, at))
+  const named = wantedRow(at)
+  if (named !== undefined && isOfRow(near, named)) return named
+  const [to] = near
+  return { region: to?.region ?? region, carrier: to?.carriers?.[0] ?? carrier }
 }
-
-/** The same of a whole case. */
-export const adoptionIn = (at: Case): Adoption | undefined =>
-  adoptionOf(at, {
-    region: settled(at.identity, 'region'),
-    carrier: settled(at.identity, 'carrier'),
-  })

@@ -10,6 +10,7 @@ import { standsOn } from './stands.ts'
 import type { Case, Rule, Unheld } from './rule.ts'
 import { ask, verdictOf } from './rule.ts'
 import { RULES } from './rules.ts'
+import { isNamed } from './wanted.ts'
 
 export type Judgement = {
   readonly shelved: Shelved
@@ -89,7 +90,8 @@ export function better(at: Unheld, a: Manifest, b: Manifest): number {
   const isStable = (one: Manifest) => one.channel === 'stable'
   /* Whoever brought an image of their own for a build wants it with that build. */
   const own = b.build === a.build ? first((one) => one.carried !== undefined) : 0
-  if (own !== 0) return own
+  const named = own || first((one) => isNamed(at, one))
+  if (named !== 0) return named
   switch (at.intent) {
     case 'restore':
     case 'relock':

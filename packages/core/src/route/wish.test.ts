@@ -4,6 +4,7 @@ import type { Manifest } from '../firmware/manifest.ts'
 import { USUAL_HOUSE } from '../match/house.ts'
 import type { Case } from '../match/rule.ts'
 import { alder, benchOf, caseOf, deviceIdOf, packageOf } from '../testing/families.ts'
+import { said } from '../testing/judged.ts'
 import { obstaclesOf } from './obstacles.ts'
 import { routesTo } from './route.ts'
 
@@ -34,6 +35,9 @@ function missesOn(shelf: readonly Manifest[], more: Partial<Case>): Record<strin
   return Object.fromEntries(routes.map((one) => [one.shelved.manifest.build, one.misses.join(' ')]))
 }
 
+/** What else is said at the counter of a phone whose owner has everything off it. */
+const COUNTER = { 'owner.account': 'absent', 'owner.managed': 'not-managed' }
+
 describe('a route ends short of the wish', () => {
   it('where another variant is wanted and it stays the one it is', () => {
     const shelf = [sold('O', '20-2640.1-HO'), sold('N', '20-2640.1-HN')]
@@ -42,6 +46,35 @@ describe('a route ends short of the wish', () => {
       '20-2640.1-HN': '',
       '20-2640.1-HO': 'variant',
       '20-2636.0-HO': 'variant',
+    })
+  })
+
+  it('where the variant or the build that was named is another one, which comes first', () => {
+    const shelf = [sold('N', '20-2640.1-HN'), sold('S', '20-2638.1-HS'), on]
+    const named = (lines: Record<string, string>, intent: Case['intent'] = 'variant-change') =>
+      missesOn(shelf, { intent, lines: said({ ...COUNTER, ...lines }).lines })
+    expect(Object.entries(named({ 'want.row': 'HI/S' }))).toEqual([
+      ['20-2638.1-HS', ''],
+      ['20-2640.1-HN', 'variant'],
+      ['20-2636.0-HO', 'variant'],
+    ])
+    expect(named({ 'want.row': 'HI/N' })['20-2640.1-HN']).toBe('')
+    expect(named({ 'want.build': '20-2638.1-HS' })).toMatchObject({
+      '20-2638.1-HS': '',
+      '20-2640.1-HN': 'build',
+    })
+    expect(named({ 'want.build': 'any' })['20-2640.1-HN']).toBe('')
+    /* A variant is named where another one is wanted, and nowhere else. */
+    expect(named({ 'want.row': 'HI/S' }, 'restore')).toEqual(named({}, 'restore'))
+    expect(named({ 'use.region': 'here' })).toEqual(named({}))
+  })
+
+  it('where a build was named that is the other way than the wish: nothing reaches both', () => {
+    const shelf = [on, build('20-2640.1-HO', { patchDate: '2026-10-01' })]
+    const lines = said({ ...COUNTER, 'want.build': '20-2636.0-HO' }).lines
+    expect(missesOn(shelf, { intent: 'update', lines })).toEqual({
+      '20-2640.1-HO': 'build',
+      '20-2636.0-HO': 'release',
     })
   })
 

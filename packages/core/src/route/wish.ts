@@ -2,7 +2,9 @@
  * Whether a route comes to what its owner wants, and what it misses of that. Reads an intent, what is on the device and
  * where the route ends; gives what is missed, the gravest first.
  */
+import { bringsVariant } from '../match/adoption.ts'
 import { standsOn } from '../match/stands.ts'
+import { isOfRow, wantedBuild, wantedRow } from '../match/wanted.ts'
 import { orderBuilds, readBuild } from '../build/grammar.ts'
 import { settled } from '../device/identity.ts'
 import type { DeviceState } from '../plan/state.ts'
@@ -10,7 +12,7 @@ import type { Cost } from './cost.ts'
 import type { Shelved } from '../firmware/manifest.ts'
 
 /** In the order in which they weigh. */
-export const MISSES = ['data', 'variant', 'lock', 'release', 'patch-date'] as const
+export const MISSES = ['data', 'variant', 'lock', 'build', 'release', 'patch-date'] as const
 export type Miss = (typeof MISSES)[number]
 
 /** How grave misses are together: each weighs more than all that are milder. */
@@ -24,22 +26,25 @@ export function missesOf(start: DeviceState, route: Ended): readonly Miss[] {
   const { manifest } = route.shelved
   const missed: Readonly<Record<Miss, boolean>> = {
     data: at.keepData && route.cost.data > 0,
-    variant: at.intent === 'variant-change' && isSameVariant(start, route),
+    variant: at.intent === 'variant-change' && missesVariant(start, route),
     lock: at.intent === 'relock' && settled(route.end.at.identity, 'bootLock') !== 'closed',
+    build: manifest.build !== (wantedBuild(at) ?? manifest.build),
     release: missesRelease(start, route),
     'patch-date': missesDate(start, manifest.patchDate),
   }
   return MISSES.filter((one) => missed[one])
 }
 
-/** It brings no variant, or the one that is on it already. */
-function isSameVariant(
+/** It brings no variant, or another one than was named; where none was named, the one that is on it already. */
+function missesVariant(
   { at }: DeviceState,
   { shelved: { manifest } }: Pick<Ended, 'shelved'>,
 ): boolean {
-  if (!manifest.images.some(({ role }) => role === 'variant')) return true
+  if (!bringsVariant(manifest)) return true
   const [region, carrier] = [settled(at.identity, 'region'), settled(at.identity, 'carrier')]
   const own = manifest.targets.filter(({ model }) => model === settled(at.identity, 'model'))
+  const named = wantedRow(at)
+  if (named !== undefined) return !isOfRow(own, named)
   return own.every(
     (one) =>
       (one.region === undefined || one.region === region) &&

@@ -117,6 +117,8 @@ export const TOPICS: readonly Topic[] = [
   /* Its system runs; it comes to a picture and no further, or again and again; no sign of life. */
   ...each('intake', 'history', ['starts'], ['runs', 'stops', 'silent']),
   ...each('intake', 'lighter', LIGHTER, ['cured', 'no-cure', 'not-wanted']),
+  /* The variant that it is to be, and the build, where that was named. */
+  ...each('intake', 'want', ['row', 'build'], []),
   /* A region, or here: by which law its radio is judged. */
   ...each('intake', 'use', ['region'], []),
   ...each('intake', 'consent', CONSENTS, ['yes', 'no']),

@@ -17,6 +17,7 @@ const GROUPS = [
   'owner',
   'condition',
   'history',
+  'want',
   'use',
   'consent',
   'accessory',

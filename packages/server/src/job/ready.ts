@@ -32,6 +32,7 @@ import { leavingOf, plannedOf } from './leave.ts'
 import { whereOf } from './next.ts'
 import { lighterOf } from './lighter.ts'
 import { isPublished, isVouchedFor, isWhole, routePackages } from './packages.ts'
+import { asksRow } from './wanted.ts'
 
 const MIB = 1024 ** 2
 
@@ -41,7 +42,7 @@ async function gateFacts(workshop: Workshop, job: JobAt, stale: boolean): Promis
   const { agent, cables, runs } = job.bench
   return {
     state: job.slip.state,
-    intakeOpen: intakeOpen({ ...job, lighter: lighterOf(job) }),
+    intakeOpen: intakeOpen({ ...job, asksRow: asksRow(job), lighter: lighterOf(job) }),
     against: lastAgainst(job.all.map((line) => ({ ...line, at: msOf(line.at) }))),
     now: job.now,
     plan: planOf(job, stale),

@@ -42,7 +42,13 @@ export async function routesOf(workshop: Workshop, job: JobAt): Promise<Routes> 
     family: found?.family.id,
     model: model === undefined ? undefined : String(model),
   })
-  const counts = { known: all, naming, foreign: all - family, picked: picked?.name ?? null }
+  const counts = {
+    version: slip.version,
+    known: all,
+    naming,
+    foreign: all - family,
+    picked: picked?.name ?? null,
+  }
   if (found === undefined)
     return { routes: [], open: 0, limit: false, blocked: [], left: [], more: 0, ...counts }
   const own = await figuresOf(workshop.db, found.family.id)

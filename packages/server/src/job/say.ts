@@ -1,8 +1,9 @@
 /** Saying things of a slip: lines under a name, and readings put down by hand. */
 import type { BodyOf, Contract, Slip } from '@plain-slate/api'
-import type { Result, Role } from '@plain-slate/core'
+import type { Fact, FactValue, Family, Result, Role } from '@plain-slate/core'
 import {
   AGAIN_TOPIC,
+  BUILD_TOPIC,
   FOR_A_PLAN,
   PERMIT_TOPIC,
   endedBy,
@@ -37,6 +38,7 @@ import { holdByWord } from './held.ts'
 import { lockSlip, raiseVersion, updateState } from '../tables/slips.ts'
 import type { JobAt } from './job-at.ts'
 import { loadJob } from './load.ts'
+import { HANGING, choicesOf } from './wanted.ts'
 
 type Draft = BodyOf<Contract['jobLines']>['lines'][number]
 
@@ -74,6 +76,8 @@ export async function sayLines(
 ): Promise<Result<JobAt, Refusal>> {
   const wrong = lines.map((line) => whyNot(line, who)).find((refusal) => refusal !== undefined)
   if (wrong !== undefined) return refuse(wrong)
+  const amiss = await notOffered(workshop, number, lines)
+  if (amiss !== undefined) return refuse(amiss)
   const by = who?.id ?? null
   const evenClosed = lines.every(({ topic }) => topicOf(topic)?.after === true)
   const act = async (trx: Transaction, slip: Slip) => {
@@ -168,6 +172,46 @@ async function putLines(
   await enterAll(workshop, trx, entries)
 }
 
+/** Why an answer that hangs on what the device is cannot be one: no such region, no such variant, no build of its family. */
+async function notOffered(
+  workshop: Workshop,
+  number: string,
+  lines: readonly Draft[],
+): Promise<Refusal | undefined> {
+  const hanging = lines.filter(({ topic }) => HANGING.includes(topic))
+  const job = hanging.length === 0 ? undefined : await loadJob(workshop, number)
+  if (job?.ok !== true || job.value.family === undefined) return undefined
+  const { family } = job.value
+  for (const { topic, answer } of hanging) {
+    if (choicesOf(job.value, topic)?.includes(answer) === true) continue
+    if (topic !== BUILD_TOPIC) return { code: 'slip.line', facts: { topic, answer } }
+    const read = await readAs(workshop, [family], 'build', answer)
+    if (!read.ok) return read.refusal
+  }
+  return undefined
+}
+
+/** What somebody typed for a fact, or what is said to them. */
+async function readAs(
+  workshop: Workshop,
+  families: readonly Family[],
+  fact: Fact,
+  typed: string,
+): Promise<Result<FactValue, Refusal>> {
+  const value = readTyped(families, fact, typed, {
+    ...(fact === 'build' ? { known: await buildsKnown(workshop.db) } : {}),
+    today: await dayOf(workshop),
+  })
+  if (value.ok) return value
+  const { why, perhaps, breaks } = value.refusal
+  const meant =
+    perhaps.length === 0
+      ? ''
+      : sayAny('en-GB', 'slip.reading.perhaps', { value: perhaps.join(', ') })
+  const place = breaks === undefined ? '' : sayAny('en-GB', 'slip.reading.breaks', { ...breaks })
+  return refuse({ code: 'slip.reading', facts: { value: typed, fact, why, place, perhaps: meant } })
+}
+
 /** Puts a reading down that somebody made. */
 export async function typeReading(
   workshop: Workshop,
@@ -176,20 +220,8 @@ export async function typeReading(
   by: string | null,
 ): Promise<Result<JobAt, Refusal>> {
   const { fact, source } = typed
-  const value = readTyped(workshop.families, fact, typed.value, {
-    ...(fact === 'build' ? { known: await buildsKnown(workshop.db) } : {}),
-    today: await dayOf(workshop),
-  })
-  if (!value.ok) {
-    const { why, perhaps, breaks } = value.refusal
-    const meant =
-      perhaps.length === 0
-        ? ''
-        : sayAny('en-GB', 'slip.reading.perhaps', { value: perhaps.join(', ') })
-    const place = breaks === undefined ? '' : sayAny('en-GB', 'slip.reading.breaks', { ...breaks })
-    const facts = { value: typed.value, fact, why, place, perhaps: meant }
-    return refuse({ code: 'slip.reading', facts })
-  }
+  const value = await readAs(workshop, workshop.families, fact, typed.value)
+  if (!value.ok) return value
   return onOpenSlip(workshop, number, async (trx) => {
     const at = new Date(await workshop.clock.now())
     await insertReadings(trx, number, [{ fact, value: value.value, source, mode: null, by, at }])

@@ -7,7 +7,7 @@ import { TOPICS, leastOf, topicOf, wayTopic } from '@plain-slate/core'
 import type { Topic } from '@plain-slate/core'
 import type { JobAt } from './job-at.ts'
 import { newestOf } from './show.ts'
-import { regionsOf } from './topics.ts'
+import { choicesOf } from './wanted.ts'
 
 type Sayable = AnswerOf<Contract['jobSayable']>[number]
 
@@ -43,7 +43,6 @@ export function sayableOf(job: JobAt): Sayable[] {
 }
 
 function answersOf(job: JobAt, { topic, answers }: Topic): string[] {
-  if (topic === 'use.region') return regionsOf(job)
   if (topic === 'screen.shows') return ['none', ...(job.family?.modes ?? []).map(({ id }) => id)]
-  return [...answers]
+  return [...(choicesOf(job, topic) ?? answers)]
 }

@@ -52,6 +52,7 @@ export async function showJob(workshop: Workshop, job: JobAt): Promise<Job> {
   const shownAt = (facts: DeviceFacts) => modeShown(familyOf(workshop.families, facts), facts.mode)
   return {
     number: job.slip.number,
+    version: job.slip.version,
     stages: stages.map((one) => ({ ...one, facts: { ...one.facts } })),
     at,
     topics: topicsOf(job),

@@ -21,6 +21,7 @@ import { lighterOf } from './lighter.ts'
 import { preparedOf } from './prepared.ts'
 import { isOverruled, isPublished, isWhole, routePackages } from './packages.ts'
 import { readyOf } from './ready.ts'
+import { asksRow } from './wanted.ts'
 
 /** The bare plan of the picked route as it would be now; undefined: none can be made. */
 export const planNow = onceOf(({ found, picked, run }): Plan | undefined => {
@@ -77,6 +78,7 @@ export async function standingOf(
     closed: job.slip.state === 'closed',
     things: job.things,
     lines: job.lines,
+    asksRow: asksRow(job),
     lighter: lighterOf(job),
     known: job.family === undefined ? undefined : knownOf(job),
     route: routeOf(job),

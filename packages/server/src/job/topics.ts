@@ -3,38 +3,34 @@
  * consents where a road needs them, the lighter remedies that its symptom allows.
  */
 import type { TopicShown } from '@plain-slate/api'
-import { candidates, intakeTopics, mustBeSaid, said, thingsOf } from '@plain-slate/core'
+import { ROW_TOPIC, candidates, intakeTopics, mustBeSaid, said, thingsOf } from '@plain-slate/core'
 import type { JobAt } from './job-at.ts'
 import { onceOf } from './kept.ts'
 import { lighterAsked } from './lighter.ts'
+import { asksRow, choicesOf, saysOfRows } from './wanted.ts'
 
 export function topicsOf(job: JobAt): TopicShown[] {
   const { family } = job
   const things = family?.items ?? []
   const ids = things.map(({ id }) => id)
   const lighter = new Map(lighterAsked(job).map((one) => [`lighter.${one.name}`, one.say]))
-  const needed = new Set([...mustBeSaid(ids), ...lighter.keys()])
+  const needed = new Set([...mustBeSaid(ids, asksRow(job)), ...lighter.keys()])
   const asked = consentsAsked(job)
   return intakeTopics(ids)
+    .filter(({ topic }) => topic !== ROW_TOPIC || needed.has(topic))
     .filter(({ topic, group }) => group !== 'lighter' || lighter.has(topic))
     .filter(({ topic, group }) => group !== 'consent' || needed.has(topic) || asked.has(topic))
     .map(({ topic, stage, group, answers }) => ({
       topic,
       stage,
       group,
-      answers: topic === 'use.region' ? regionsOf(job) : [...answers],
+      answers: [...(choicesOf(job, topic) ?? answers)],
       name: things.find(({ id }) => topic === `survive.${id}`)?.name ?? null,
       needed: needed.has(topic),
       fate: group === 'survive' ? fateOf(job, topic.slice('survive.'.length)) : null,
-      say: [...(lighter.get(topic) ?? [])],
+      say: topic === ROW_TOPIC ? saysOfRows(job) : [...(lighter.get(topic) ?? [])],
     }))
 }
-
-/** Here, and every region that its family's devices are sold in. */
-export const regionsOf = ({ family }: JobAt): string[] => [
-  'here',
-  ...new Set((family?.variants ?? []).map(({ region }) => region)),
-]
 
 /** A thing's own line of the plan; before there is one it is said of what has no place, since no plan can keep it. */
 function fateOf({ taken, family, things, lines }: JobAt, thing: string): TopicShown['fate'] {

@@ -26,6 +26,8 @@ export const stages = {
   'intake.history.who': 'By whom',
   'intake.history.file': 'With which file or build',
   'intake.history.stopped': 'Where it stopped',
+  'intake.build': 'Another build, by its id',
+  'intake.build.name': 'Name it',
   'intake.none-there': 'None of these is on it: {things}',
 
   'readings.title.unknown': 'We cannot tell yet which model it is',
@@ -178,7 +180,8 @@ export const stages = {
   'routes.limit': 'The search gave up at its limit: there may be more routes.',
   'routes.misses': 'not all that is wished: {what}',
   'routes.misses.data': 'data are lost that must survive',
-  'routes.misses.variant': 'it stays the variant it is',
+  'routes.misses.variant': 'it is not the variant that is wanted',
+  'routes.misses.build': 'it is not the build that was named',
   'routes.misses.lock': 'the boot lock stays open',
   'routes.misses.release': 'its build is not what is wanted',
   'routes.misses.patch-date': 'its patch date goes the wrong way',

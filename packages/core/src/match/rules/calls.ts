@@ -4,16 +4,18 @@
  */
 import { rowAfter, usedIn } from '../adoption.ts'
 import { rule } from '../rule.ts'
+import { TARGET_FACTS } from '../targets.ts'
 
 export const calls = rule({
   id: 'promise.calls',
   overruled: 'anyone',
   needs: ['region', 'carrier'],
+  sees: TARGET_FACTS,
   reads: ['intent', 'keepData', 'house', 'lines'],
   says: { uncertified: ['fits-if', 'row', 'region'] },
   concerns: ({ family }) => family.variants.some((row) => row.uncertifiedIn !== undefined),
-  check: ({ region, carrier }, at) => {
-    const to = rowAfter(at, { region, carrier })
+  check: (row, at) => {
+    const to = rowAfter(at, row)
     const own = at.family.variants.find(
       (row) => row.region === to.region && row.carrier === to.carrier,
     )

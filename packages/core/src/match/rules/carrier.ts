@@ -30,7 +30,7 @@ export const carrier = rule({
       return { say: 'fits', facts: { here } }
     const wanted = [...new Set(near.flatMap(({ carriers }) => carriers ?? []))].join(', ')
     const facts = { here, wanted }
-    switch (adoptionOf(at, { region, carrier: here })) {
+    switch (adoptionOf(at, { region, carrier: here, ...board })) {
       case 'in-place':
         return { say: 'adopts', facts, remedy: { kind: 'along' } }
       case 'from-new':

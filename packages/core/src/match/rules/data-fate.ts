@@ -16,7 +16,7 @@ import type { Case } from '../rule.ts'
 import { rule } from '../rule.ts'
 import { newestOf } from '../shelf-index.ts'
 import { cannotStart } from '../starts.ts'
-import { targetsText } from '../targets.ts'
+import { TARGET_FACTS, targetsText } from '../targets.ts'
 
 export const FATES = ['kept', 'unreadable', 'wiped', 'unpromised'] as const
 export type Fate = (typeof FATES)[number]
@@ -68,7 +68,7 @@ export const FATE_OF: Readonly<Record<FateWhy, Fate>> = {
 
 /** The facts on which data may hang, and those that decide besides what becomes of them. */
 const HANG = ['release', 'patchDate', 'track'] as const
-const BESIDES = ['region', 'carrier'] as const
+const BESIDES = ['region', 'carrier', ...TARGET_FACTS] as const
 type Hanging = Readonly<Partial<Record<(typeof HANG)[number], FactValue>>>
 type DataValues = Hanging & Readonly<Partial<Record<(typeof BESIDES)[number], FactValue>>>
 type About = Pick<
@@ -219,7 +219,8 @@ function erasedFor(values: DataValues, at: About): FateWhy | undefined {
   return whole && (at.house.data === 'new' || first) ? 'house' : undefined
 }
 
-const adopted = ({ region, carrier }: DataValues, at: About) => adoptionOf(at, { region, carrier })
+const adopted = ({ region, carrier, ...board }: DataValues, at: About) =>
+  adoptionOf(at, { ...board, region, carrier })
 
 /** What the data hang on that the package does not reach. */
 function goneBackIn(

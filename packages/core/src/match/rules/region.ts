@@ -24,7 +24,7 @@ export const region = rule({
     if (targets.some((target) => target.region === undefined || target.region === here))
       return { say: 'fits', facts: { here } }
     const wanted = [...new Set(targets.map((target) => target.region))].join(', ')
-    const moves = adoptionOf(at, { region: here, carrier }) !== undefined
+    const moves = adoptionOf(at, { region: here, carrier, ...board }) !== undefined
     return { say: moves ? 'moves' : 'not', facts: { here, wanted } }
   },
 })

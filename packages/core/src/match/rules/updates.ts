@@ -5,23 +5,23 @@
 import { adoptionOf, rowAfter } from '../adoption.ts'
 import { rule } from '../rule.ts'
 import { fullForSame } from '../shelf-index.ts'
-import { isForRow } from '../targets.ts'
+import { TARGET_FACTS, isForRow } from '../targets.ts'
 
 export const updates = rule({
   id: 'promise.updates',
   overruled: 'anyone',
   needs: ['region', 'carrier'],
-  sees: ['build'],
+  sees: ['build', ...TARGET_FACTS],
   reads: ['intent', 'keepData', 'shelf', 'house', 'lines'],
   says: {
     come: ['fits', 'row'],
     none: ['fits-if', 'row', 'build'],
   },
   concerns: ({ intent }) => intent === 'variant-change',
-  check: ({ region, carrier, build }, at) => {
+  check: ({ build, ...here }, at) => {
     const { manifest } = at.shelved
-    if (adoptionOf(at, { region, carrier }) === undefined) return undefined
-    const to = rowAfter(at, { region, carrier })
+    if (adoptionOf(at, here) === undefined) return undefined
+    const to = rowAfter(at, here)
     const row = `${to.region ?? ''}/${to.carrier ?? ''}`
     const runs = manifest.images.some(({ role }) => role === 'main')
       ? manifest

@@ -14,6 +14,8 @@ const props = defineProps<{
   picked: string | null
   number: (finding: FindingShown) => number | undefined
   may: boolean
+  /** They are looked for again: none of these is taken meanwhile. */
+  old: boolean
   /** What the list is called, where it is not all routes. */
   label?: string
 }>()
@@ -71,6 +73,7 @@ const worst = ({ worst: at }: RouteShown) =>
           v-else-if="may"
           type="button"
           class="act no-print"
+          :disabled="old"
           @click="emit('pick', route.route)"
         >
           {{ say('routes.pick', { title: route.title }) }}

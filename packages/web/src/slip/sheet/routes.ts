@@ -40,6 +40,8 @@ export function useRoutes() {
     const data = read.data.value
     return data?.routes.find((one) => one.route === data.picked) ?? data?.routes[0]
   })
+  /** Something was said or read since: those that are shown may not be any more. */
+  const isOld = computed(() => (job.data.value?.version ?? 0) > (read.data.value?.version ?? 0))
   const number = computed(() => numbersOf(read.data.value?.routes ?? []))
-  return { read, asked, inHand, number, known }
+  return { read, asked, inHand, isOld, number, known }
 }

@@ -31,7 +31,7 @@ const worstOf = ({ fates }: Pick<RouteShown, 'fates'>) => worstFate(fates.map(({
 const route = useRoute()
 const browser = useBrowserStore()
 const { job, may, tell, put } = useJob()
-const { read, inHand, number } = useRoutes()
+const { read, inHand, isOld, number } = useRoutes()
 
 const packages = ({ first }: RouteShown) =>
   first.filter(({ kind }) => kind === 'package').length + 1
@@ -44,6 +44,7 @@ function title(data: Job): string {
   const fate = say(`fate.${worstOf(best)}`)
   if (data.route !== null)
     return say('routes.title.away', { build: best.build, n: packages(best), fate })
+  if (isOld.value) return say('routes.title.searching')
   if (best.misses.length > 0) return say('routes.title.short', { build: best.build })
   const keep = routes.filter((one) => worstOf(one) === 'kept' && one.misses.length === 0).length
   return say('routes.title.keep', { n: keep, build: best.build })
@@ -64,7 +65,7 @@ const main = computed(() => {
   if ((worstOf(best) !== 'kept' && data.keepData) || best.fails !== null) return
   if (best.misses.length > 0) return
   const label = say(best.rehearsed ? 'routes.pick' : 'routes.pick.soon', { title: best.title })
-  const busy = put.isPending.value || !best.rehearsed
+  const busy = put.isPending.value || !best.rehearsed || isOld.value
   return { label, act: () => void pick(best.route), busy }
 })
 /** Those that reach all that is wished; where none does, the nearest are all there is. */
@@ -125,6 +126,7 @@ const reason = ({ reason: gravest }: Routes['left'][number]) =>
           :picked="data.picked"
           :number="number"
           :may="may"
+          :old="isOld"
           @pick="pick"
         />
         <details v-if="short.length > 0" :open="isShortPicked">
@@ -134,6 +136,7 @@ const reason = ({ reason: gravest }: Routes['left'][number]) =>
             :picked="data.picked"
             :number="number"
             :may="may"
+            :old="isOld"
             :label="say('routes.short', { n: short.length })"
             @pick="pick"
           />

@@ -10,6 +10,7 @@ import { useSay } from '../../base/said.ts'
 import { useShop } from '../../time/shop.ts'
 import AllAtOnce from '../sheet/AllAtOnce.vue'
 import AskGroup from '../sheet/AskGroup.vue'
+import NameBuild from '../sheet/NameBuild.vue'
 import History from '../sheet/History.vue'
 import StageSheet from '../sheet/StageSheet.vue'
 import { useLineWords } from '../../parts/line-words.ts'
@@ -84,6 +85,7 @@ const noneThere = (data: Job) =>
         group="lighter"
         :topics="of(data, 'lighter')"
       />
+      <AskGroup group="want" :topics="of(data, 'want')"><NameBuild /></AskGroup>
       <AskGroup group="use" :topics="of(data, 'use')" />
       <AskGroup group="consent" :topics="of(data, 'consent')" />
       <AskGroup group="accessory" :topics="of(data, 'accessory')">

@@ -49,6 +49,7 @@ describe('Firmware', () => {
       blocked: [],
       left: [],
       more: 0,
+      version: 3,
       known: 7,
       naming: 6,
       foreign: 0,
@@ -77,6 +78,18 @@ describe('Firmware', () => {
     expect(all.h1).toBe('No route reaches all that is wished; the nearest ends on H2.104.r4')
     expect(all.shown.find('details').exists()).toBe(false)
     expect(all.shown.find('[data-route="b"]').exists()).toBe(true)
+  })
+
+  it('takes none of those that were found before something was said or read', async () => {
+    const { shown, h1 } = await sheet(Firmware, {
+      job: at({ version: 4 }),
+      more: routes([route()]),
+    })
+    expect(h1).toBe('Every way to what is wished is being looked for')
+    const take = () => shown.find('[data-route] button')
+    expect(take().attributes('disabled')).toBeDefined()
+    const fresh = await sheet(Firmware, { job: at({ version: 3 }), more: routes([route()]) })
+    expect(fresh.shown.find('[data-route] button').attributes('disabled')).toBeUndefined()
   })
 
   it('says that it is looking as long as nothing is known, and not that nothing was read', async () => {

@@ -92,6 +92,7 @@ export const fact = (name: Fact, more: Partial<FactShown> = {}): FactShown => ({
 
 export const job = (at: Stage, more: Partial<Job> = {}): Job => ({
   number: '0417',
+  version: 3,
   stages: stagesAt(at),
   at,
   topics: TOPICS.filter(({ stage }) => stage === 'intake').map((one) => ({
