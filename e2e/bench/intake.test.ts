@@ -98,4 +98,34 @@ describe('each thing', () => {
       ...['here', 'HI', 'ML', 'EX'],
     ])
   })
+
+  it('is to be a variant and a build that are named, of those that there are', async () => {
+    const slip = await opened('variant-change')
+    const asked = async (topic: string) =>
+      (await slip.job()).topics.find((one) => one.topic === topic)
+    expect(await asked('want.row')).toMatchObject({
+      needed: true,
+      answers: ['HI/O', 'ML/O', 'EX/O'],
+    })
+    /* Before it is read nobody can say which of the shelf are for it: a build is typed then. */
+    expect((await asked('want.build'))?.answers).toEqual(['any'])
+    expect(await slip.say({ 'want.row': 'QQ/X' })).toMatchObject({ code: 'slip.line' })
+    expect(await slip.say({ 'use.region': 'QQ' })).toMatchObject({ code: 'slip.line' })
+    /* One that is not here is named all the same; what no build is called is told what was perhaps meant. */
+    expect(await slip.say({ 'want.build': 'H2.1O4.r4' })).toMatchObject({
+      code: 'slip.reading',
+      remedy: expect.stringContaining('H2.104.r4') as string,
+    })
+    expect((await slip.job()).lines.map(({ topic }) => topic)).toEqual([])
+    const job = await slip.say({ ...INTAKE, 'want.build': 'H2.0ZS.r4' })
+    expect(is(job, 'intake')).toBe('open')
+    expect(is(await slip.say({ 'want.row': 'HI/O' }), 'intake')).toBe('done')
+    await slip.read()
+    expect((await asked('want.build'))?.answers).toEqual(
+      expect.arrayContaining(['any', 'H2.104.r4']),
+    )
+    /* Where none is to change nobody is asked for one. */
+    const update = await opened('update')
+    expect((await update.job()).topics.some(({ topic }) => topic === 'want.row')).toBe(false)
+  })
 })

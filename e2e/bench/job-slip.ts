@@ -84,6 +84,8 @@ export class Slip {
   takeIn = () => this.say(INTAKE)
   type = async (fact: Fact, value: string, source: Source) =>
     (await this.#by.post<Job & ApiError>(this.at('readings'), { fact, value, source })).body
+  back = async (fact: Fact, value: string | number, source: Source) =>
+    (await this.#by.post<Job & ApiError>(this.at('readings/back'), { fact, value, source })).body
   sees = (more: Partial<DeviceFacts> = {}) =>
     agentSees(this.#bench.address, this.port, { serial: this.serial, mode: 'normal', ...more })
   /** The agent tells what it finds, as readings of this slip. */

@@ -2,7 +2,7 @@
  * Intake, readings and firmware of a slip through the server: every claim moves with the input it rests
  * on, and stays when something beside it changes.
  */
-import type { ApiError } from '@plain-slate/api'
+import type { ApiError, Job } from '@plain-slate/api'
 import type { DeviceFacts } from '@plain-slate/core'
 import { FACTS } from '@plain-slate/core'
 import type { Bench, Browser } from '@plain-slate/server/testing'
@@ -129,6 +129,32 @@ describe('readings', () => {
     expect((await slip.type('model', 'BRAK-HZK', 'label')).code).toBe(undefined)
     expect((await slip.type('floor', 'five', 'screen')).code).toBe('slip.reading')
     expect((await slip.type('floor', '5', 'screen')).code).toBe(undefined)
+  })
+
+  it('put down by hand are taken back, on record; what the device said is not', async () => {
+    const slip = await Slip.open(bench, ilse, 'P1')
+    await slip.read({ floor: 4 })
+    const floor = (job: Job) => fact(job, 'floor')?.value
+    expect(floor(await slip.type('floor', '44', 'screen'))).toBe(44)
+    const typed = fact(await slip.job(), 'floor')?.claims.flatMap(({ value, sources }) =>
+      sources.map((one) => [value, one.source, one.typed]),
+    )
+    expect(typed).toEqual(
+      expect.arrayContaining([
+        [44, 'screen', true],
+        [4, 'link', false],
+      ]),
+    )
+    expect((await slip.back('floor', 45, 'screen')).code).toBe('slip.no-reading')
+    expect(floor(await slip.job())).toBe(44)
+    expect(floor(await slip.back('floor', 44, 'screen'))).toBe(4)
+    expect((await slip.back('floor', 44, 'screen')).code).toBe('slip.no-reading')
+    expect((await slip.back('floor', 4, 'link')).code).toBe('input.invalid')
+    const { body: history } = await ilse.get<{ act: string }[]>(slip.at('history'))
+    const acts = history.map(({ act }) => act)
+    expect(acts).toEqual(expect.arrayContaining(['slip.reading', 'slip.reading-back']))
+    /* Typed again, it stands again. */
+    expect(floor(await slip.type('floor', '44', 'screen'))).toBe(44)
   })
 
   it('say which packages cannot be told without them', async () => {

@@ -28,7 +28,10 @@ it('is another carrierâ€™s after one part was written, and nothing of its ownerâ
   const draft = { device: 'Corvane 5', model: 'CORV-5N', intent: 'variant-change' }
   const { number } = await shop.call<{ number: string }>('POST', '/api/slips', draft)
   const at = `/api/slips/${number}`
-  const must = { 'survive.photos': 'must', 'survive.settings': 'not-there' }
+  const must = {
+    ...{ 'survive.photos': 'must', 'survive.settings': 'not-there' },
+    'want.row': 'HI/O',
+  }
   await shop.call('POST', `${at}/lines`, linesOf({ ...INTAKE, ...LEAVES, ...must }))
   await shop.read(`${at}/read`, 'P1', `${at}/job`, true)
   await shop.call('POST', `${at}/lines`, linesOf({ 'route.package': PART }))

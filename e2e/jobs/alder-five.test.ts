@@ -224,7 +224,8 @@ describe('job 17: changed everywhere, to be sold', () => {
 describe('job 9: of another region, its main changed, its owner moves', () => {
   it('takes up the region’s variant in place by a lead’s word, is judged by where it is used, and stays open', async () => {
     const { serial } = MOVES
-    const answers = { ...everything('not-there'), 'survive.photos': 'must', 'use.region': 'HI' }
+    const said = { 'survive.photos': 'must', 'use.region': 'HI', 'want.row': 'HI/O' }
+    const answers = { ...everything('not-there'), ...said }
     const job = await taken(MOVES, 'P3', 'variant-change', answers)
     const facts = (await job.job()).facts
     expect(facts.find(({ fact }) => fact === 'region')?.value).toBe('ML')

@@ -191,6 +191,7 @@ describe('job 16: a carrier’s phone whose owner is free to choose', () => {
     ...everything('not-there'),
     ...{ 'survive.photos': 'may-go', 'survive.cards': 'may-go', 'survive.passkeys': 'may-go' },
     'owner.account': 'owner-able',
+    'want.row': 'HI/O',
   }
 
   it('has both judged, its account taken off and a restart before, and keeps its network lock', async () => {

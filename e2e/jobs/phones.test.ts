@@ -154,7 +154,8 @@ describe('job 14: back to the last build of the release before, its wipe agreed'
 describe('job 20: a carrier’s phone made open', () => {
   it('takes the variant up in place, photos and messages kept, and the network lock is what it was', async () => {
     const customer = { device: 'Alder 5', model: 'CORV-5N', intent: 'variant-change' } as const
-    const answers = { ...NOT_THERE, 'survive.photos': 'must', 'survive.messages': 'must' }
+    const things = { ...NOT_THERE, 'survive.photos': 'must', 'survive.messages': 'must' }
+    const answers = { ...things, 'want.row': 'HI/O' }
     const job = await Technician.readsIn(shop, { ...customer, answers }, SOLD_BY_S, 'P2')
     const { routes } = await job.routes()
     /* Both roads: the variant alone, in place, and its newest build whole. */

@@ -144,6 +144,11 @@ export const DEEDS = {
     does: (at) =>
       post(at, `${slip(at)}/readings`, { fact: 'carrier', value: 'O', source: 'label' }),
   },
+  readingBack: {
+    routes: ['jobReadingBack'],
+    does: (at) =>
+      post(at, `${slip(at)}/readings/back`, { fact: 'carrier', value: 'O', source: 'label' }),
+  },
   carry: {
     routes: ['jobCarry'],
     does: (at) =>

@@ -64,7 +64,8 @@ test('a phone of one carrier becomes open, its photos kept: another variant, and
   known,
 }) => {
   const facts = phone('COR5NC310499', { ...FIVE, carrier: 'S', build: '20-2634.0-HS' })
-  const wish = { device: 'Alder 5', intent: 'variant-change', answers: PHOTOS } as const
+  const answers = { ...PHOTOS, 'want.row': 'HI/O' }
+  const wish = { device: 'Alder 5', intent: 'variant-change', answers } as const
   const number = await playedSlip(known, { ...wish, facts })
   await desk.signIn('Ilse', `/slips/${number}/firmware`)
   await expect(title(page)).toContainText('the best ends on 21-2641.1-HO')

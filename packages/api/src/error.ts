@@ -34,6 +34,7 @@ export const ERROR_CODES = [
   'carry.unlike',
   'house.moved',
   'slip.reading',
+  'slip.no-reading',
   'slip.other-device',
   'slip.claimed',
   'slip.no-plan',

@@ -10,7 +10,6 @@ import {
   ENDS,
   FACTS,
   FATES,
-  ROLES,
   LIGHTER,
   SOURCES,
   STAGES,
@@ -62,27 +61,6 @@ export const topicSchema = z.object({
 })
 export type TopicShown = z.infer<typeof topicSchema>
 
-/** One thing that may be said on a slip, and with what. */
-export const sayableSchema = z.object({
-  topic: z.string(),
-  stage: z.enum(STAGES),
-  group: z.string(),
-  /** What it may be answered with; none: a short text. */
-  answers: z.array(z.string()),
-  /** A day, as an ISO date, is an answer too. */
-  day: z.boolean(),
-  /** A reason must stand beside it. */
-  reason: z.boolean(),
-  /** The least role whose word this is. */
-  least: z.enum(ROLES),
-  /** The family's own name of the thing, where it is one of its own. */
-  name: z.string().nullable(),
-  /** The route of this interface that lists its answers, where they hang on the shelf. */
-  listedBy: z.string().nullable(),
-  /** What stands of it now; null: nobody said it, or it was taken back. */
-  stands: lineSchema.nullable(),
-})
-
 const factValue = z.union([z.string(), z.number()])
 export const claimSchema = z.object({
   value: factValue,
@@ -94,6 +72,8 @@ export const claimSchema = z.object({
       at: moment,
       by: z.string().nullable(),
       mode: z.string().nullable(),
+      /** It was put down by hand, and can be taken back. */
+      typed: z.boolean(),
     }),
   ),
 })

@@ -14,8 +14,8 @@ import {
   planPageSchema,
   provenFactSchema,
   readySchema,
-  sayableSchema,
 } from './job-shapes.ts'
+import { sayableSchema } from './sayable.ts'
 import { anyJson } from './json.ts'
 import { judgedSchema, otherwiseSchema, routesSchema, whySchema } from './route-shapes.ts'
 import { oneLine } from './line.ts'
@@ -106,6 +106,19 @@ export const jobRoutes = {
     body: z.object({
       fact: z.enum(FACTS),
       value: oneLine(80).min(1),
+      source: z.enum(SOURCES).exclude(['link']),
+    }),
+    answer: jobSchema,
+  }),
+  jobReadingBack: route({
+    method: 'post',
+    path: '/api/slips/{number}/readings/back',
+    needs: leastOf('slip.line'),
+    summary: 'Take back a reading that was put down by hand: it stays on record and counts no more',
+    params: byNumber,
+    body: z.object({
+      fact: z.enum(FACTS),
+      value: z.union([oneLine(80).min(1), z.number()]),
       source: z.enum(SOURCES).exclude(['link']),
     }),
     answer: jobSchema,

@@ -26,6 +26,7 @@ export const BOOK_ACTS = [
   'slip.noted',
   'slip.line',
   'slip.reading',
+  'slip.reading-back',
   'slip.read',
   'rule.overruled',
   'package.carried',

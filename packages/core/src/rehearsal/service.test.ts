@@ -7,6 +7,7 @@ import { makePlan } from '../route/make-plan.ts'
 import { begin, reduce, takeUp } from '../run/run.ts'
 import type { Bench } from '../testing/families.ts'
 import { alder, benchOf, caseOf, deviceIdOf, packageOf } from '../testing/families.ts'
+import { saysOf } from '../testing/judged.ts'
 import { ended, kinds, refused } from '../testing/told.ts'
 import { factsOf } from '../twin/told.ts'
 import type { Permit } from '../wire/permit.ts'
@@ -36,6 +37,21 @@ describe('service software', () => {
   const wish = (more: Partial<Case> = {}): Case =>
     caseOf(bench(), service, { intent: 'service', keepData: true, permit, ...more })
   const says = (more: Partial<Case> = {}) => judge(wish(more)).findings.map(({ code }) => code)
+
+  it('of an older date wipes nothing: its starts move no data, and what the device reads stays as it is', () => {
+    const older: Manifest = { ...service, patchDate: '2025-01-01', release: 19 }
+    const at = caseOf(bench(), older, { intent: 'service', keepData: true, permit })
+    expect(saysOf('promise.data', at)).toMatch(/^fits (kept|same)$/)
+    const wipes = caseOf(bench(), older, { intent: 'service', keepData: false, permit })
+    const { device, plan } = ended(bench(), wipes)
+    expect(plan.steps.some(({ kind }) => kind === 'erase')).toBe(false)
+    expect(device.data.form).toBe('readable')
+    /* Stock of such a date would not keep them. */
+    const stock: Manifest = { ...on, id: 'older', patchDate: '2025-01-01', release: 19 }
+    expect(saysOf('promise.data', caseOf(bench(), stock, { keepData: true }))).toContain(
+      'does-not-fit',
+    )
+  })
 
   it('runs where its maker permits it: marked, its permit used up, floors and data as they were', () => {
     const { plan, device, reaches } = ended(bench(), wish())

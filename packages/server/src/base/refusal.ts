@@ -42,6 +42,7 @@ const STATUS: Readonly<Record<ErrorCode, number>> = {
   'carry.unlike': 422,
   'house.moved': 409,
   'slip.reading': 422,
+  'slip.no-reading': 409,
   'slip.other-device': 409,
   'slip.claimed': 409,
   'slip.no-plan': 409,

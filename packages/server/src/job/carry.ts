@@ -27,7 +27,7 @@ import { blocksAt, likenessOf } from './blocks.ts'
 import type { JobAt } from './job-at.ts'
 import { loadJob } from './load.ts'
 import { isWhole } from './packages.ts'
-import { onOpenSlip } from './say.ts'
+import { onOpenSlip } from './open-slip.ts'
 
 type Asked = {
   /** The archive with the owner's image, by its id, and the key of the package into which it goes. */

@@ -24,9 +24,10 @@ import { paperFor } from './after.ts'
 import { benchCard, slipPaper } from './papers.ts'
 import { proofOf } from './proof.ts'
 import { readForSlip } from './read.ts'
+import { takeReadingBack, typeReading } from './reading.ts'
 import { readyOf } from './ready.ts'
 import { routesOf } from './routes.ts'
-import { sayLines, typeReading } from './say.ts'
+import { sayLines } from './say.ts'
 import { paperOfHouse, sheetOf } from './sheet.ts'
 import { showJob } from './show.ts'
 import { changesSince } from './standing.ts'
@@ -70,11 +71,16 @@ function toldHandlers(workshop: Workshop) {
     shown(await carryOver(workshop, number, { ...body, by: actor?.id ?? null }))
   const jobReading: Of<'jobReading'> = async ({ params: { number }, body, actor }) =>
     shown(await typeReading(workshop, number, body, actor?.id ?? null))
+  const jobReadingBack: Of<'jobReadingBack'> = async ({ params: { number }, body, actor }) =>
+    shown(await takeReadingBack(workshop, number, body, actor?.id ?? null))
   const jobRead: Of<'jobRead'> = async ({ params: { number }, body, actor }) =>
     shown(await readForSlip(workshop, number, { ...body, by: actor?.id ?? null }))
   const slipState: Of<'slipState'> = (call) =>
     setSlipState(workshop, call.params.number, call.body, someone(call).id)
-  return { slipState, job, jobLines, jobSayable, jobOverrule, jobCarry, jobReading, jobRead }
+  return {
+    ...{ slipState, job, jobLines, jobSayable, jobOverrule, jobCarry },
+    ...{ jobReading, jobReadingBack, jobRead },
+  }
 }
 
 export function jobHandlers(workshop: Workshop) {

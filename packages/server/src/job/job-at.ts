@@ -43,7 +43,10 @@ export type JobAt = {
   readonly lines: Lines
   /** When the newest piece of work on it began, ms of the shop's clock; undefined: there was no other before. */
   readonly since: number | undefined
+  /** Those that stand; what was taken back is on record alone. */
   readonly readings: readonly Reading[]
+  /** Of them those that follow from lines and from the port: they are answered there. */
+  readonly ofLines: readonly Reading[]
   /** When a run changed what was read before. */
   readonly changed: Changed
   readonly family: Family | undefined

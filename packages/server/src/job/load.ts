@@ -39,6 +39,7 @@ import {
   said,
   settledFacts,
   standingLines,
+  standingReadings,
   thingsThere,
   toldOf,
   wishOf,
@@ -103,7 +104,7 @@ export async function loadJobIn(
   const opened = await read.slip()
   if (opened === undefined) return refuse({ code: 'slip.unknown', facts: { number } })
   const all = await read.lines()
-  const kept = await read.readings()
+  const kept = standingReadings(await read.readings())
   const sights = await read.sights()
   const besideIt = await readBesides(read)
   const work = await readWork(workshop, read, all)
@@ -116,7 +117,8 @@ export async function loadJobIn(
   const changed = await changedOf(read, serial, today)
   const sight = sightOf(sights, serial === undefined ? undefined : String(serial))
   const now = await workshop.clock.now()
-  const readings = [...kept, ...besides(lines, sight?.facts, now)]
+  const ofLines = besides(lines, sight?.facts, now)
+  const readings = [...kept, ...ofLines]
   const identity = identify(trusting, readings, changed)
   const row = serial === undefined ? undefined : await read.device(String(serial))
   const device = row === undefined ? undefined : readSince(row, slip.openedAt)
@@ -143,10 +145,7 @@ export async function loadJobIn(
     ...besideIt,
     ...work,
     lines: undoneIn(lines, device),
-    all,
-    readings,
-    changed,
-    family,
+    ...{ all, readings, ofLines, changed, family },
     serial: serial === undefined ? undefined : String(serial),
     sights,
     found,

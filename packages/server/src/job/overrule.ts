@@ -12,7 +12,7 @@ import { insertLines, listLines } from '../tables/job.ts'
 import { tell } from '../tables/news.ts'
 import { raiseVersion } from '../tables/slips.ts'
 import type { JobAt } from './job-at.ts'
-import { onOpenSlip } from './say.ts'
+import { onOpenSlip } from './open-slip.ts'
 
 /** What who overrules must be allowed to do. */
 const ACT_OF: Readonly<Record<Exclude<Overruler, 'nobody'>, Act>> = {

@@ -16,7 +16,7 @@ import { raiseVersion } from '../tables/slips.ts'
 import { decidedAgain, decisionFor } from './decision.ts'
 import type { JobAt } from './job-at.ts'
 import { loadJobIn } from './load.ts'
-import { onOpenSlip } from './say.ts'
+import { onOpenSlip } from './open-slip.ts'
 import { changesSince } from './standing.ts'
 
 /** The plan of the picked route, rehearsed; or why there is none. */

@@ -1,19 +1,16 @@
-/** Saying things of a slip: lines under a name, and readings put down by hand. */
+/** Saying things of a slip: lines under a name. */
 import type { BodyOf, Contract, Slip } from '@plain-slate/api'
-import type { Fact, FactValue, Family, Result, Role } from '@plain-slate/core'
+import type { Result, Role } from '@plain-slate/core'
 import {
   AGAIN_TOPIC,
-  BUILD_TOPIC,
   FOR_A_PLAN,
   PERMIT_TOPIC,
   endedBy,
-  isOver,
   lastAgainst,
   linesSince,
   msOf,
   permitOf,
   reaches,
-  readTyped,
   refuse,
   repeats,
   standingLines,
@@ -21,44 +18,23 @@ import {
   topicOf,
   wordEnd,
 } from '@plain-slate/core'
-import { sayAny } from '@plain-slate/texts'
 import type { LaidText } from '../book/append.ts'
 import { enter, enterAll, layText } from '../book/append.ts'
 import type { Workshop } from '../base/workshop.ts'
-import { dayOf } from '../base/workshop.ts'
 import type { Refusal } from '../base/refusal.ts'
 import type { Transaction } from '../tables/database.ts'
 import type { NewLine } from '../tables/job.ts'
-import { insertLines, insertReadings, listLines, planTakenAt } from '../tables/job.ts'
+import { insertLines, listLines, planTakenAt } from '../tables/job.ts'
 import { tell } from '../tables/news.ts'
 import { lastRunOf, putAwayRunsOf } from '../tables/past-runs.ts'
-import { buildsKnown } from '../tables/packages.ts'
 import { aliveRuns } from '../tables/alive.ts'
 import { holdByWord } from './held.ts'
-import { lockSlip, raiseVersion, updateState } from '../tables/slips.ts'
+import { raiseVersion, updateState } from '../tables/slips.ts'
 import type { JobAt } from './job-at.ts'
-import { loadJob } from './load.ts'
-import { HANGING, choicesOf } from './wanted.ts'
+import { notOffered } from './offered.ts'
+import { onOpenSlip } from './open-slip.ts'
 
 type Draft = BodyOf<Contract['jobLines']>['lines'][number]
-
-/** Does something to a slip that is not over, under its lock; answers the job after it. */
-export async function onOpenSlip(
-  workshop: Workshop,
-  number: string,
-  act: (trx: Transaction, slip: Slip) => Promise<Refusal | undefined>,
-  { evenClosed }: { readonly evenClosed: boolean } = { evenClosed: false },
-): Promise<Result<JobAt, Refusal>> {
-  const refused = await workshop.db.transaction(async (trx): Promise<Refusal | undefined> => {
-    const slip = await lockSlip(trx, number)
-    if (slip === undefined) return { code: 'slip.unknown', facts: { number } }
-    const care = evenClosed && slip.state === 'closed'
-    if (isOver(slip.state) && !care)
-      return { code: 'slip.ended', facts: { number, state: slip.state } }
-    return act(trx, slip)
-  })
-  return refused === undefined ? loadJob(workshop, number) : refuse(refused)
-}
 
 /** Who says something: somebody who is signed in; undefined at the shell. */
 export type Speaker =
@@ -170,64 +146,4 @@ async function putLines(
     ...(text === undefined ? {} : { texts: { note: text } }),
   }))
   await enterAll(workshop, trx, entries)
-}
-
-/** Why an answer that hangs on what the device is cannot be one: no such region, no such variant, no build of its family. */
-async function notOffered(
-  workshop: Workshop,
-  number: string,
-  lines: readonly Draft[],
-): Promise<Refusal | undefined> {
-  const hanging = lines.filter(({ topic }) => HANGING.includes(topic))
-  const job = hanging.length === 0 ? undefined : await loadJob(workshop, number)
-  if (job?.ok !== true || job.value.family === undefined) return undefined
-  const { family } = job.value
-  for (const { topic, answer } of hanging) {
-    if (choicesOf(job.value, topic)?.includes(answer) === true) continue
-    if (topic !== BUILD_TOPIC) return { code: 'slip.line', facts: { topic, answer } }
-    const read = await readAs(workshop, [family], 'build', answer)
-    if (!read.ok) return read.refusal
-  }
-  return undefined
-}
-
-/** What somebody typed for a fact, or what is said to them. */
-async function readAs(
-  workshop: Workshop,
-  families: readonly Family[],
-  fact: Fact,
-  typed: string,
-): Promise<Result<FactValue, Refusal>> {
-  const value = readTyped(families, fact, typed, {
-    ...(fact === 'build' ? { known: await buildsKnown(workshop.db) } : {}),
-    today: await dayOf(workshop),
-  })
-  if (value.ok) return value
-  const { why, perhaps, breaks } = value.refusal
-  const meant =
-    perhaps.length === 0
-      ? ''
-      : sayAny('en-GB', 'slip.reading.perhaps', { value: perhaps.join(', ') })
-  const place = breaks === undefined ? '' : sayAny('en-GB', 'slip.reading.breaks', { ...breaks })
-  return refuse({ code: 'slip.reading', facts: { value: typed, fact, why, place, perhaps: meant } })
-}
-
-/** Puts a reading down that somebody made. */
-export async function typeReading(
-  workshop: Workshop,
-  number: string,
-  typed: BodyOf<Contract['jobReading']>,
-  by: string | null,
-): Promise<Result<JobAt, Refusal>> {
-  const { fact, source } = typed
-  const value = await readAs(workshop, workshop.families, fact, typed.value)
-  if (!value.ok) return value
-  return onOpenSlip(workshop, number, async (trx) => {
-    const at = new Date(await workshop.clock.now())
-    await insertReadings(trx, number, [{ fact, value: value.value, source, mode: null, by, at }])
-    const facts = { fact, value: value.value, source }
-    await enter(workshop, trx, { by, act: 'slip.reading', slip: number, facts })
-    await tell(trx, 'slip', number, await raiseVersion(trx, number))
-    return undefined
-  })
 }

@@ -170,7 +170,7 @@ const familyShown = ({
 
 /** Facts with their weighing, the needed ones first. */
 const factsShown = onceOf((job): FactShown[] => {
-  const { identity, family, found, readings } = job
+  const { identity, family, found } = job
   const judged = found === undefined ? [] : candidates(found.at)
   const needed = askedFacts(family ?? { facts: {}, modes: [] }, job)
   const order = (fact: Fact) => (needed.includes(fact) ? 0 : 1)
@@ -182,7 +182,7 @@ const factsShown = onceOf((job): FactShown[] => {
         fact,
         kind: standing.kind,
         value: toldOf(identity, fact) ?? null,
-        claims: claimsShown(family, fact, standing, readings),
+        claims: claimsShown(job, fact, standing),
         needed: needed.includes(fact),
         where: (family?.facts[fact] ?? []).map(({ source, where, seconds }) => ({
           source,
@@ -207,17 +207,18 @@ function greyedOf({ family, identity }: JobAt): FactShown['greyed'] {
 
 /** Each value that was claimed, with the newest reading of every source that claims it. */
 function claimsShown(
-  family: JobAt['family'],
+  { family, readings, ofLines }: JobAt,
   fact: Fact,
   standing: Standing,
-  readings: readonly Reading[],
 ): FactShown['claims'] {
   if (standing.kind === 'missing') return []
   return standing.claims.map(({ value, weight, sources }) => ({
     value,
     weight,
     sources: sources.flatMap((source) => {
-      const mine = readings.filter((one) => one.fact === fact && one.source === source)
+      const mine = readings.filter(
+        (one) => one.fact === fact && one.source === source && one.value === value,
+      )
       const newest = mine.reduce<Reading | undefined>(
         (best, one) => (best === undefined || one.at >= best.at ? one : best),
         undefined,
@@ -230,6 +231,7 @@ function claimsShown(
           at: isoOf(newest.at),
           by: newest.person ?? null,
           mode: newest.mode === undefined ? null : modeName(family, newest.mode),
+          typed: source !== 'link' && !ofLines.includes(newest),
         },
       ]
     }),

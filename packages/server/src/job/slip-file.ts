@@ -27,7 +27,8 @@ import { readShop } from '../tables/shop.ts'
 import { raiseVersion } from '../tables/slips.ts'
 import type { JobAt } from './job-at.ts'
 import type { Speaker } from './say.ts'
-import { onOpenSlip, sayLines } from './say.ts'
+import { sayLines } from './say.ts'
+import { onOpenSlip } from './open-slip.ts'
 
 /** Groups of lines that are true wherever they were said. */
 const TAKEN_OVER: readonly string[] = ['survive', 'history', 'accessory']

@@ -37,6 +37,7 @@ import * as runsOfPermits from './035-runs-of-permits.ts'
 import * as wordsAgainstRuns from './036-words-against-runs.ts'
 import * as shellTokens from './037-shell-tokens.ts'
 import * as whyStopped from './038-why-a-run-stopped.ts'
+import * as readingsBack from './039-readings-taken-back.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -77,6 +78,7 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '036-words-against-runs': wordsAgainstRuns,
   '037-shell-tokens': shellTokens,
   '038-why-a-run-stopped': whyStopped,
+  '039-readings-taken-back': readingsBack,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

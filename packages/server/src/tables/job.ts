@@ -3,7 +3,16 @@
  * who puts one holds the slip's row lock, so that two people's lines take turns.
  */
 import type { LineShown } from '@plain-slate/api'
-import type { Basis, FactValue, Json, Mode, Reading, SlipState, Stage } from '@plain-slate/core'
+import type {
+  Basis,
+  FactValue,
+  Json,
+  KeptReading,
+  Mode,
+  Reading,
+  SlipState,
+  Stage,
+} from '@plain-slate/core'
 import { isoOf, ms } from '@plain-slate/core'
 import type { Database, Transaction } from './database.ts'
 
@@ -48,6 +57,7 @@ export type NewReading = {
   readonly mode: Mode | null
   readonly by: string | null
   readonly at: Date
+  readonly takesBack?: boolean
 }
 
 export async function insertReadings(
@@ -57,22 +67,36 @@ export async function insertReadings(
 ): Promise<void> {
   if (readings.length === 0) return
   await trx('slip_readings').insert(
-    readings.map((reading) => ({ slip, ...reading, value: JSON.stringify(reading.value) })),
+    readings.map(({ takesBack = false, ...reading }) => ({
+      ...{ slip, ...reading, takes_back: takesBack },
+      value: JSON.stringify(reading.value),
+    })),
   )
 }
 
 /** Every reading of a slip, the oldest first; `person` is a name. */
-export async function listReadings(db: Database, slip: string): Promise<Reading[]> {
+export async function listReadings(db: Database, slip: string): Promise<KeptReading[]> {
   const rows = (await db('slip_readings')
     .leftJoin('people', 'people.id', 'slip_readings.by')
     .where('slip_readings.slip', slip)
     .orderBy('slip_readings.id')
-    .select('fact', 'value', 'source', 'mode', 'people.name as person', 'at')) as (Omit<
-    Reading,
-    'at' | 'mode' | 'person'
-  > & { readonly at: Date; readonly mode: Mode | null; readonly person: string | null })[]
-  return rows.map(({ at, mode, person, ...row }) => ({
+    .select(
+      'fact',
+      'value',
+      'source',
+      'mode',
+      'people.name as person',
+      'at',
+      'takes_back',
+    )) as (Omit<Reading, 'at' | 'mode' | 'person'> & {
+    readonly at: Date
+    readonly mode: Mode | null
+    readonly person: string | null
+    readonly takes_back: boolean
+  })[]
+  return rows.map(({ at, mode, person, takes_back: takesBack, ...row }) => ({
     ...row,
+    takesBack,
     at: ms(at.getTime()),
     mode: mode ?? undefined,
     person: person ?? undefined,

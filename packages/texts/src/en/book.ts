@@ -52,6 +52,7 @@ export const book = {
     '{stands, select, 1 {overruled the rule} other {no longer overrules the rule}} {rule} for {package}',
   'act.package.carried': 'carried {roles} of the owner’s own over into {package}',
   'act.slip.reading': 'put down {fact} {value}, from {source}',
+  'act.slip.reading-back': 'took back {fact} {value}, from {source}',
   'act.slip.read': 'read device {serial} over the link',
   'act.family.taken': 'took in the family {id}, version {version}',
   'act.plan.taken': 'took the plan for {package}, {steps} steps',

@@ -66,6 +66,10 @@ export const errors = {
   'error.slip.reading.kept': 'Nothing was put down; what you typed is still here.',
   'error.slip.reading.remedy':
     '{why, select, percent {A charge is a whole number from 0 to 100.} date {A day is typed as 2026-10-01, and is in the calendar.} ahead {It lies more than a month ahead: look at the year, and at the clock of this machine.} other {Look again at characters that look alike: 0 and O, 1 and l and I, 5 and S.}} {perhaps}',
+  'error.slip.no-reading': 'No reading of {value} from this source stands on this slip.',
+  'error.slip.no-reading.kept': 'Nothing was taken back.',
+  'error.slip.no-reading.remedy':
+    'Somebody may have taken it back before: look at what stands now. What the device itself says is read again.',
   'slip.reading.breaks':
     'It breaks off at character {at}: {segment, select, end {nothing more may stand there} mark {“{wanted}” is to stand there} other {its {segment} is to be {wanted}}}.',
   'slip.reading.perhaps': 'Perhaps it is {value}.',

@@ -69,6 +69,8 @@ export const stages = {
   'readings.claims': 'who says so',
   'readings.holds-up': 'without it we cannot tell: {titles}',
   'readings.where.at': '{source}: {where}, {seconds} s',
+  'readings.back': 'Take back',
+  'readings.back.what': 'Take back: {fact} {value}, {source}',
   'readings.claim': '{value}, weight {weight}: {sources}',
   'readings.hand': 'Put a reading down by hand',
   'readings.hand.small': 'what a screen, a label or a person says',

@@ -140,7 +140,8 @@ function slipWords(say: Say, line: EventLine, name: (id: string) => string): str
     case 'slip.line':
       return lineWords(say, facts)
     case 'slip.reading':
-      return say('act.slip.reading', {
+    case 'slip.reading-back':
+      return say(`act.${line.act}`, {
         fact: word(say, 'fact', facts['fact']),
         value: textOf(facts['value']),
         source: word(say, 'source', facts['source']),

@@ -227,7 +227,8 @@ function goneBackIn(
   { release, patchDate, track }: Hanging,
   { family, shelved: { manifest } }: { family: Family; shelved: Pick<Case['shelved'], 'manifest'> },
 ): (typeof HANG)[number] | undefined {
-  if (manifest.kind === 'part') return undefined
+  /* Starts of service software move no data, nor what they hang on. */
+  if (manifest.kind === 'part' || manifest.kind === 'service') return undefined
   const { hangOn } = family.dataKeys
   if (hangOn.includes('release') && manifest.release < Number(release ?? 0)) return 'release'
   const back = isTrackBack(family, String(track ?? ''), manifest.track ?? '')

@@ -7,9 +7,18 @@ import Columns from '../../parts/Columns.vue'
 import type { FactShown } from '@plain-slate/api'
 import { computed } from 'vue'
 import { useSay } from '../../base/said.ts'
+import { useQueryClient } from '@tanstack/vue-query'
+import Trouble from '../../parts/Trouble.vue'
+import { troubleOf } from '../../server/call.ts'
+import { renew, useChange } from '../../server/query.ts'
 import { useShop } from '../../time/shop.ts'
+import { useJob } from '../job.ts'
 
-const props = defineProps<{ facts: readonly FactShown[] }>()
+const props = defineProps<{
+  facts: readonly FactShown[]
+  /** Readings put down by hand may be taken back. */
+  may?: boolean
+}>()
 const say = useSay()
 const { when } = useShop()
 
@@ -62,6 +71,23 @@ function contradiction({ kind, claims, where }: FactShown): string {
     .filter((part) => part !== '')
     .join(' ')
 }
+const client = useQueryClient()
+const { params } = useJob()
+const back = useChange('jobReadingBack')
+type Source = ClaimShown['sources'][number]['source']
+const typed = (claim: ClaimShown) => claim.sources.filter((one) => one.typed)
+const backWords = (fact: FactShown, { value }: ClaimShown, source: Source) =>
+  say('readings.back.what', {
+    fact: say(`fact.${fact.fact}`),
+    value: String(value),
+    source: say(`source.${source}`),
+  })
+async function takeBack({ fact }: FactShown, { value }: ClaimShown, source: Source) {
+  if (source === 'link') return
+  const body = { fact, value, source }
+  await back.mutateAsync({ params: params.value, body }).catch(() => undefined)
+  renew(client, 'slip')
+}
 const places = ({ where }: FactShown) =>
   where
     .map(({ source, where: place, seconds }) =>
@@ -86,9 +112,22 @@ const places = ({ where }: FactShown) =>
         <span class="standing">{{ say(`standing.${fact.kind}`) }}</span>
       </td>
       <td>
-        <span v-for="claim in fact.claims" :key="String(claim.value)" class="claim">{{
-          claimWords(fact, claim)
-        }}</span>
+        <span v-for="claim in fact.claims" :key="String(claim.value)" class="claim"
+          >{{ claimWords(fact, claim) }}
+          <template v-if="may">
+            <button
+              v-for="one in typed(claim)"
+              :key="one.source"
+              type="button"
+              class="act no-print"
+              :disabled="back.isPending.value"
+              :aria-label="backWords(fact, claim, one.source)"
+              @click="takeBack(fact, claim, one.source)"
+            >
+              {{ say('readings.back') }}
+            </button>
+          </template>
+        </span>
         <span v-if="greyed(fact) !== ''" class="claim" data-claim="greyed">{{ greyed(fact) }}</span>
         <span v-if="contradiction(fact) !== ''" class="claim brick" data-claim="contradiction">{{
           contradiction(fact)
@@ -102,6 +141,7 @@ const places = ({ where }: FactShown) =>
       </td>
     </tr>
   </Columns>
+  <Trouble v-if="back.error.value" :trouble="troubleOf(back.error.value)" quiet />
   <details v-if="besides.length > 0" data-claim="besides">
     <summary>{{ say('readings.besides', { n: besides.length }) }}</summary>
     <ul>

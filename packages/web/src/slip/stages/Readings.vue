@@ -272,7 +272,7 @@ const buildText = (data: Job) =>
           }}</v-btn>
         </p>
       </section>
-      <FactRows :facts="data.facts" />
+      <FactRows :facts="data.facts" :may="may && data.run === null" />
       <Dues :dues="data.dues" :only="['lock']" />
       <Stands :job="data" />
       <SeenText :seen="data.seen" />

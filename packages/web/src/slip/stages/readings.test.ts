@@ -163,7 +163,16 @@ describe('claims that contradict each other', () => {
     const claim = (value: string, weight: number, source: 'label' | 'settings') => ({
       value,
       weight,
-      sources: [{ source, trust: weight, at: '2026-10-15T14:22:00.000Z', by: null, mode: null }],
+      sources: [
+        {
+          source,
+          trust: weight,
+          at: '2026-10-15T14:22:00.000Z',
+          by: null,
+          mode: null,
+          typed: true,
+        },
+      ],
     })
     const told = async (more: Partial<FactShown>) => {
       const board = fact('board', {
@@ -182,6 +191,33 @@ describe('claims that contradict each other', () => {
     )
     expect(await told({ where: [] })).not.toContain('fuses')
     expect(await told({ kind: 'told' })).toBe('')
+  })
+})
+
+describe('what somebody put down', () => {
+  it('is taken back by its own button; what the device said has none', async () => {
+    const by = { trust: 5, at: '2026-10-15T14:22:00.000Z', by: 'Ilse', mode: null }
+    const claims = (typed: boolean) => [
+      { value: 55, weight: 8, sources: [{ ...by, source: 'screen' as const, typed }] },
+      { value: 5, weight: 8, sources: [{ ...by, source: 'link' as const, typed: false }] },
+    ]
+    const at = (typed: boolean, run: string | null = null) =>
+      sheet(Readings, {
+        job: job('readings', { run, facts: [fact('floor', { claims: claims(typed) })] }),
+      })
+    const { shown, asked } = await at(true)
+    const backs = shown.findAll('[aria-label^="Take back"]')
+    expect(backs.map((one) => one.attributes('aria-label'))).toEqual([
+      'Take back: rollback floor 55, the loader’s screen',
+    ])
+    await backs[0]?.trigger('click')
+    expect(posted(asked, '/readings/back')[0]?.body).toEqual({
+      fact: 'floor',
+      value: 55,
+      source: 'screen',
+    })
+    expect((await at(false)).shown.find('[aria-label^="Take back"]').exists()).toBe(false)
+    expect((await at(true, 'r1')).shown.find('[aria-label^="Take back"]').exists()).toBe(false)
   })
 })
 

@@ -72,6 +72,7 @@ describe('Readings', () => {
           at: '2026-10-15T14:22:00.000Z',
           by: 'Ilse Maro',
           mode: null,
+          typed: false,
         },
       ],
     },
