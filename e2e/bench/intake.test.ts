@@ -119,6 +119,7 @@ describe('each thing', () => {
     expect((await slip.job()).lines.map(({ topic }) => topic)).toEqual([])
     const job = await slip.say({ ...INTAKE, 'want.build': 'H2.0ZS.r4' })
     expect(is(job, 'intake')).toBe('open')
+    expect((await asked('want.build'))?.answers).toEqual(['any', 'H2.0ZS.r4'])
     expect(is(await slip.say({ 'want.row': 'HI/O' }), 'intake')).toBe('done')
     await slip.read()
     expect((await asked('want.build'))?.answers).toEqual(

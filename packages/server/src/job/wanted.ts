@@ -11,6 +11,7 @@ import {
   better,
   rowText,
   settled,
+  wantedBuild,
 } from '@plain-slate/core'
 import type { JobAt } from './job-at.ts'
 import { onceOf } from './kept.ts'
@@ -23,7 +24,7 @@ export function choicesOf(job: JobAt, topic: string): readonly string[] | undefi
     case ROW_TOPIC:
       return rowsOf(job).map(rowText)
     case BUILD_TOPIC:
-      return [ANY_BUILD, ...buildsHere(job)]
+      return [...new Set([ANY_BUILD, ...buildsHere(job), ...namedIn(job)])]
     default:
       return undefined
   }
@@ -49,6 +50,12 @@ function rowsOf(job: JobAt) {
   const model = String(modelOf(job) ?? '')
   const own = all.filter(({ models }) => models?.includes(model) !== false)
   return own.length > 0 ? own : all
+}
+
+/** The one that was named, wherever it is. */
+const namedIn = ({ lines }: JobAt): readonly string[] => {
+  const named = wantedBuild({ lines })
+  return named === undefined ? [] : [named]
 }
 
 /** Builds that are here for its model, each once, what serves the intent best first; parts alone bring none. */

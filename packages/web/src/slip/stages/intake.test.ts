@@ -145,3 +145,21 @@ describe('Intake', () => {
     expect(posted(await put('some file of theirs'), '/readings')).toEqual([])
   })
 })
+
+describe('a build that is wanted', () => {
+  it('is named by its id, and the field is empty again', async () => {
+    const { shown, asked } = await sheet(Intake, { job: job('intake') })
+    const form = shown.findAll('form').find((one) => one.text().includes('Name it'))
+    const field = shown
+      .findAllComponents({ name: 'VTextField' })
+      .find((one) => one.attributes('label') === 'Another build, by its id')
+    field?.vm.$emit('update:modelValue', ' 20-2640.1-HO ')
+    await flushPromises()
+    await form?.trigger('submit')
+    await flushPromises()
+    expect(posted(asked, '/lines')[0]?.body).toEqual({
+      lines: [{ topic: 'want.build', answer: '20-2640.1-HO', note: '' }],
+    })
+    expect(field?.attributes('modelvalue')).toBe('')
+  })
+})
