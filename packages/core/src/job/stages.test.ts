@@ -109,7 +109,13 @@ describe('a slip', () => {
   it.each<[string, Partial<JobFacts>, Readonly<Record<string, string>>, string, string]>([
     ['a thing that was not asked', {}, { 'survive.tickets': '' }, 'intake', 'open'],
     ['a variant that nobody named', { asksRow: true }, {}, 'intake', 'open'],
-    ['one that was named', { asksRow: true, run: undefined }, { 'want.row': 'HI/O' }, 'write', 'open'],
+    [
+      'one that was named',
+      { asksRow: true, run: undefined },
+      { 'want.row': 'HI/O' },
+      'write',
+      'open',
+    ],
     ['a device nobody knows', { known: undefined }, {}, 'readings', 'open'],
     ['a fact that is missing', { known: { settled: 12, open: ['board'] } }, {}, 'readings', 'open'],
     ['no route', { route: undefined }, {}, 'firmware', 'open'],
