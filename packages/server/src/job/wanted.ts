@@ -10,8 +10,8 @@ import {
   ROW_TOPIC,
   better,
   rowText,
+  said,
   settled,
-  wantedBuild,
 } from '@plain-slate/core'
 import type { JobAt } from './job-at.ts'
 import { onceOf } from './kept.ts'
@@ -22,9 +22,9 @@ export function choicesOf(job: JobAt, topic: string): readonly string[] | undefi
     case REGION_TOPIC:
       return ['here', ...new Set((job.family?.variants ?? []).map(({ region }) => region))]
     case ROW_TOPIC:
-      return rowsOf(job).map(rowText)
+      return [...new Set([...rowsOf(job).map(rowText), ...saidOf(job, ROW_TOPIC)])]
     case BUILD_TOPIC:
-      return [...new Set([ANY_BUILD, ...buildsHere(job), ...namedIn(job)])]
+      return [...new Set([ANY_BUILD, ...buildsHere(job), ...saidOf(job, BUILD_TOPIC)])]
     default:
       return undefined
   }
@@ -52,9 +52,9 @@ function rowsOf(job: JobAt) {
   return own.length > 0 ? own : all
 }
 
-/** The one that was named, wherever it is. */
-const namedIn = ({ lines }: JobAt): readonly string[] => {
-  const named = wantedBuild({ lines })
+/** What stands is shown among the answers, also where its model was corrected since, or the build is not here. */
+const saidOf = ({ lines }: JobAt, topic: string): readonly string[] => {
+  const named = said(lines, topic)
   return named === undefined ? [] : [named]
 }
 

@@ -131,6 +131,9 @@ function press(answer: string, { detail }: MouseEvent) {
   .ask {
     grid-template-columns: 1fr;
   }
+  .under {
+    grid-column: 1;
+  }
 }
 @media print {
   .answer[aria-pressed='false'] {
