@@ -12,7 +12,7 @@ import {
   DEMO_PACKAGES,
   FEN_11A,
   KNOWN_PACKAGES,
-  depotPem,
+  DEMO_KEYS,
   draftOf,
   listedPackage,
   signedCatalogue,
@@ -73,7 +73,7 @@ export type Knowing = {
 
 export async function knowing(packages: readonly Manifest[]): Promise<Knowing> {
   const trust = mkdtempSync(join(tmpdir(), 'plain-slate-trust-'))
-  writeFileSync(join(trust, 'depot.pem'), depotPem())
+  for (const [name, pem] of DEMO_KEYS) writeFileSync(join(trust, `${name}.pem`), pem())
   const server = await openServer('demo', { PLAIN_SLATE_TRUST: trust })
   const address = `http://127.0.0.1:${server.port}`
   const take = async (text: string) => {

@@ -1,7 +1,9 @@
 /** Acts of the shell are somebody's: by a PIN, by a token of House; their role holds; a device is read for its slip. */
+import { writeFileSync } from 'node:fs'
+import { join } from 'node:path'
 import type { EventLine, Job } from '@plain-slate/api'
 import { TOPICS } from '@plain-slate/core'
-import { DEMO_PEOPLE, idOf } from '@plain-slate/demo'
+import { DEMO_PEOPLE, idOf, permitFile } from '@plain-slate/demo'
 import { cloneTemplate } from '@plain-slate/server/testing'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { toolHere } from './tool.ts'
@@ -49,6 +51,23 @@ describe('whoever acts at the shell', () => {
     const trainee = await as('Juno', 'cable', 'add', 'C9')
     expect([trainee.code, trainee.err]).toEqual([2, expect.stringContaining('trainee')])
     expect((await as('Pell', 'cable', 'add', 'C9')).code).toBe(0)
+  })
+
+  it('puts its maker’s permit down by its file, and nothing of one that was changed', async () => {
+    const number = await opened()
+    const file = join(shop.folder, 'permit.json')
+    const granted = {
+      id: 'PM-9',
+      device: '7A31-C0',
+      scope: 'service',
+      until: '2026-11-30',
+    } as const
+    writeFileSync(file, permitFile(granted))
+    const put = await as('Juno', 'permit', '--slip', number, file)
+    expect([put.code, put.out]).toEqual([0, expect.stringContaining('PM-9, for 7A31-C0')])
+    writeFileSync(file, permitFile(granted).replace('2026-11-30', '2027-11-30'))
+    const changed = await as('Juno', 'permit', '--slip', number, file)
+    expect([changed.code, changed.err]).toEqual([2, expect.stringContaining('trust store')])
   })
 
   it('may have a token that they made on House, which ends with their PIN', async () => {

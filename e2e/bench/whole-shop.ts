@@ -18,7 +18,7 @@ import {
   DEMO_PACKAGES,
   buildPackage,
   demoPersonAt,
-  depotPem,
+  DEMO_KEYS,
   sendVolume,
 } from '@plain-slate/demo'
 import { flashOf } from './flash-of.ts'
@@ -81,7 +81,7 @@ export class WholeShop {
     mkdirSync(devices)
     makeDevices(devices, serials, added)
     for (const name of ['trust', 'families']) mkdirSync(join(this.folder, name))
-    this.#write('trust/depot.pem', depotPem())
+    for (const [name, pem] of DEMO_KEYS) this.#write(`trust/${name}.pem`, pem())
     for (const one of ['link', 'control', 'bench']) this.#write(`${one}.secret`, `${one}-secret`)
     this.#write('run.json', JSON.stringify({ address: this.address }))
     this.#write('server.secrets', `cookie-secret\n${SECRET}\n`)

@@ -1,9 +1,9 @@
 /** The jobs of the phones: two writing modes, floors by part, a lock that opens. */
 import type { Bench } from '@plain-slate/api'
-import type { Permit } from '@plain-slate/core'
+import type { UnsignedPermit } from '@plain-slate/core'
 import { PERMIT_TOPIC, permitText } from '@plain-slate/core'
 import type { DemoDevice } from '@plain-slate/demo'
-import { DEMO_DEVICES, deviceIdOf } from '@plain-slate/demo'
+import { DEMO_DEVICES, deviceIdOf, permitFile } from '@plain-slate/demo'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { WholeShop } from '../bench/whole-shop.ts'
 import { built } from '../bench/whole-shop.ts'
@@ -199,8 +199,8 @@ describe('job 12: the maker’s diagnosis, by its permit, and stock again', () =
     const answers = { ...NOT_THERE, 'consent.mark': 'yes' }
     const job = await Technician.readsIn(shop, { ...customer, answers }, SERVICED, 'P4')
     const granted = { id: 'PM-2610-0413', device, scope: 'service', until: '2026-11-30' } as const
-    const permit = (more: Partial<Permit>) =>
-      job.say({ [PERMIT_TOPIC]: permitText({ ...granted, ...more }) })
+    const permit = (more: Partial<UnsignedPermit>) =>
+      job.permit(permitFile({ ...granted, ...more }))
     const service = async () => {
       const { routes } = await job.routes()
       return routes.find(({ title }) => title === 'service 20-2638.9')
@@ -220,7 +220,21 @@ describe('job 12: the maker’s diagnosis, by its permit, and stock again', () =
     expect(await why()).toContain('fit.permit.device.alike')
     await permit({ until: '2026-10-01' })
     expect(await why()).toContain('fit.permit.day.over')
+    await permit({ from: '2026-11-29' })
+    expect(await why()).toContain('fit.permit.day.early')
+    await permit({ packages: ['another'] })
+    expect(await why()).toContain('fit.permit.packages.other')
+    await permit({ scope: 'pilot' })
+    expect(await why()).toContain('fit.permit.kind.other')
+    /* One character changed since it was signed: what stood before stands. */
+    const changed = permitFile(granted).replace('2026-11-30', '2026-12-30')
+    await expect(job.permit(changed)).rejects.toThrow('No key of the trust store signed')
+    expect(await why()).toContain('fit.permit.kind.other')
+    /* Typed, it is a word; the file is the maker's own. */
+    await job.say({ [PERMIT_TOPIC]: permitText(granted) })
+    expect((await job.job()).permit).toMatchObject({ id: granted.id, signed: null })
     await permit({})
+    expect((await job.job()).permit?.signed).toMatchObject({ maker: 'Corvane', key: 'corvane' })
     expect(await why()).toEqual([])
     const marks = shop.flash(SERVICED).marks
     await job.does((await service())?.route ?? '')

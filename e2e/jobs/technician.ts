@@ -114,6 +114,7 @@ export class Technician {
   plan = () => this.#get<PlanPage>('plan')
   carries = (archive: string, key: string) => this.#post<Job>('carry', { archive, package: key })
   say = (answers: Readonly<Record<string, string>>) => this.#post<Job>('lines', linesOf(answers))
+  permit = (text: string) => this.#post<Job>('permit', { text })
   type = (fact: Fact, value: string, source: Source) =>
     this.#post<Job>('readings', { fact, value, source })
 

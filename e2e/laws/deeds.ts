@@ -149,6 +149,10 @@ export const DEEDS = {
     does: (at) =>
       post(at, `${slip(at)}/readings/back`, { fact: 'carrier', value: 'O', source: 'label' }),
   },
+  permit: {
+    routes: ['jobPermit'],
+    does: (at) => post(at, `${slip(at)}/permit`, { text: `no permit ${at.n}` }),
+  },
   carry: {
     routes: ['jobCarry'],
     does: (at) =>

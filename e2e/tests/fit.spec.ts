@@ -3,6 +3,7 @@
  * and a lead's word.
  */
 import type { DeviceFacts } from '@plain-slate/core'
+import { permitFile } from '@plain-slate/demo'
 import type { Page } from '@playwright/test'
 import { expect } from '../bench.ts'
 import { knownTest as test, playedSlip } from '../known.ts'
@@ -212,13 +213,31 @@ test('service software waits for its maker’s permit, and takes none that is fo
   await expect(blocked).toContainText('It needs a permit of its maker’s for this device')
   await expect(blocked).toHaveCount(1)
   const main = page.getByRole('main')
-  await main.getByText('Put a permit down').click()
+  const device = '9E41-04I3'
+  const id = 'PM-2610-0377'
+  const file = permitFile({ id, device, scope: 'service', until: '2026-11-30' })
+  const puts = (text: string) =>
+    main.getByLabel('Its signed file').setInputFiles({
+      name: `${id}.json`,
+      mimeType: 'application/json',
+      buffer: Buffer.from(text),
+    })
+  await puts(file.replace('9E41', '9E42'))
+  await expect(page.getByText('No key of the trust store signed permit PM-2610-0377')).toBeVisible()
+  await expect(main.getByText('None was put down.')).toBeVisible()
+  await puts(file)
+  await expect(main.getByText('Signed by Corvane (key corvane)')).toBeVisible()
+  await expect(blocked).toContainText(
+    'The permit says 9E41-04I3; this is 9E41-0413: character 8 is I',
+  )
+  await desk.axe('a permit by its file')
+  await main.getByText('Type another …').click()
   await main.getByLabel('Its number').fill('PM-2610-0377')
   await main.getByLabel('The device id it is for').fill('9E41-O4I3')
   await main.getByLabel('Until (year-month-day)').fill('2026-11-30')
   await main.getByRole('button', { name: 'Put it down', exact: true }).press('Enter')
   await expect(blocked).toContainText(
-    'The permit says 9E41-O4I3; this is 9E41-0413: they differ in characters that look alike',
+    'The permit says 9E41-O4I3; this is 9E41-0413: character 6 is O there and 0 here, and they look alike',
   )
   await desk.axe('a permit of another device')
 })

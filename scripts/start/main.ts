@@ -2,7 +2,14 @@
  * The start command: database, tables, demo, build, server; then it watches over them until Ctrl-C.
  * Whatever fails says why in a sentence and exits with 1, with everything it had started ended.
  */
-import { DEMO_PEOPLE, FAMILIES_FOLDER, depotPem, seedDemo } from '@plain-slate/demo'
+import {
+  DEMO_KEYS,
+  DEMO_PEOPLE,
+  DEMO_PERMITS,
+  FAMILIES_FOLDER,
+  permitFile,
+  seedDemo,
+} from '@plain-slate/demo'
 import { migrate, openDatabase, putRunsInDoubt, readShop } from '@plain-slate/server'
 import { existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
@@ -124,13 +131,22 @@ type WebPlan = {
   readonly kind: Kind
 }
 
+/** Keys of the demo's depot and maker, and the permits that its maker sent, as files that a technician puts down. */
+function layFromMakers(dataFolder: string, trust: string): void {
+  for (const [name, pem] of DEMO_KEYS) writeFileSync(join(trust, `${name}.pem`), pem())
+  const folder = join(dataFolder, 'from-makers')
+  mkdirSync(folder, { recursive: true })
+  for (const permit of DEMO_PERMITS)
+    writeFileSync(join(folder, `${permit.id}.json`), permitFile(permit))
+}
+
 /** The web server as a service. A shop of one's own keeps its family files in its data folder. */
 function webService(plan: WebPlan, controlFile: string | undefined): Service {
   const { dataFolder } = plan
   const own = join(dataFolder, 'families')
   const trust = join(dataFolder, 'trust')
   for (const folder of [own, trust]) mkdirSync(folder, { recursive: true })
-  if (plan.kind === 'demo') writeFileSync(join(trust, 'holm-depot.pem'), depotPem())
+  if (plan.kind === 'demo') layFromMakers(dataFolder, trust)
   return nodeService({
     name: 'server',
     file: 'packages/server/dist/main.mjs',

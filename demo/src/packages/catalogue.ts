@@ -16,7 +16,7 @@ export const DEPOT = 'Holm depot'
 export const DEPOT_NUMBER = 41
 
 /** PKCS #8 of an Ed25519 private key is these bytes before its 32 (RFC 8410). */
-const PKCS8 = Buffer.from('302e020100300506032b657004220420', 'hex')
+export const PKCS8 = Buffer.from('302e020100300506032b657004220420', 'hex')
 const depotKey = () => {
   const seed = createHash('sha256')
     .update('the demo depot, which vouches for nothing real')

@@ -2,6 +2,7 @@
 import { agentRoutes } from './agent.ts'
 import { benchRoutes } from './bench.ts'
 import { bookRoutes } from './book.ts'
+import { permitRoutes } from './permit.ts'
 import { peopleRoutes } from './people.ts'
 import type { Route } from './route.ts'
 import { familyRoutes } from './families.ts'
@@ -23,6 +24,7 @@ export const contract = {
   ...familyRoutes,
   ...houseRoutes,
   ...jobRoutes,
+  ...permitRoutes,
   ...agentRoutes,
 } as const
 export type Contract = typeof contract

@@ -54,6 +54,8 @@ export const ERROR_CODES = [
   'archive.length',
   'archive.room',
   'catalogue.length',
+  'permit.unreadable',
+  'permit.unsigned',
   'catalogue.unreadable',
   'catalogue.unsigned',
   'catalogue.expired',

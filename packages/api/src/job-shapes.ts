@@ -19,6 +19,7 @@ import {
 } from '@plain-slate/core'
 import { z } from 'zod'
 import { duesSchema } from './dues.ts'
+import { permitShownSchema } from './permit-shape.ts'
 import { takenSchema } from './taken.ts'
 import { lookSchema } from './look.ts'
 import { modeShownSchema } from './mode.ts'
@@ -191,6 +192,8 @@ export const jobSchema = z.object({
   /** Before it leaves its running system; null: it does not run, or nothing is to be done first. */
   leave: leaveSchema.nullable(),
   build: z.array(z.object({ name: z.string(), text: z.string() })).nullable(),
+  /** The permit of its maker's that was brought; signed: by its file, otherwise it is a lead's word. */
+  permit: permitShownSchema.nullable(),
   /** What stands on it by its own digests; `set`: the build of all that is signed together, null: of several. */
   stands: z
     .object({

@@ -21,7 +21,7 @@ export async function catalogue(args: readonly string[]): Promise<Outcome> {
   return { code: 0, text: say('cli.catalogue', { from, number, packages }), json: row }
 }
 
-function textOf(file: string): string {
+export function textOf(file: string): string {
   try {
     return readFileSync(file, 'utf8')
   } catch {

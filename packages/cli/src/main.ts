@@ -6,6 +6,7 @@ import { fit } from './fit.ts'
 import type { Outcome } from './outcome.ts'
 import { say } from './outcome.ts'
 import { hands } from './hands.ts'
+import { permit } from './permit.ts'
 import { plan, rehearse } from './plan.ts'
 import { prove } from './prove.ts'
 import { read } from './read.ts'
@@ -30,6 +31,7 @@ const COMMANDS: Readonly<Record<string, Command>> = {
   read,
   run,
   say: sayOf,
+  permit,
   port,
   cable,
   hands,

@@ -65,6 +65,7 @@ export const REFUSAL_TEXTS: Readonly<Record<DeviceRefusal, string>> = {
   'never-written': 'This partition is never written.',
   floor: 'The image is of a generation below the floor of this device.',
   'not-signed': 'The maker has signed no such image for this part.',
+  'not-granted': 'The maker has granted no such permit.',
   'no-permission': 'The link permission is not given in the settings.',
   'battery-low': 'There is not enough charge.',
   'not-allowed': 'Nobody but its maker opens this lock.',

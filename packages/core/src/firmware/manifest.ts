@@ -7,6 +7,7 @@ import { z } from 'zod'
 import { digestSchema } from '../book/entry.ts'
 import type { PartRole } from '../terms/device.ts'
 import { partRoleSchema } from '../terms/device.ts'
+import { permitWordSchema } from '../wire/permit.ts'
 
 /** Texts of a manifest go into lists, sentences and file names: no control characters in them. */
 const name = z
@@ -87,8 +88,20 @@ export const manifestSchema = z.looseObject({
     exactBuild: z.exactOptional(name),
     minLoader: z.exactOptional(z.int().nonnegative()),
     maxLoader: z.exactOptional(z.int().nonnegative()),
+    /** The least radio under which it starts: numbers between dots. */
+    minRadio: z.exactOptional(name),
     /** The least release that is on the device before: the ones between may not be skipped. */
+    minRelease: z.exactOptional(z.int().nonnegative()),
+    /** The same, as it was called before. */
     leastRelease: z.exactOptional(z.int().nonnegative()),
+    /** The parts of the signed set that are on it are those of the build that is on it. */
+    untouchedSystem: z.exactOptional(z.boolean()),
+    /** The boot lock is open while it is written. */
+    openLock: z.exactOptional(z.boolean()),
+    /** It is installed from a memory card, and in no other way. */
+    card: z.exactOptional(z.boolean()),
+    /** The kind of its maker's permit without which it does not go on. */
+    permitKind: z.exactOptional(permitWordSchema),
   }),
   together: z.array(z.array(partRoleSchema)),
   /** The day up to which its maker supports this build. */
@@ -149,6 +162,12 @@ export function archiveOf({
   const [one, ...others] = archives
   if (one?.sha256 === undefined || one.bytes === undefined || others.length > 0) return undefined
   return { sha256: one.sha256, bytes: one.bytes }
+}
+
+/** The least release that must be on a device before a package; undefined: it names none. */
+export function leastReleaseOf({ requires }: Pick<Manifest, 'requires'>): number | undefined {
+  const { minRelease, leastRelease } = requires
+  return minRelease === undefined ? leastRelease : Math.max(minRelease, leastRelease ?? 0)
 }
 
 /** The generation that a package's image of a role carries. */

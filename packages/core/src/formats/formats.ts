@@ -6,6 +6,7 @@ import { readingsFileSchema } from '../device/readings-file.ts'
 import { familySchema } from '../family/file.ts'
 import { depotCatalogueSchema } from '../firmware/depot-catalogue.ts'
 import { manifestSchema } from '../firmware/manifest.ts'
+import { permitFileSchema } from '../firmware/permit-file.ts'
 import { slipFileSchema } from '../device/slip-file.ts'
 import { journalEntrySchema } from '../run/journal.ts'
 
@@ -14,6 +15,7 @@ export const FORMATS: Readonly<Record<string, z.ZodType>> = {
   family: familySchema,
   catalogue: depotCatalogueSchema,
   manifest: manifestSchema,
+  permit: permitFileSchema,
   'journal-entry': journalEntrySchema,
   computer: computerFileSchema,
   readings: readingsFileSchema,

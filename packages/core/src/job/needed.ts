@@ -15,12 +15,15 @@ import type { Fact } from '../terms/device.ts'
 /** Rules' facts, the serial by which a device is known, and the build by which others are compared. */
 const ALWAYS: readonly Fact[] = ['serial', 'build', 'release', 'patchDate']
 
+/** Facts that only some packages ask for: they are read where one waits for them, and nobody else does. */
+export const OF_SOME_PACKAGES: readonly Fact[] = [...SERVICE_FACTS, 'radioVersion']
+
 /** Facts that some families have and others do not. */
 const ASKED_WHERE_KEPT: readonly Fact[] = [...FLOOR_FACTS, 'merge']
 
 const isNeeded = (fact: Fact): boolean =>
   ALWAYS.includes(fact) ||
-  (!SERVICE_FACTS.includes(fact) && RULES.some(({ needs }) => needs.includes(fact)))
+  (!OF_SOME_PACKAGES.includes(fact) && RULES.some(({ needs }) => needs.includes(fact)))
 
 /** Those that are asked of a family's device: a floor that it does not keep is none. */
 export const neededFacts = ({ facts }: Pick<Family, 'facts'>): readonly Fact[] =>

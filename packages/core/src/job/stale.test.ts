@@ -6,9 +6,8 @@ import { case0417 } from '../testing/cases.ts'
 import { reading, readings0417, without } from '../testing/devices.ts'
 import { newest, proven } from '../testing/packages.ts'
 import { tarn } from '../testing/tarn.ts'
-import { neededFacts, openFacts, waitingFor } from './needed.ts'
+import { OF_SOME_PACKAGES, neededFacts, openFacts, waitingFor } from './needed.ts'
 import type { Fact } from '../terms/device.ts'
-import { SERVICE_FACTS } from '../terms/device.ts'
 import { basisOf, changesIn } from './stale.ts'
 
 const basis = (more: Parameters<typeof case0417>[0] = {}) =>
@@ -69,7 +68,7 @@ const NOT_KEPT: readonly Fact[] = [
   'floorModem',
   'floorMain',
   'merge',
-  ...SERVICE_FACTS,
+  ...OF_SOME_PACKAGES,
 ]
 
 describe('the facts a job needs', () => {

@@ -13,9 +13,9 @@ import type { Table } from '../layout/table.ts'
 import type { MoveAct, Fact, Store } from '../terms/device.ts'
 import type { Line } from '../terms/line.ts'
 import type { Intent } from '../terms/slip.ts'
-import type { Permit } from '../wire/permit.ts'
 import type { Finding, Mark, Overruler, Remedy, Verdict } from '../verdict/verdict.ts'
 import type { HouseRules } from './house.ts'
+import type { BroughtPermit } from './permit.ts'
 
 /** What the book knows of this device, as far as rules need it. */
 export type History = {
@@ -54,7 +54,7 @@ export type Case = {
   readonly lines: ReadonlyMap<string, Line> | undefined
   readonly history: History
   /** The permit of its maker's that was brought for it. */
-  readonly permit?: Permit | undefined
+  readonly permit?: BroughtPermit | undefined
   /** The day it is, as an ISO date. */
   readonly today: string | undefined
   /** Rules that people overruled for a package, by its key. */

@@ -41,7 +41,10 @@ import { patchDate } from './rules/patch-date.ts'
 import { permitDay } from './rules/permit-day.ts'
 import { permitDevice } from './rules/permit-device.ts'
 import { permitHere } from './rules/permit-here.ts'
+import { permitKind } from './rules/permit-kind.ts'
+import { permitPackages } from './rules/permit-packages.ts'
 import { permitSpent } from './rules/permit-spent.ts'
+import { radioLeast } from './rules/radio-least.ts'
 import { pieces } from './rules/pieces.ts'
 import { present } from './rules/present.ts'
 import { published } from './rules/published.ts'
@@ -93,6 +96,7 @@ export const DECLARED = [
   loaderLeast,
   loaderMost,
   loaderKept,
+  radioLeast,
   radioPaired,
   base,
   untouched,
@@ -102,6 +106,8 @@ export const DECLARED = [
   lock,
   lockOpen,
   permitHere,
+  permitKind,
+  permitPackages,
   permitDevice,
   permitDay,
   permitSpent,

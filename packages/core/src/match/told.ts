@@ -1,9 +1,7 @@
 /**
- * What people said on a slip, as rules take it: which rules they overruled for which packages, and the permit that
- * was brought. Reads standing lines; gives both.
+ * What people said on a slip, as rules take it: which rules they overruled for which packages, and where they depart from
+ * what the house decided. Reads standing lines; gives both.
  */
-import type { Permit } from '../wire/permit.ts'
-import { permitSchema } from '../wire/permit.ts'
 import type { Line } from '../terms/line.ts'
 import type { SchoolQuestion } from '../terms/schools.ts'
 import { SCHOOLS, SCHOOL_QUESTIONS } from '../terms/schools.ts'
@@ -55,20 +53,3 @@ export function houseFor(house: HouseRules, lines: Lines): HouseRules {
   })
   return { ...house, ...Object.fromEntries(departed) }
 }
-
-/** The topic under which a permit is put down. */
-export const PERMIT_TOPIC = 'permit.service'
-
-/** A permit as its line says it: id, device and last day, with blanks between. */
-export const permitText = ({ id, device, until }: Permit): string => [id, device, until].join(' ')
-
-/** A permit as it is typed or as its line says it; undefined where it cannot be read. */
-export function permitOf(text: string): Permit | undefined {
-  const [id, device, until] = text.trim().split(/\s+/)
-  const parsed = permitSchema.safeParse({ id, device, until, scope: 'service' })
-  return parsed.success ? parsed.data : undefined
-}
-
-/** The permit that was brought; undefined: none. */
-export const permitIn = (lines: Lines): Permit | undefined =>
-  permitOf(lines.get(PERMIT_TOPIC)?.answer ?? '')

@@ -23,7 +23,8 @@ export type PlanWay = (typeof PLAN_WAYS)[number]
 
 /** Kinds of package that go on image by image. */
 const BY_IMAGES: readonly Manifest['kind'][] = ['full', 'part', 'service']
-export const isByImages = ({ kind }: Manifest): boolean => BY_IMAGES.includes(kind)
+export const isByImages = ({ kind, requires }: Manifest): boolean =>
+  BY_IMAGES.includes(kind) && requires.card !== true
 
 /** A package that the device could install, by which rule of its family, from which store. */
 export type Install = {
@@ -39,12 +40,13 @@ export type Install = {
 /** Every way in which the family's devices install this package; none for one that lies in several volumes. */
 export function installsOf({ family, shelved }: Case): readonly Install[] {
   const { key: pack, manifest } = shelved
-  const { kind, scale } = manifest
+  const { kind, scale, requires } = manifest
   const archive = archiveOf(manifest)
   if (archive === undefined) return []
   return family.installs.flatMap((rule) => {
     const store = family.stores.find(({ id }) => id === rule.from)
     if (store === undefined || !rule.kinds.some((one) => one === kind)) return []
+    if (requires.card === true && rule.from !== 'card') return []
     const slowly = rule.slowly.some((one) => one === kind)
     return [{ rule, store, pack, name: nameFor(pack, rule), archive, scale, slowly }]
   })

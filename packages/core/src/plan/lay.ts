@@ -10,6 +10,7 @@ import { ownParts } from './own-parts.ts'
 import { fullWrite, installedWrite, leastWrite } from '../difference/least-write.ts'
 import { wipesByForm } from '../firmware/forms.ts'
 import type { Manifest } from '../firmware/manifest.ts'
+import { permitKindOf } from '../match/permit.ts'
 import type { Case } from '../match/rule.ts'
 import { inSlot, otherSlot, slotToWrite } from '../match/slots.ts'
 import { cannotStart } from '../match/starts.ts'
@@ -25,6 +26,7 @@ import type { Install, PlanWay } from './install.ts'
 import { installed, installsOf, isByImages, tidied } from './install.ts'
 import type { Road, Written } from './road.ts'
 import { adding, erased, to, written } from './road.ts'
+import { wirePermit } from '../wire/permit.ts'
 import type { PutOn } from './state.ts'
 import type { Expected } from './step.ts'
 
@@ -64,7 +66,7 @@ type Putting = {
 function putting({ parts, main: at, way }: Stretch): Result<Putting, NoStretch> {
   const install =
     way === 'images' ? undefined : installsOf(at).find(({ rule }) => rule.from === way)
-  if (at.shelved.manifest.kind === 'service' && at.permit === undefined) return refuse('no-permit')
+  if (asksPermit(at) && at.permit === undefined) return refuse('no-permit')
   if (install === undefined && (way !== 'images' || !isByImages(at.shelved.manifest)))
     return refuse('no-road')
   const slot = install === undefined ? slotToWrite(at) : otherSlot(at)
@@ -224,11 +226,13 @@ function roadOf(
 
 const serves = ({ shelved }: Case): boolean => shelved.manifest.kind === 'service'
 
-/** What its maker permits it, given before anything of service software is written. */
+const asksPermit = ({ shelved }: Case): boolean => permitKindOf(shelved.manifest) !== undefined
+
+/** What its maker permits it, given before anything that asks for it is written. */
 function permitted(road: Road, at: Case): Road | undefined {
-  if (!serves(at) || at.permit === undefined) return road
+  if (!asksPermit(at) || at.permit === undefined) return road
   const there = to(road, 'permit')
-  return there && adding(there, { kind: 'permit', mode: there.here, permit: at.permit })
+  return there && adding(there, { kind: 'permit', mode: there.here, permit: wirePermit(at.permit) })
 }
 
 type Installing = {

@@ -71,7 +71,7 @@ describe('service software', () => {
 
   it('is taken with a permit for this very device, that has not run out, and asked for', () => {
     expect(says()).toEqual(
-      expect.arrayContaining(['fit.permit.here.fits', 'fit.permit.device.fits']),
+      expect.arrayContaining(['fit.permit.here.word', 'fit.permit.device.fits']),
     )
     const { permit: _, ...without } = wish()
     expect(judge(without).findings).toContainEqual(
@@ -102,8 +102,8 @@ describe('service software', () => {
     expect(refused(loader(), write)).toBe('no-permit')
     expect(refused(loader(), give(permit), write)).toBe('kept')
     expect(refused(loader(), give({ ...permit, device: 'X' }))).toBe('other-device')
-    expect(refused(loader([]), give(permit))).toBe('not-signed')
-    expect(refused(loader(), give({ ...permit, until: '2030-01-01' }))).toBe('not-signed')
+    expect(refused(loader([]), give(permit))).toBe('not-granted')
+    expect(refused(loader(), give({ ...permit, until: '2030-01-01' }))).toBe('not-granted')
     expect(refused(loader(undefined, { spent: ['PM-1'] }), give(permit))).toBe('spent')
     expect(refused(bench(), give(permit))).toBe('wrong-mode')
   })

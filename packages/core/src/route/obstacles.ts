@@ -51,7 +51,7 @@ const asPermitted = (state: DeviceState): DeviceState => ({
   ...state,
   at: {
     ...state.at,
-    permit: state.at.permit ?? { id: '', device: '', scope: 'service', until: '' },
+    permit: state.at.permit ?? { id: '', device: '', scope: '', until: '' },
   },
 })
 

@@ -120,7 +120,7 @@ describe('the routes of slip 0417', () => {
   it('want the releases between, one after the other, where a package says so', () => {
     const far = proven({
       ...pack({ ...later, release: 6, id: 'far' }),
-      requires: { leastRelease: 5 },
+      requires: { minRelease: 5 },
     })
     const found = ways(from({ shelf: [...shelf, far] }))
     expect(found[0]).toEqual(['loader 7', 'H2.104.r4', 'H2.108.r4'])

@@ -129,7 +129,8 @@ export const TOPICS: readonly Topic[] = [
   /* What a screen or a label says, word for word: the answer names where it was seen. */
   ...each('readings', 'seen', ['text'], SOURCES),
   ...each('firmware', 'route', ['package'], []),
-  ...each('firmware', 'permit', ['service'], []),
+  /* A file that its maker signed is taken in by anybody who works here; what is typed is a lead's word. */
+  ...each('firmware', 'permit', ['service'], []).map((one): Topic => ({ ...one, least: 'lead' })),
   /* Whom a house believes is a lead's to say, on one slip too. */
   ...SCHOOL_QUESTIONS.flatMap((question) =>
     each('firmware', 'depart', [question], SCHOOLS[question]).map((one): Topic => ({

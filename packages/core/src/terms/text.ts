@@ -23,3 +23,16 @@ const oneOfAlikes = (text: string): string =>
 
 /** Whether two ids differ in nothing but case and characters that are taken for each other. */
 export const looksAlike = (a: string, b: string): boolean => oneOfAlikes(a) === oneOfAlikes(b)
+
+/**
+ * Of two ids that look alike, the first place at which they differ, from 1, and what each has there. Undefined: they do
+ * not look alike, or are the same.
+ */
+export function alikeAt(
+  a: string,
+  b: string,
+): { readonly at: number; readonly says: string; readonly is: string } | undefined {
+  if (!looksAlike(a, b)) return undefined
+  const at = [...a].findIndex((one, index) => one !== b[index])
+  return at < 0 ? undefined : { at: at + 1, says: a[at] ?? '', is: b[at] ?? '' }
+}

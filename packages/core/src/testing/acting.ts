@@ -55,11 +55,20 @@ export const switchedAt = (value: string): Case => ({
   },
 })
 
+/** The same with a package that asks for an open lock, whatever it writes. */
+const asksOpen = (at: Case): Case => ({
+  ...at,
+  shelved: { ...at.shelved, manifest: { ...at.shelved.manifest, requires: { openLock: true } } },
+})
+const makersShut = phoneIn({ ...alder, lock: { opens: 'maker-only' } }, 'closed')
+
 /** Everything that is said of what is done, and of what a closed lock keeps. */
 export const ACTS_SAID: readonly (readonly [rule: string, say: string, at: Case])[] = [
   ['state.lock-open', 'open', keepsOpen],
   ['state.lock-open', 'closed', keepsShut],
   ['state.lock-open', 'maker', keepsMakers],
+  ['state.lock-open', 'asked', asksOpen(shut)],
+  ['state.lock-open', 'never', asksOpen(makersShut)],
   ['act.open', 'allowed', switchedAt('on')],
   ['act.open', 'switch', acting('open', tablet('none'))],
   ['act.open', 'greyed', switchedAt('greyed')],

@@ -6,10 +6,10 @@ import { identify } from '../device/identity.ts'
 import { familyTable } from '../family/layout.ts'
 import type { Manifest, OutsideSource, PackageState } from '../firmware/manifest.ts'
 import { judge } from '../match/judge.ts'
+import type { BroughtPermit } from '../match/permit.ts'
 import type { Case } from '../match/rule.ts'
 import type { Fact } from '../terms/device.ts'
 import type { Line } from '../terms/line.ts'
-import type { Permit } from '../wire/permit.ts'
 import { DISK_BYTES, case0417 } from './cases.ts'
 import { reading, readings0417, without } from './devices.ts'
 import { alder, benchOf, caseOf, fen, packageOf } from './families.ts'
@@ -48,6 +48,11 @@ export const toldRelease = case0417({
 /** An older build, and by what the data were last used nobody read; and they need not survive. */
 export const unreadOld: Case = { ...unread('release'), shelved: proven(onDevice) }
 export const unreadMayGo: Case = { ...unreadOld, keepData: false }
+/** The newest package asking for a radio, on a device with 3.1. */
+export const asksRadio = (minRadio: string, more: Partial<Manifest> = {}): Case => ({
+  ...shows(['radioVersion', '3.1']),
+  shelved: proven({ ...newest, radioVersion: '2.0', requires: { minRadio }, ...more }),
+})
 export const aimed = (more: Partial<Manifest['targets'][number]>): Case =>
   of({ targets: [{ ...target, ...more }] })
 export const state = (is: PackageState): Case =>
@@ -108,12 +113,15 @@ export const variantPart: Manifest = { ...open, kind: 'part', together: [], imag
 export const wants = { intent: 'variant-change', keepData: true } as const
 export const serviceImages = sold.images.filter(({ role }) => alder.signedSet.includes(role))
 export const serving: Manifest = { ...sold, kind: 'service', images: serviceImages }
-export const permit: Permit = {
+export const permit: BroughtPermit = {
   id: 'PM-1',
   device: 'ALDER-ID-1',
   scope: 'service',
   until: '2026-11-30',
-} as const
+  signed: { maker: 'Corvane', key: 'corvane', from: '2026-10-01', packages: [serving.id] },
+}
+/** The same as a lead typed it. */
+export const permitTyped: BroughtPermit = { ...permit, signed: undefined, said: '2026-10-05' }
 export const service = (more: Partial<Case> = {}): Case =>
   phone(serving, { intent: 'service', permit, ...more })
 export const generations = (one: number): Manifest =>

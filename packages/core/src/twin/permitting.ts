@@ -16,7 +16,7 @@ export function takePermit(nature: Nature, device: DeviceModel, permit: Permit):
   if (!takesIn(nature.family, device.mode, 'permit')) return refuse(device, 'wrong-mode')
   if (permit.device !== device.fused.deviceId) return refuse(device, 'other-device')
   if (nature.permits?.some((one) => isSamePermit(one, permit)) !== true)
-    return refuse(device, 'not-signed')
+    return refuse(device, 'not-granted')
   if (device.spent.includes(permit.id)) return refuse(device, 'spent')
   if (device.permit === permit.id) return told(device, { kind: 'done' })
   return done(nature, { ...device, permit: permit.id }, { kind: 'permit' }, { kind: 'done' })

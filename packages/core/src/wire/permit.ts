@@ -1,21 +1,35 @@
 /**
- * A permit of a maker's: that one device may run its service software. Bound to the device by its fused id, for
- * one thing, until a day, and once. Reads nothing; gives the schema. Who grants and signs it is the maker.
+ * A permit of a maker's, as a device takes it: that one device may take what the permit is for. Bound to the device by
+ * its fused id, of one kind, until a day, and once. Reads nothing; gives the schema. Who grants and signs it is the maker.
  */
 import { z } from 'zod'
 
-const word = z.string().min(1).max(64)
+/** Ids and kinds of a permit have no blanks: they stand in one line beside each other. */
+export const permitWordSchema = z
+  .string()
+  .min(1)
+  .max(64)
+  .regex(/^[!-~]+$/, 'letters, digits and signs without blanks')
 
 export const permitSchema = z
   .object({
-    id: word,
-    device: word,
-    scope: z.literal('service'),
+    id: permitWordSchema,
+    device: permitWordSchema,
+    /** What it is for: service software, or what a package asks for by `permitKind`. */
+    scope: permitWordSchema,
     until: z.iso.date(),
   })
   .readonly()
 export type Permit = z.infer<typeof permitSchema>
 
-/** Whether two permits say the same (there is one scope so far): only what its maker granted is one. */
+/** Whether two permits say the same: only what its maker granted is one. */
 export const isSamePermit = (a: Permit, b: Permit): boolean =>
-  a.id === b.id && a.device === b.device && a.until === b.until
+  a.id === b.id && a.device === b.device && a.scope === b.scope && a.until === b.until
+
+/** What a device is given of a permit, of whatever else is known of it. */
+export const wirePermit = ({ id, device, scope, until }: Permit): Permit => ({
+  id,
+  device,
+  scope,
+  until,
+})

@@ -83,6 +83,7 @@ export const REFUSALS = [
   'never-written',
   'floor',
   'not-signed',
+  'not-granted',
   'no-permission',
   'battery-low',
   /** The lock: nobody but the maker opens it, its switch is off, or a part is of another row. */

@@ -62,6 +62,8 @@ const STATUS: Readonly<Record<ErrorCode, number>> = {
   'archive.length': 413,
   'archive.room': 507,
   'catalogue.length': 413,
+  'permit.unreadable': 400,
+  'permit.unsigned': 403,
   'catalogue.unreadable': 400,
   'catalogue.unsigned': 403,
   'catalogue.expired': 409,

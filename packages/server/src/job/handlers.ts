@@ -22,6 +22,7 @@ import { carryOver } from './carry.ts'
 import { overruleRule } from './overrule.ts'
 import { paperFor } from './after.ts'
 import { benchCard, slipPaper } from './papers.ts'
+import { takePermit } from './permit.ts'
 import { proofOf } from './proof.ts'
 import { readForSlip } from './read.ts'
 import { takeReadingBack, typeReading } from './reading.ts'
@@ -73,13 +74,15 @@ function toldHandlers(workshop: Workshop) {
     shown(await typeReading(workshop, number, body, actor?.id ?? null))
   const jobReadingBack: Of<'jobReadingBack'> = async ({ params: { number }, body, actor }) =>
     shown(await takeReadingBack(workshop, number, body, actor?.id ?? null))
+  const jobPermit: Of<'jobPermit'> = async ({ params: { number }, body, actor }) =>
+    shown(await takePermit(workshop, number, body.text, actor))
   const jobRead: Of<'jobRead'> = async ({ params: { number }, body, actor }) =>
     shown(await readForSlip(workshop, number, { ...body, by: actor?.id ?? null }))
   const slipState: Of<'slipState'> = (call) =>
     setSlipState(workshop, call.params.number, call.body, someone(call).id)
   return {
     ...{ slipState, job, jobLines, jobSayable, jobOverrule, jobCarry },
-    ...{ jobReading, jobReadingBack, jobRead },
+    ...{ jobReading, jobReadingBack, jobPermit, jobRead },
   }
 }
 

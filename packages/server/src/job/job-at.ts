@@ -1,6 +1,7 @@
 /** A slip's job as everything about it reads it. */
 import type { LineShown, PlanShown, Slip } from '@plain-slate/api'
 import type {
+  BroughtPermit,
   Changed,
   DeviceFacts,
   Family,
@@ -52,6 +53,8 @@ export type JobAt = {
   readonly family: Family | undefined
   readonly identity: Identity
   readonly keepData: boolean
+  /** The permit of its maker's that was brought. */
+  readonly permit: BroughtPermit | undefined
   /** The house rules as they are for this slip. */
   readonly house: HouseRules
   /** Ids of the family's own things; none where no family is known. */

@@ -51,6 +51,7 @@ import type { AtPort, Wanted } from '../devices/case.ts'
 import { concerns, deviceRead, judgeable, knowing } from '../devices/case.ts'
 import type { JobAt, TakenPlan } from './job-at.ts'
 import { keepJob, keptJob } from './kept.ts'
+import { permitFiles } from './permit.ts'
 import { namesIn, pickedIn } from './picked.ts'
 import type { Database } from '../tables/database.ts'
 import type { Sight } from '../tables/devices.ts'
@@ -128,7 +129,7 @@ export async function loadJobIn(
     byEye: lookedAt(identity, readings, lines),
     history: { serials: serialsIn(kept), permitsUsed: await read.permits() },
     today,
-    ...toldIn(things, lines),
+    ...toldIn(things, lines, await permitFiles(workshop, db, lines)),
   }
   const house = houseFor((await read.house()).rules, lines)
   const known = { slip, identity, sight, device, taken, wanted, house }
@@ -140,6 +141,7 @@ export async function loadJobIn(
     now: hourIn(now),
     shelf,
     keepData: wanted.keepData,
+    permit: wanted.permit,
     things,
     byEye: wanted.byEye,
     ...besideIt,
@@ -255,11 +257,12 @@ const linesIn = (all: JobAt['all'], since: number | undefined): Lines =>
 const toldIn = (
   things: readonly string[],
   lines: Lines,
+  files: Parameters<typeof permitIn>[1],
 ): Pick<Wanted, 'keepData' | 'placeless' | 'lines' | 'permit' | 'overruled'> => ({
   keepData: wishOf(things, lines) === 'must',
   placeless: thingsThere(things, lines).filter((thing) => !things.includes(thing)),
   lines,
-  permit: permitIn(lines),
+  permit: permitIn(lines, files),
   overruled: overruledIn(lines),
 })
 

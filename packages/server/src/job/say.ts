@@ -53,7 +53,17 @@ export async function sayLines(
   const wrong = lines.map((line) => whyNot(line, who)).find((refusal) => refusal !== undefined)
   if (wrong !== undefined) return refuse(wrong)
   const amiss = await notOffered(workshop, number, lines)
-  if (amiss !== undefined) return refuse(amiss)
+  return amiss === undefined ? putDown(workshop, number, lines, who) : refuse(amiss)
+}
+
+/** Puts lines down that were looked over; `beside` is entered with them. */
+export async function putDown(
+  workshop: Workshop,
+  number: string,
+  lines: readonly Draft[],
+  who: Speaker,
+  beside: (trx: Transaction, at: Date) => Promise<void> = async () => undefined,
+): Promise<Result<JobAt, Refusal>> {
   const by = who?.id ?? null
   const evenClosed = lines.every(({ topic }) => topicOf(topic)?.after === true)
   const act = async (trx: Transaction, slip: Slip) => {
@@ -64,6 +74,7 @@ export async function sayLines(
     const fresh = await notSaid(trx, number, lines, { by: who?.name ?? null, now })
     if (fresh.length === 0) return undefined
     const at = new Date(now)
+    await beside(trx, at)
     const alive = (await aliveRuns(trx, { slip: number })).length > 0
     await putLines(workshop, trx, number, { lines: fresh, by, at })
     /* Its work begins anew: what is over holds no port. */

@@ -65,7 +65,7 @@ export async function showJob(workshop: Workshop, job: JobAt): Promise<Job> {
     leave: leaveShown(workshop, job),
     build: buildOf(job),
     dues: duesShown(job, await dayOf(workshop)),
-    stands: standsOf(job),
+    ...broughtShown(job),
     faults: faultsOf(job),
     seen: job.all.filter(({ topic }) => topic === 'seen.text').reverse(),
     device: deviceOf(job),
@@ -109,6 +109,15 @@ export async function showJob(workshop: Workshop, job: JobAt): Promise<Job> {
 const afterShown = (job: JobAt): Pick<Job, 'worse' | 'decided'> => {
   const { worse, decided } = afterOf(job)
   return { worse: worse.map((one) => ({ ...one })), decided }
+}
+
+/** What stands on it, and the permit that was brought; null: none, or one that nobody trusted signed. */
+function broughtShown(job: JobAt): Pick<Job, 'stands' | 'permit'> {
+  const stands = standsOf(job)
+  if (job.permit === undefined) return { stands, permit: null }
+  const { id, device, scope, until, signed: file } = job.permit
+  const signed = file === undefined ? null : { ...file, packages: [...file.packages] }
+  return { stands, permit: { id, device, scope, until, signed } }
 }
 
 /** Keys of the route's packages that nobody outside vouches for. */

@@ -38,6 +38,7 @@ import * as wordsAgainstRuns from './036-words-against-runs.ts'
 import * as shellTokens from './037-shell-tokens.ts'
 import * as whyStopped from './038-why-a-run-stopped.ts'
 import * as readingsBack from './039-readings-taken-back.ts'
+import * as permits from './040-permits.ts'
 
 const ALL: Readonly<Record<string, Knex.Migration>> = {
   '001-shop': shop,
@@ -79,6 +80,7 @@ const ALL: Readonly<Record<string, Knex.Migration>> = {
   '037-shell-tokens': shellTokens,
   '038-why-a-run-stopped': whyStopped,
   '039-readings-taken-back': readingsBack,
+  '040-permits': permits,
 }
 
 /** The migrations in their order, from code instead of a folder, so that no loader is needed. */

@@ -3,9 +3,6 @@
  * taken in before, its last day against today. Then every package of it is known, and every digest in it speaks from
  * outside for archives that are here or will come.
  */
-import { createHash, createPublicKey } from 'node:crypto'
-import { readFile, readdir } from 'node:fs/promises'
-import { join } from 'node:path'
 import type { CatalogueRow } from '@plain-slate/api'
 import type { Manifest, Result } from '@plain-slate/core'
 import { ok, refuse } from '@plain-slate/core'
@@ -13,6 +10,8 @@ import { enter } from '../book/append.ts'
 import type { CatalogueHead } from '../base/parse-beside.ts'
 import { parseCatalogue } from '../base/parse-beside.ts'
 import type { Refusal } from '../base/refusal.ts'
+import type { TrustedKey } from '../base/trust.ts'
+import { trustedKeys } from '../base/trust.ts'
 import type { Workshop } from '../base/workshop.ts'
 import { dayOf } from '../base/workshop.ts'
 import { insertCatalogue, newestOf, signersOf } from '../tables/catalogues.ts'
@@ -109,36 +108,4 @@ async function enterAll(
     facts: { from, number, packages: known.length, dropped, key: key.name },
   })
   await tell(trx, 'shelf', String(id), 1)
-}
-
-/** A key of the trust store: its file's name, its text, and the digest by which it is the same under another name. */
-type TrustedKey = { readonly name: string; readonly pem: string; readonly id: string }
-
-const PEM = '.pem'
-
-/** Public keys (SPKI, PEM) that whoever keeps this machine laid into the trust store, by their files' names; what is none is left out. */
-async function trustedKeys({ config: { trustFolder } }: Workshop): Promise<readonly TrustedKey[]> {
-  if (trustFolder === undefined) return []
-  const files = (await readdir(trustFolder).catch(() => [])).filter((one) => one.endsWith(PEM))
-  const keys = await Promise.all(
-    files.sort().map(async (file) => {
-      const pem = await readFile(join(trustFolder, file), 'utf8').catch(() => '')
-      const id = keyIdOf(pem)
-      return id === undefined ? [] : [{ name: file.slice(0, -PEM.length), pem, id }]
-    }),
-  )
-  return keys.flat()
-}
-
-/** SHA-256 of the key itself (SPKI, DER); undefined where it is no Ed25519 key. */
-function keyIdOf(pem: string): string | undefined {
-  try {
-    const key = createPublicKey(pem)
-    if (key.asymmetricKeyType !== 'ed25519') return undefined
-    return createHash('sha256')
-      .update(key.export({ type: 'spki', format: 'der' }))
-      .digest('hex')
-  } catch {
-    return undefined
-  }
 }

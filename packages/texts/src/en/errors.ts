@@ -155,6 +155,15 @@ export const errors = {
   'error.catalogue.length': 'The catalogue is longer than {mib} MiB.',
   'error.catalogue.length.kept': 'Nothing of it was kept; what is known of packages is as it was.',
   'error.catalogue.length.remedy': 'Ask its depot for it in parts.',
+  'error.permit.unreadable':
+    'This is no permit that can be read{path, select, none {} other { at {path}}}: {problem}.',
+  'error.permit.unreadable.kept': 'Nothing was put down; what stood before stands.',
+  'error.permit.unreadable.remedy':
+    'Take the file as its maker sent it, and ask for it again if it stays so.',
+  'error.permit.unsigned': 'No key of the trust store signed permit {id} of {maker}.',
+  'error.permit.unsigned.kept': 'Nothing was put down; what stood before stands.',
+  'error.permit.unsigned.remedy':
+    'It was changed since, or its maker’s public key is not in the trust store: have whoever keeps this machine lay it there, by a way you trust.',
   'error.catalogue.unreadable':
     'This is no catalogue that can be read{path, select, none {} other { at {path}}}: {problem}.',
   'error.catalogue.unreadable.kept':

@@ -4,6 +4,7 @@
  */
 import type { DECLARED } from '@plain-slate/core'
 import { fitOwner } from './fit-owner.ts'
+import { fitPermit } from './fit-permit.ts'
 
 export const fit = {
   'fit.identity.model.fits': 'For {here}, which it is',
@@ -56,6 +57,11 @@ export const fit = {
     'Its device installs the whole of it by itself: the loader {brings} that it brings would go over {here}',
   'fit.state.loader.stays.enough':
     'Loader {here} stays: it starts this build, and {brings} need not be risked',
+  'fit.state.radio.least.fits': 'Radio {here} runs under it',
+  'fit.state.radio.least.brings': 'Radio {here} is replaced by {brings}, which it brings itself',
+  'fit.state.radio.least.old': 'It wants radio {least} before it, and there is {here}',
+  'fit.state.radio.least.odd':
+    'It wants radio {least} before it; whether {here} is older cannot be told',
   'fit.state.radio.fits': 'The radio of {build} runs under loader {brings}',
   'fit.state.radio.apart':
     'The radio of {build} runs up to loader {most}: under {brings} it starts without radio until another build is on it',
@@ -107,6 +113,10 @@ export const fit = {
     'It leaves {partition} as it is, and no known package has what stands there: whether the boot lock closes over that shows after the wipe alone. A package that writes it, or that of the build on it, settles it',
   'fit.state.lock.partly': 'The boot lock is closed over a whole package, and this is none',
   'fit.state.lock-open.open': 'The boot lock is open, and lets these parts be written',
+  'fit.state.lock-open.asked':
+    'It goes on with an open boot lock alone: it is opened on the way, by somebody at the device',
+  'fit.state.lock-open.never':
+    'It goes on with an open boot lock alone, and on this one only its maker opens it',
   'fit.state.lock-open.closed':
     'The closed boot lock lets nobody write {roles}: it is opened first, by its owner’s switch and its maker’s command',
   'fit.state.lock-open.maker':
@@ -133,16 +143,6 @@ export const fit = {
   'fit.act.data.closing-loses':
     'Closing the boot lock takes the customer’s data, and they must survive',
   'fit.act.data.reset-loses': 'The reset takes the customer’s data, and they must survive',
-  'fit.permit.here.fits': 'Its maker permits it, by {id}',
-  'fit.permit.here.none': 'It needs a permit of its maker’s for this device, and none was brought',
-  'fit.permit.device.fits': 'The permit is for {here}',
-  'fit.permit.device.alike':
-    'The permit says {device}; this is {here}: they differ in characters that look alike. Read both again',
-  'fit.permit.device.other': 'The permit is for {device}; this is {here}',
-  'fit.permit.day.fits': 'The permit holds until {until}',
-  'fit.permit.day.over': 'The permit ran out on {until}',
-  'fit.permit.spent.fits': 'Permit {id} was not used yet',
-  'fit.permit.spent.spent': 'Permit {id} was used, and is good for one time',
   'fit.state.battery.fits': 'Battery {here} %, needs {needed} % with {margin} % left',
   'fit.state.battery.charge':
     'Battery {here} %, needs {needed} % with {margin} % left: charge it first',
@@ -153,6 +153,8 @@ export const fit = {
   'fit.state.storage-health.failing':
     'Its storage fails: no firmware cures that, and what is written may not last. Stop, and say so',
   'fit.state.card.here': 'It is installed from the memory card that is in it',
+  'fit.state.card.never':
+    'It is installed from a memory card alone, and a device of this family takes none so',
   'fit.state.card.none': 'It is installed from a memory card, and none is in it: put one in',
   'fit.state.room.fits': 'It is {bytes} bytes, and {most} may lie there',
   'fit.state.room.large': 'It is {bytes} bytes, and {most} may lie there at most',
@@ -242,6 +244,7 @@ export const fit = {
   'fit.package.supported.ends': 'Its maker supports it until {until}: say that no more comes soon',
   'fit.package.supported.over': 'Its maker’s support ended on {until}: say that this is the last',
   ...fitOwner,
+  ...fitPermit,
   'fit.promise.data.kept':
     'The customer’s data stay readable: {by, select, patchDate {the patch date} track {the track} other {the release}} goes from {here} to {brings}',
   'fit.promise.data.told':

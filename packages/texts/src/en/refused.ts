@@ -12,6 +12,7 @@ export const refused = {
   'refused.never-written': 'that partition is never written',
   'refused.floor': 'its rollback floor is higher',
   'refused.not-signed': 'the image is not signed for it',
+  'refused.not-granted': 'its maker granted no such permit',
   'refused.no-permission': 'its link permission is off',
   'refused.battery-low': 'its battery is too low',
   'refused.not-allowed': 'nobody but its maker opens this lock',

@@ -1,7 +1,10 @@
 /**
- * Parts that a closed boot lock lets nobody write, signed or not: it is opened before. Whoever opens it does so on the
+ * Parts that a closed boot lock lets nobody write, signed or not, and packages that ask for an open one: it is opened
+ * before. Whoever opens it does so on the
  * device, as its maker has it; nothing is written past it.
  */
+import type { Image } from '../../firmware/manifest.ts'
+import type { Case, Ground } from '../rule.ts'
 import { rule } from '../rule.ts'
 
 export const lockOpen = rule({
@@ -10,17 +13,32 @@ export const lockOpen = rule({
   needs: ['bootLock'],
   reads: ['way'],
   broughtBy: ['open'],
-  says: { open: ['fits'], closed: ['fits-if', 'roles'], maker: ['does-not-fit', 'roles'] },
-  concerns: ({ family: { lock }, shelved, way }) =>
-    (way === undefined || way === 'images') &&
-    lock.keeps !== undefined &&
-    shelved.manifest.images.some(({ role }) => lock.keeps?.includes(role) === true),
-  check: ({ bootLock }, { family: { lock }, shelved: { manifest } }) => {
+  says: {
+    open: ['fits'],
+    closed: ['fits-if', 'roles'],
+    maker: ['does-not-fit', 'roles'],
+    asked: ['fits-if'],
+    never: ['does-not-fit'],
+  },
+  concerns: (at) => at.shelved.manifest.requires.openLock === true || keptIn(at).length > 0,
+  check: ({ bootLock }, at) => {
     if (bootLock === 'open') return { say: 'open', facts: {} }
-    const kept = manifest.images.filter(({ role }) => lock.keeps?.includes(role) === true)
+    const kept = keptIn(at)
     const facts = { roles: [...new Set(kept.map(({ role }) => role))].join(', ') }
-    return lock.opens === 'command'
-      ? { say: 'closed', facts, remedy: { kind: 'along', act: 'open' } }
-      : { say: 'maker', facts }
+    const isAsked = kept.length === 0
+    if (at.family.lock.opens !== 'command')
+      return isAsked ? { say: 'never', facts: {} } : { say: 'maker', facts }
+    const remedy = { kind: 'along', act: 'open' } as const
+    return isAsked ? { say: 'asked', facts: {}, remedy } : { say: 'closed', facts, remedy }
   },
 })
+
+/** Images that go on one by one, and that a closed lock keeps from being written. */
+const keptIn = ({
+  family: { lock },
+  shelved: { manifest },
+  way,
+}: Ground & Pick<Case, 'way'>): readonly Image[] =>
+  way === undefined || way === 'images'
+    ? manifest.images.filter(({ role }) => lock.keeps?.includes(role) === true)
+    : []

@@ -1,4 +1,5 @@
-/** A permit runs out on its day. */
+/** A permit holds from its first day, where its file says one, to its last. */
+import { permitKindOf } from '../permit.ts'
 import { rule } from '../rule.ts'
 
 export const permitDay = rule({
@@ -6,13 +7,20 @@ export const permitDay = rule({
   overruled: 'nobody',
   asks: ['today'],
   reads: ['permit'],
-  says: { fits: ['fits', 'until'], over: ['does-not-fit', 'until'] },
-  concerns: ({ shelved, permit }) => shelved.manifest.kind === 'service' && permit !== undefined,
+  says: {
+    fits: ['fits', 'until'],
+    over: ['does-not-fit', 'until'],
+    early: ['does-not-fit', 'from'],
+  },
+  concerns: ({ shelved, permit }) =>
+    permitKindOf(shelved.manifest) !== undefined && permit !== undefined,
   check: (_, { permit, today }) => {
     if (permit === undefined) return undefined
-    const facts = { until: permit.until }
-    return permit.until < today
-      ? { say: 'over', facts, remedy: { kind: 'permit' } }
-      : { say: 'fits', facts }
+    const [{ until }, from = ''] = [permit, permit.signed?.from]
+    const remedy = { kind: 'permit' } as const
+    if (until < today) return { say: 'over', facts: { until }, remedy }
+    return today < from
+      ? { say: 'early', facts: { from }, remedy }
+      : { say: 'fits', facts: { until } }
   },
 })

@@ -1,5 +1,6 @@
 /** A permit is for one device, told by the id that is fused into it. */
-import { looksAlike } from '../../terms/text.ts'
+import { alikeAt } from '../../terms/text.ts'
+import { permitKindOf } from '../permit.ts'
 import { rule } from '../rule.ts'
 
 export const permitDevice = rule({
@@ -9,15 +10,19 @@ export const permitDevice = rule({
   reads: ['permit'],
   says: {
     fits: ['fits', 'here'],
-    alike: ['does-not-fit', 'here', 'device'],
+    alike: ['does-not-fit', 'here', 'device', 'at', 'says', 'is'],
     other: ['does-not-fit', 'here', 'device'],
   },
-  concerns: ({ shelved, permit }) => shelved.manifest.kind === 'service' && permit !== undefined,
+  concerns: ({ shelved, permit }) =>
+    permitKindOf(shelved.manifest) !== undefined && permit !== undefined,
   check: ({ deviceId: here }, { permit }) => {
     if (permit === undefined) return undefined
     const { device } = permit
     if (device === here) return { say: 'fits', facts: { here } }
-    const say = looksAlike(device, String(here)) ? 'alike' : 'other'
-    return { say, facts: { here, device }, remedy: { kind: 'permit' } }
+    const remedy = { kind: 'permit' } as const
+    const apart = alikeAt(device, String(here))
+    return apart === undefined
+      ? { say: 'other', facts: { here, device }, remedy }
+      : { say: 'alike', facts: { here, device, ...apart }, remedy }
   },
 })

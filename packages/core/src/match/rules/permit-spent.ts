@@ -1,4 +1,5 @@
 /** A permit is used once: what the book knows to be used, the device refuses. */
+import { permitKindOf } from '../permit.ts'
 import { rule } from '../rule.ts'
 
 export const permitSpent = rule({
@@ -6,7 +7,8 @@ export const permitSpent = rule({
   overruled: 'nobody',
   reads: ['permit', 'history'],
   says: { fits: ['fits', 'id'], spent: ['does-not-fit', 'id'] },
-  concerns: ({ shelved, permit }) => shelved.manifest.kind === 'service' && permit !== undefined,
+  concerns: ({ shelved, permit }) =>
+    permitKindOf(shelved.manifest) !== undefined && permit !== undefined,
   check: (_, { permit, history }) => {
     if (permit === undefined) return undefined
     const facts = { id: permit.id }

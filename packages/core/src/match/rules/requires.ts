@@ -2,7 +2,18 @@
 import type { Ground } from '../rule.ts'
 import { rule } from '../rule.ts'
 
-const UNDERSTOOD: readonly string[] = ['exactBuild', 'minLoader', 'maxLoader', 'leastRelease']
+const UNDERSTOOD: readonly string[] = [
+  'exactBuild',
+  'minLoader',
+  'maxLoader',
+  'minRadio',
+  'minRelease',
+  'leastRelease',
+  'untouchedSystem',
+  'openLock',
+  'card',
+  'permitKind',
+]
 
 export const requires = rule({
   id: 'package.requires',

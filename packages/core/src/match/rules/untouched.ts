@@ -1,6 +1,6 @@
 /**
- * What an increment goes on was not changed: of every part of the signed set whose digest was read it is the
- * base's. The device looks over the rest itself, block by block, and refuses after minutes.
+ * What an increment goes on was not changed, nor what another package asks to be untouched: of every part of the signed
+ * set whose digest was read it is the base's. The device looks over the rest itself, block by block, and refuses after minutes.
  */
 import { placesOf } from '../../family/layout.ts'
 import type { Manifest } from '../../firmware/manifest.ts'
@@ -14,14 +14,17 @@ export const untouched = rule({
   overruled: 'nobody',
   needs: ['build'],
   alike: (manifest) =>
-    `${manifest.kind} ${manifest.requires.exactBuild} ${manifest.family} ${targetsText(manifest)}`,
+    `${isAsked(manifest)} ${manifest.requires.exactBuild} ${manifest.family} ${targetsText(manifest)}`,
   sees: ['slot'],
   reads: ['evidence', 'shelf'],
   says: { fits: ['fits', 'wanted'], changed: ['does-not-fit', 'wanted', 'partition'] },
-  brought: ({ requires }, other) => other.kind === 'full' && other.build === requires.exactBuild,
-  concerns: ({ shelved }) => shelved.manifest.kind === 'incremental',
+  brought: ({ requires: { exactBuild, untouchedSystem } }, other) =>
+    other.kind === 'full' &&
+    (other.build === exactBuild || (exactBuild === undefined && untouchedSystem === true)),
+  concerns: ({ shelved }) => isAsked(shelved.manifest),
   check: ({ build, slot }, at) => {
-    const wanted = at.shelved.manifest.requires.exactBuild ?? ''
+    const { exactBuild, untouchedSystem } = at.shelved.manifest.requires
+    const wanted = exactBuild ?? (untouchedSystem === true ? String(build) : '')
     /* On another build it does not go at all, and another rule says so. */
     if (build !== wanted) return undefined
     const partition = changedPart(at, wanted, slot)
@@ -30,6 +33,10 @@ export const untouched = rule({
       : { say: 'changed', facts: { wanted, partition } }
   },
 })
+
+/** An increment is made from the parts of its base; another package may ask as much. */
+const isAsked = ({ kind, requires: { untouchedSystem } }: Manifest): boolean =>
+  kind === 'incremental' || untouchedSystem === true
 
 /** A part of the signed set, of the slot that runs, whose digest is that of no package of the base. */
 function changedPart(

@@ -110,6 +110,7 @@ export const job = (at: Stage, more: Partial<Job> = {}): Job => ({
   next: [],
   leave: null,
   build: null,
+  permit: null,
   stands: null,
   faults: [],
   intent: 'update',
