@@ -9,6 +9,7 @@ import { rolesCarried } from '../firmware/carried.ts'
 import { isOtherForm } from '../firmware/forms.ts'
 import type { Image, Manifest } from '../firmware/manifest.ts'
 import type { PartRole } from '../terms/device.ts'
+import type { LoaderStays } from './loader-stays.ts'
 import { loaderStays } from './loader-stays.ts'
 
 /** What the device says of a partition: a digest of the image's range, or a version it reports. */
@@ -21,7 +22,7 @@ export type Reason =
   | { readonly kind: 'same-digest' }
   | { readonly kind: 'same-version'; readonly version: string }
   /** The loader that is there is newer, or does for the package. */
-  | { readonly kind: 'loader-stays'; readonly why: 'older' | 'enough'; readonly here: number }
+  | { readonly kind: 'loader-stays'; readonly why: LoaderStays; readonly here: number }
   /** What is there is its owner's own, and is kept. */
   | { readonly kind: 'own' }
   /** The other form of its part leaves the customer's data, and goes on in its place. */
@@ -41,8 +42,15 @@ export type ImageDecision = {
   readonly reason: Reason
 }
 
-/** The version of the loader that is on the device, and parts of its owner's own that are kept. */
-export type Here = { readonly loader?: number; readonly own?: readonly PartRole[] }
+/**
+ * The version of the loader that is on the device, and parts of its owner's own that are kept; `closes`: the lock is closed over
+ * what is there then, and a version speaks for no bytes.
+ */
+export type Here = {
+  readonly loader?: number
+  readonly own?: readonly PartRole[]
+  readonly closes?: boolean
+}
 
 const left = (image: Image): ImageDecision => ({ image, write: false, reason: { kind: 'own' } })
 
@@ -57,15 +65,15 @@ export function leastWrite(
   family: Family,
   pack: Manifest,
   evidence: ReadonlyMap<string, Evidence>,
-  { loader, own = [] }: Here = {},
+  { loader, own = [], closes = false }: Here = {},
 ): readonly ImageDecision[] {
   const why = loader === undefined ? undefined : loaderStays(family, pack, loader)
   const alone = inWriteOrder(family, pack).map((image): ImageDecision => {
     if (own.includes(image.role)) return left(image)
     const decided = decide(pack, image, evidence.get(image.partition))
-    if (image.role !== 'loader' || why === undefined || loader === undefined || !decided.write)
-      return decided
-    return { image, write: false, reason: { kind: 'loader-stays', why, here: loader } }
+    return decided.write
+      ? (staying(image, evidence, { why, here: loader, closes }) ?? decided)
+      : decided
   })
   return [...together(groupsOf(family, pack), alone), ...others(pack)]
 }
@@ -79,19 +87,44 @@ export function installedWrite(family: Family, pack: Manifest): readonly ImageDe
   ]
 }
 
-/** Writes everything, whatever the device shows: the other school. An older loader never goes on. */
+/** A loader that is left alone; one of the same version is looked at: where its digest was read and differs it goes on. */
+function staying(
+  image: Image,
+  evidence: ReadonlyMap<string, Evidence>,
+  {
+    why,
+    here,
+    closes,
+  }: {
+    readonly why: LoaderStays | undefined
+    readonly here: number | undefined
+    readonly closes: boolean
+  },
+): ImageDecision | undefined {
+  if (image.role !== 'loader' || why === undefined || here === undefined) return undefined
+  const found = evidence.get(image.partition)
+  const isRead = found?.kind === 'digest'
+  const isAnother = isRead ? found.sha256 !== image.sha256 : closes
+  if (why === 'same' && isAnother) return undefined
+  return { image, write: false, reason: { kind: 'loader-stays', why, here } }
+}
+
+/**
+ * Writes everything, whatever the device shows: the other school. A loader that is kept once is not risked for the same
+ * again, and an older one never goes on.
+ */
 export function fullWrite(
   family: Family,
   pack: Manifest,
-  _evidence: ReadonlyMap<string, Evidence>,
-  { loader, own = [] }: Here = {},
+  evidence: ReadonlyMap<string, Evidence>,
+  { loader, own = [], closes = false }: Here = {},
 ): readonly ImageDecision[] {
-  const older = loader !== undefined && loaderStays(family, pack, loader) === 'older'
+  const stays = loader === undefined ? undefined : loaderStays(family, pack, loader)
+  const why = stays === 'enough' ? undefined : stays
   const decided = inWriteOrder(family, pack).map((image): ImageDecision => {
     if (own.includes(image.role)) return left(image)
-    return older && image.role === 'loader'
-      ? { image, write: false, reason: { kind: 'loader-stays', why: 'older', here: loader } }
-      : { image, write: true, reason: { kind: 'house' } }
+    const reason = { kind: 'house' } as const
+    return staying(image, evidence, { why, here: loader, closes }) ?? { image, write: true, reason }
   })
   return [...decided, ...others(pack)]
 }
@@ -136,9 +169,9 @@ function groupsOf(family: Family, pack: Manifest): readonly (readonly PartRole[]
   )
 }
 
-/** A loader does not go back, whatever it goes together with. */
-const isOlderLoader = ({ reason }: ImageDecision): boolean =>
-  reason.kind === 'loader-stays' && reason.why === 'older'
+/** A loader does not go back, nor on again, whatever it goes together with. */
+const isNeverPulled = ({ reason }: ImageDecision): boolean =>
+  reason.kind === 'loader-stays' && reason.why !== 'enough'
 
 /** Where one of a group is written, all of it is; repeated until nothing changes. */
 function together(
@@ -146,7 +179,7 @@ function together(
   decisions: readonly ImageDecision[],
 ): readonly ImageDecision[] {
   const next = decisions.map((one) => {
-    if (one.write || isOlderLoader(one)) return one
+    if (one.write || isNeverPulled(one)) return one
     const group = groups.find((roles) => roles.includes(one.image.role))
     const cause = decisions.find(
       ({ write, image }) => write && group?.includes(image.role) === true,

@@ -3,7 +3,7 @@
  * a known fault of its board takes from it. Reads a case and the packages of the plan; gives the promise.
  */
 import { settled } from '../device/identity.ts'
-import { hasSlottedLoader } from '../difference/loader-stays.ts'
+import { hasSlottedLoader, loaderIn } from '../difference/loader-stays.ts'
 import { isCarried } from '../firmware/carried.ts'
 import { faultsUnder } from '../family/faults.ts'
 import type { Rise } from '../family/rules.ts'
@@ -48,7 +48,7 @@ function loaderAfter({ at, manifests, slot }: Aim): number | undefined {
     if (main.images.some(({ role }) => role === 'loader')) return main.loaderVersion
     if (main.kind !== 'incremental') return undefined
   }
-  const brought = manifests.flatMap((one) => one.loaderVersion ?? [])
+  const brought = manifests.flatMap((one) => loaderIn(one) ?? [])
   const loaders = here === undefined ? brought : [Number(here), ...brought]
   return loaders.length === 0 ? undefined : Math.max(...loaders)
 }

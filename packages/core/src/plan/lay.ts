@@ -7,6 +7,7 @@ import { settled } from '../device/identity.ts'
 import type { Evidence, ImageDecision } from '../difference/least-write.ts'
 import { isKnown } from '../match/known.ts'
 import { ownParts } from './own-parts.ts'
+import { loaderIn } from '../difference/loader-stays.ts'
 import { fullWrite, installedWrite, leastWrite } from '../difference/least-write.ts'
 import { wipesByForm } from '../firmware/forms.ts'
 import type { Manifest } from '../firmware/manifest.ts'
@@ -177,6 +178,7 @@ function byImages(at: Case): Put {
   const decisions = decide(family, own, found, {
     ...(loader === undefined ? {} : { loader: Number(loader) }),
     own: ownParts(at, own),
+    closes: relocks(at),
   })
   return { key, manifest, decisions, fate: fateIn(at), slot }
 }
@@ -267,8 +269,8 @@ function installRoadOf(
 
 /** The loader that is on it when the last package goes on: one that an earlier one brings, or the device's own. */
 function loaderBefore({ at, manifests }: Aim): number | undefined {
-  const brought = manifests.slice(0, -1).findLast((one) => one.loaderVersion !== undefined)
-  const loader = brought?.loaderVersion ?? settled(at.identity, 'loaderVersion')
+  const brought = manifests.slice(0, -1).findLast((one) => loaderIn(one) !== undefined)
+  const loader = (brought && loaderIn(brought)) ?? settled(at.identity, 'loaderVersion')
   return loader === undefined ? undefined : Number(loader)
 }
 

@@ -13,7 +13,7 @@ import type { Line } from '../terms/line.ts'
 import { DISK_BYTES, case0417 } from './cases.ts'
 import { reading, readings0417, without } from './devices.ts'
 import { alder, benchOf, caseOf, fen, packageOf } from './families.ts'
-import { SCALE, digestOf, newest, proven, onDevice } from './packages.ts'
+import { SCALE, digestOf, image as imageOf, newest, proven, onDevice } from './packages.ts'
 import { tarn } from './tarn.ts'
 
 const [aTarget] = newest.targets
@@ -48,6 +48,9 @@ export const toldRelease = case0417({
 /** An older build, and by what the data were last used nobody read; and they need not survive. */
 export const unreadOld: Case = { ...unread('release'), shelved: proven(onDevice) }
 export const unreadMayGo: Case = { ...unreadOld, keepData: false }
+/** The newest package with a loader of its own in it. */
+export const loads = (loaderVersion: number, more: Partial<Manifest> = {}): Case =>
+  of({ loaderVersion, images: [...newest.images, imageOf('loader', newest.build)], ...more })
 /** The newest package asking for a radio, on a device with 3.1. */
 export const asksRadio = (minRadio: string, more: Partial<Manifest> = {}): Case => ({
   ...shows(['radioVersion', '3.1']),
@@ -150,6 +153,8 @@ export const tabletBuild = (name: string, more: Partial<Manifest> = {}): Manifes
 export const onTablet = tabletBuild('FEN-26.20B-S')
 export const tablet = (merge: 'none' | 'staged' | 'merging', aim = onTablet): Case =>
   caseOf(benchOf({ family: fen, on: onTablet, more: { merge } }), aim)
+/** A build whose loader is older than the one that runs; each side has its own. */
+export const olderLoader = tabletBuild('FEN-26.30A-S', { loaderVersion: 30 })
 export const slotted = (...slots: readonly string[]): Manifest => ({
   ...onTablet,
   images: onTablet.images.slice(0, slots.length).map((one, index) => ({

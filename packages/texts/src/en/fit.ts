@@ -53,6 +53,9 @@ export const fit = {
   'fit.state.loader.most.fits': 'Loader {here} is not newer than it takes ({most})',
   'fit.state.loader.most.new': 'Takes loader {most} at most; this is {here}, and does not go back',
   'fit.state.loader.stays.older': 'Loader {here} stays: the {brings} that it brings is older',
+  'fit.state.loader.stays.same': 'Loader {here} stays: it brings the same',
+  'fit.state.loader.stays.slot':
+    'The other side gets loader {brings}, older than the {here} that runs now',
   'fit.state.loader.stays.back':
     'Its device installs the whole of it by itself: the loader {brings} that it brings would go over {here}',
   'fit.state.loader.stays.enough':

@@ -60,7 +60,7 @@ export const runs = {
   'write.same-digest': 'the device’s own digest is the image’s',
   'write.wiping': 'left out: the form of it that keeps the data goes on',
   'write.loader-stays':
-    'loader {here} stays: {why, select, older {the one it brings is older} other {it starts this build, and is risked for nothing}}',
+    'loader {here} stays: {why, select, older {the one it brings is older} same {it brings the same} other {it starts this build, and is risked for nothing}}',
   'write.own': 'its owner’s own is on it, and is kept',
   'write.house': 'this house writes every part',
   'write.same-version': 'the device reports version {version}, the image’s',

@@ -3,6 +3,7 @@ import type { Family } from '../../family/profile.ts'
 import type { Image } from '../../firmware/manifest.ts'
 import { generationFor } from '../../firmware/manifest.ts'
 import type { PartRole } from '../../terms/device.ts'
+import type { LoaderStays } from '../../difference/loader-stays.ts'
 import { loaderStays } from '../../difference/loader-stays.ts'
 import { floorFact } from '../../wire/facts.ts'
 import { isInstalled } from '../installed.ts'
@@ -67,6 +68,9 @@ function imagesUnder({ family, shelved }: Ground, role: PartRole | 'all'): reado
   return shelved.manifest.images.filter((image) => role === 'all' || image.role === role)
 }
 
+/** Of the same version it goes on where its bytes are another's: its floor is asked. */
+const STAYS: readonly (LoaderStays | undefined)[] = ['older', 'enough']
+
 /** A loader that does not go on is asked nothing; what a device installs by itself goes on whole. */
 const staysBehind = (
   { family, shelved, way }: Ground & Pick<Case, 'way'>,
@@ -76,7 +80,7 @@ const staysBehind = (
   role === 'loader' &&
   here !== undefined &&
   !isInstalled(shelved.manifest, way) &&
-  loaderStays(family, shelved.manifest, Number(here)) !== undefined
+  STAYS.includes(loaderStays(family, shelved.manifest, Number(here)))
 
 const isRuled = ({ floors }: Family, role: PartRole): boolean =>
   floors.rules.some(({ roles }) => roles === 'any' || roles.includes(role))

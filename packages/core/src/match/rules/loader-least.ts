@@ -9,6 +9,7 @@ import { paceOf } from '../../pace/pace.ts'
 import type { Mark } from '../../verdict/verdict.ts'
 import type { Case } from '../rule.ts'
 import { rule } from '../rule.ts'
+import { loaderIn } from '../../difference/loader-stays.ts'
 import type { BoardValues } from '../targets.ts'
 import { TARGET_FACTS, admits, targetsText } from '../targets.ts'
 import { loadersOf } from '../shelf-index.ts'
@@ -19,26 +20,25 @@ export const loaderLeast = rule({
   needs: ['loaderVersion'],
   sees: TARGET_FACTS,
   reads: ['shelf'],
-  alike: ({ requires: { minLoader }, loaderVersion, targets }) =>
-    `${minLoader} ${loaderVersion} ${targetsText({ targets })}`,
+  alike: (manifest) =>
+    JSON.stringify([manifest.requires, loaderIn(manifest), targetsText(manifest)]),
   says: {
     fits: ['fits', 'here'],
     brings: ['fits', 'here', 'brings'],
     raise: ['fits-if', 'here', 'least', 'by'],
     old: ['does-not-fit', 'here', 'least'],
   },
-  brought: ({ requires }, other) => (other.loaderVersion ?? 0) >= (requires.minLoader ?? Infinity),
+  brought: ({ requires }, other) => (loaderIn(other) ?? 0) >= (requires.minLoader ?? Infinity),
   concerns: ({ shelved }) =>
-    shelved.manifest.requires.minLoader !== undefined ||
-    shelved.manifest.loaderVersion !== undefined,
+    shelved.manifest.requires.minLoader !== undefined || loaderIn(shelved.manifest) !== undefined,
   check: ({ loaderVersion, ...board }, at) => {
     const here = Number(loaderVersion)
     const least = at.shelved.manifest.requires.minLoader ?? 0
     if (here >= least) return { say: 'fits', facts: { here } }
-    const brings = at.shelved.manifest.loaderVersion ?? 0
+    const brings = loaderIn(at.shelved.manifest) ?? 0
     if (brings >= least)
       return { say: 'brings', facts: { here, brings }, marks: loaderMarks(at.family, at.shelved) }
-    const first = raising(at, least, board)
+    const first = raising(at, { least, most: at.shelved.manifest.requires.maxLoader }, board)
     if (first === undefined) return { say: 'old', facts: { here, least } }
     return {
       say: 'raise',
@@ -50,12 +50,12 @@ export const loaderLeast = rule({
 })
 
 /**
- * The part package on the shelf that raises the loader just far enough: one target of it is for this very board,
- * and its bytes are not refuted.
+ * The part package on the shelf that raises the loader just far enough, and not past what is taken: one target of it is for
+ * this very board, and its bytes are not refuted.
  */
 export function raising(
   { family, shelf }: Pick<Case, 'family' | 'shelf'>,
-  least: number,
+  { least, most = Infinity }: { readonly least: number; readonly most: number | undefined },
   board: BoardValues,
 ): Shelved | undefined {
   return loadersOf(shelf).find(
@@ -64,6 +64,7 @@ export function raising(
       manifest.channel === 'stable' &&
       state !== 'refuted' &&
       (manifest.loaderVersion ?? 0) >= least &&
+      (manifest.loaderVersion ?? 0) <= most &&
       manifest.targets.some((target) => admits(target, board)),
   )
 }
