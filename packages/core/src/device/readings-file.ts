@@ -8,6 +8,8 @@ export const readingSchema = z.object({
   fact: factSchema,
   value: z.union([z.string().min(1).max(80), z.number()]),
   source: sourceSchema,
+  /** When it was read; left out: now. One that lies ahead is read as of now. */
+  at: z.exactOptional(z.iso.datetime({ offset: true })),
 })
 export const readingsFileSchema = z.object({
   format: z.literal('plain-slate/readings@1'),

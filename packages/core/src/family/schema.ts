@@ -197,5 +197,7 @@ export const profileSchema = z.object({
     /** Answering and doing nothing, in a mode that does not charge. */
     idle: z.number().nonnegative(),
   }),
+  /** How many times as fast a cell drains that somebody or something calls aged; left out: as fast as any. */
+  agedDrains: z.exactOptional(z.number().min(1).max(10)),
 })
 export type Profile = z.infer<typeof profileSchema>

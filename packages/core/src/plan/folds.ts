@@ -11,7 +11,7 @@ import type { Fate, FateWhy } from '../match/rules/data-fate.ts'
 import { FATE_OF, FATE_WHYS } from '../match/rules/data-fate.ts'
 import type { OwnFigures, Seconds } from '../pace/pace.ts'
 import { chargeWith, drainOf, paceOf, sum } from '../pace/pace.ts'
-import { faultTimes } from '../match/charge.ts'
+import { drainTimes } from '../match/charge.ts'
 import { stepsDraw } from './charge.ts'
 import { operationOf } from './operation.ts'
 import type { Plan } from './plan.ts'
@@ -54,7 +54,7 @@ export function fold(plan: Plan, at: Unheld, own: OwnFigures = {}): Folds {
   const effects = effectsOf(plan, family)
   const timed = effects.map((effect) => ({ effect, pace: paceOf(family, effect, own) }))
   const builds = plan.packages.map(({ manifest }) => manifest.build)
-  const times = faultTimes(family, at.identity, builds)
+  const times = drainTimes(family, at.identity, builds)
   const drawn = stepsDraw(family, { steps: plan.steps, effects }, { own, times })
   const drains = times * effects.reduce((all, effect) => all + drainOf(family, effect, own), 0)
   return {

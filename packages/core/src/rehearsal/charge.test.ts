@@ -6,6 +6,9 @@ import { fold } from '../plan/folds.ts'
 import { restDraws } from '../plan/rest.ts'
 import type { Bench, OnBench } from '../testing/families.ts'
 import { alder, benchOf, caseOf, fen, packageOf } from '../testing/families.ts'
+import { judge } from '../match/judge.ts'
+import { agedIn } from '../testing/claims.ts'
+import { saysOf } from '../testing/judged.ts'
 import { planned, run } from '../testing/installs.ts'
 import { archived } from '../testing/packages.ts'
 import { tarn } from '../testing/tarn.ts'
@@ -110,5 +113,33 @@ describe('a board that is known to drain', () => {
       phone(drain, { on: other('20-2634.0-HO'), shelf: [other('20-2638.0-HO')] })
     const least = (drain: number) => needsAlone(bench(drain), other('20-2638.0-HO'), 'images')
     expect(least(3)).toBe(least(1))
+  })
+})
+
+describe('a cell that is called aged', () => {
+  const on = whole({ ...tablet, build: 'FEN-26.20B-S', patchDate: '2026-09-01' })
+  const next = whole({ ...tablet, build: 'FEN-26.21B-S', patchDate: '2026-10-01' })
+  const needs = (agedDrains: number | undefined, aged: boolean): number => {
+    const { agedDrains: _, ...rest } = fen
+    const family = agedDrains === undefined ? rest : { ...rest, agedDrains }
+    const bench = benchOf({ family, on, shelf: [next] })
+    const at = caseOf(bench, next, { keepData: true, intent: 'update' })
+    const house = { ...at.house, batteryMargin: 0, batteryFloor: null }
+    const made = planned(bench, next, 'images')
+    return fold(made, { ...(aged ? agedIn(at) : at), house }).needs
+  }
+
+  it('is asked for as much more as its family says of such ones, and nothing is refused for its age', () => {
+    expect(needs(2, true)).toBeGreaterThan(needs(1, true))
+    expect(Math.abs(needs(3, true) - 3 * needs(1, true))).toBeLessThanOrEqual(3)
+    expect(needs(3, false)).toBe(needs(1, false))
+    expect(needs(undefined, true)).toBe(needs(undefined, false))
+    const at = caseOf(benchOf({ family: fen, on, shelf: [next] }), next)
+    expect(saysOf('state.cell', agedIn(at))).toBe(undefined)
+    const [alone, aged] = [at, agedIn(at)].map((one) => {
+      const found = judge(one).findings.find(({ rule }) => rule === 'state.battery')
+      return Number(found?.facts['needed'])
+    })
+    expect(aged).toBeGreaterThan(alone ?? 0)
   })
 })

@@ -153,7 +153,7 @@ export const WORD_FACTS = {
   /** Whether an account is on it that it asks for after a reset. */
   accountLock: ['absent', 'present'],
   /** What whoever looked at the cell, or the device itself, says of it. */
-  batteryHealth: ['sound', 'damaged', 'swollen', 'hot', 'wet', 'dented'],
+  batteryHealth: ['sound', 'aged', 'damaged', 'swollen', 'hot', 'wet', 'dented'],
 } as const satisfies Readonly<Partial<Record<Fact, readonly string[]>>>
 /** The least that the hardware accepts: it rises and never falls. */
 export const FLOOR_FACTS: readonly Fact[] = ['floor', 'floorLoader', 'floorModem', 'floorMain']

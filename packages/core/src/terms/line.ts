@@ -111,7 +111,7 @@ export const TOPICS: readonly Topic[] = [
   ...each('intake', 'owner', ['proof'], ['shown', 'not-shown']),
   ...each('intake', 'owner', ['managed'], ['not-managed', 'agreed', 'not-agreed']),
   ...each('intake', 'owner', ['account'], ['absent', 'owner-able', 'nobody']),
-  ...each('intake', 'condition', ['cell'], ['sound', 'damaged']),
+  ...each('intake', 'condition', ['cell'], ['sound', 'aged', 'damaged']),
   ...each('intake', 'condition', ['wet'], ['dry', 'wet']),
   ...each('intake', 'history', ['before'], ['untouched', 'tried']),
   /* Its system runs; it comes to a picture and no further, or again and again; no sign of life. */

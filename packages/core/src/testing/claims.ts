@@ -149,7 +149,21 @@ export const CLAIMS: Readonly<Record<string, (scenery: Scenery) => unknown>> = {
       ['push', 'card', 'storage'].map((way) => plannedBy(scenery.bench, aim, way as PlanWay)),
     ),
   plans: (scenery) => wishes(scenery).map((one) => planned(scenery.bench, one)),
+  'what an aged cell needs': (scenery) =>
+    wishes(scenery).map((one) => {
+      const made = planOf(scenery.bench, one)
+      return made.ok ? fold(made.value, agedIn(one)).needs : undefined
+    }),
   rehearsals: (scenery) => wishes(scenery).map((one) => rehearsed(scenery.bench, one)),
+}
+
+/** The same device, of whose cell somebody said that it is aged. */
+export const agedIn = (at: Case): Case => {
+  const claims = [{ value: 'aged', weight: 1, sources: [] }]
+  return {
+    ...at,
+    identity: { ...at.identity, batteryHealth: { kind: 'told', value: 'aged', claims } },
+  }
 }
 
 /** Every aim to go back to with all data given up, and the lock to be closed over what stands there. */

@@ -270,6 +270,14 @@ export const SAID: readonly (readonly [rule: string, say: string, at: Case])[] =
   ['promise.mark', 'ask', service()],
   ['promise.mark', 'refused', said({ 'consent.mark': 'no' }, service())],
   ['promise.way-back', 'here', case0417()],
+  [
+    'promise.way-back',
+    'closes',
+    case0417({
+      shelf: [proven({ ...onDevice, generation: 5 })],
+      shelved: proven({ ...newest, generation: 6 }),
+    }),
+  ],
   ['promise.way-back', 'unvouched', case0417({ shelf: [{ ...proven(onDevice), state: 'whole' }] })],
   ['promise.way-back', 'fetch', case0417({ shelf: [{ ...proven(onDevice), state: 'known' }] })],
   ['promise.way-back', 'none', case0417({ shelf: [] })],

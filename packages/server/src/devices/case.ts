@@ -25,7 +25,9 @@ import {
   familyOf,
   modeOfKind,
   modelOf,
+  readingsOldBefore,
   identify,
+  isoOf,
   ms,
   msOf,
   ok,
@@ -101,7 +103,10 @@ export async function caseAt(
   return ok(judgeable(known, wanted))
 }
 
-export type ReadingsAsked = readonly Pick<Reading, 'fact' | 'value' | 'source'>[]
+export type ReadingsAsked = readonly (Pick<Reading, 'fact' | 'value' | 'source'> & {
+  /** When it was read, as a file says it; undefined: now. */
+  readonly at?: string
+})[]
 
 /** A device that is not here, by readings alone; refused where they do not even name its model. */
 export async function caseOfReadings(
@@ -109,12 +114,18 @@ export async function caseOfReadings(
   asked: ReadingsAsked,
   wanted: Wanted,
 ): Promise<Result<AtPort, Refusal>> {
-  const at = ms(await workshop.clock.now())
-  const readings = asked.map((one) => ({ ...one, at, mode: undefined, person: undefined }))
+  const now = await workshop.clock.now()
+  const readings = asked.map(({ at, ...one }) => ({
+    ...one,
+    at: ms(at === undefined ? now : Math.min(Date.parse(at), now)),
+    mode: undefined,
+    person: undefined,
+  }))
   const model = String(readings.find(({ fact }) => fact === 'model')?.value ?? '')
   const family = workshop.families.find((one) => modelOf(one, model) !== undefined)
   if (family === undefined) return refuse({ code: 'device.family', facts: { model } })
-  const identity = identify(family, readings)
+  const oldBefore = ms(readingsOldBefore(wanted.today ?? isoOf(now).slice(0, 10)))
+  const identity = identify(family, readings, { oldBefore })
   const mode = modeOfKind(family, 'system')
   const facts = settledFacts(identity, mode, undefined)
   if (facts === undefined) return refuse({ code: 'device.family', facts: { model } })

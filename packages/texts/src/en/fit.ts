@@ -281,6 +281,8 @@ export const fit = {
   'fit.promise.mark.ask': 'It leaves a mark ({marks}): the owner must agree',
   'fit.promise.mark.refused': 'It leaves a mark ({marks}), and the owner takes none',
   'fit.promise.way-back.here': 'The way back is here: {by}',
+  'fit.promise.way-back.closes':
+    'The way back is here, {by}, until the floor rises over it: {when, select, write {as this is written} lock {as the boot lock closes} good {as its slot is found good} other {at its first start}}',
   'fit.promise.way-back.unvouched': 'The way back is here, and nobody outside vouches for it: {by}',
   'fit.promise.way-back.fetch': 'The way back is known and not here: fetch {by} first',
   'fit.promise.way-back.none': 'There is no way back: nothing known puts {build} on it again',

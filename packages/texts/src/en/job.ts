@@ -195,6 +195,7 @@ export const job = {
   'answer.owner-able': 'the owner has shown that they can sign in',
   'answer.nobody': 'nobody here can sign in',
   'answer.sound': 'sound',
+  'answer.aged': 'aged: sound, and soon empty',
   'answer.damaged': 'swollen, hot, wet or dented',
   'answer.dry': 'dry',
   'answer.wet': 'wet',

@@ -5,7 +5,7 @@
  */
 import type { Operation } from '../../effect/effect.ts'
 import { effectOf } from '../../effect/effect.ts'
-import { faultTimes, leastToInstall } from '../charge.ts'
+import { drainTimes, leastToInstall } from '../charge.ts'
 import { chargeWith, drainOf, drawnWith } from '../../pace/pace.ts'
 import type { Case } from '../rule.ts'
 import { rule } from '../rule.ts'
@@ -48,7 +48,7 @@ function needOf(at: Pick<Case, 'family' | 'shelved' | 'house' | 'identity' | 'wa
   const piece = Math.min(family.pieceMiB * MIB, largest)
   const again = Math.max(writing(piece), digesting(largest), start)
   const drawn = drawnWith(family, { drained, again })
-  const times = faultTimes(family, identity, [shelved.manifest.build])
+  const times = drainTimes(family, identity, [shelved.manifest.build])
   const installs = way === undefined || way === 'images' ? 0 : leastToInstall(family, way)
   return chargeWith(Math.max(drawn * times, installs), house)
 }

@@ -2,8 +2,8 @@
 import { WORD_FACTS } from '../../terms/device.ts'
 import { rule } from '../rule.ts'
 
-/** All that may be said of a cell but that it is sound. */
-const UNSOUND = WORD_FACTS.batteryHealth.filter((one) => one !== 'sound')
+/** All that may be said of a cell but that it is sound, or sound and old. */
+const UNSOUND = WORD_FACTS.batteryHealth.filter((one) => one !== 'sound' && one !== 'aged')
 
 export const cell = rule({
   id: 'state.cell',

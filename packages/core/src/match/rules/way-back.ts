@@ -4,7 +4,8 @@
  */
 import type { FactValue } from '../../device/identity.ts'
 import { generationFor } from '../../firmware/manifest.ts'
-import type { Shelved } from '../../firmware/manifest.ts'
+import type { Manifest, Shelved } from '../../firmware/manifest.ts'
+import { RISES } from '../../family/rules.ts'
 import type { PartRole } from '../../terms/device.ts'
 import type { Case } from '../rule.ts'
 import { fullOf } from '../shelf-index.ts'
@@ -19,6 +20,7 @@ export const wayBack = rule({
   reads: ['shelf'],
   says: {
     here: ['fits', 'by'],
+    closes: ['fits', 'by', 'when'],
     unvouched: ['fits-if', 'by'],
     fetch: ['fits-if', 'by'],
     none: ['fits-if', 'build'],
@@ -32,11 +34,28 @@ export const wayBack = rule({
     if (back === undefined) return { say: 'none', facts: { build } }
     const facts = { by: back.manifest.title }
     if (back.state === 'known') return { say: 'fetch', facts, remedy: { kind: 'fetch' } }
-    return back.state === 'published'
+    if (back.state !== 'published') return { say: 'unvouched', facts, remedy: { kind: 'publish' } }
+    const when = closedBy(at, back)
+    return when === undefined
       ? { say: 'here', facts }
-      : { say: 'unvouched', facts, remedy: { kind: 'publish' } }
+      : { say: 'closes', facts: { ...facts, when } }
   },
 })
+
+/** The first moment at which this package raises a floor over the way back; undefined: it stays open. */
+function closedBy({ family, shelved }: Pick<Case, 'family' | 'shelved'>, back: Shelved) {
+  const of = (manifest: Manifest, role: PartRole) => generationFor(manifest, role)
+  const raised = family.floors.rules.filter(({ roles }) =>
+    shelved.manifest.images.some(
+      ({ role }) =>
+        role !== 'loader' &&
+        (roles === 'any' || roles.includes(role)) &&
+        of(shelved.manifest, role) > of(back.manifest, role),
+    ),
+  )
+  const moments = raised.flatMap(({ rises }) => rises)
+  return RISES.find((moment) => moments.includes(moment))
+}
 
 export type OnIt = {
   readonly build: string
