@@ -148,6 +148,9 @@ describe('job 14: back to the last build of the release before, its wipe agreed'
     expect(left === undefined ? '' : JSON.stringify(left)).toContain('state.floor')
     await expect(job.takes('alder-19-2620.1-HO')).rejects.toThrow(/floor|older/)
     expect(roads.routes[0]?.title).toBe('20-2638.0-HO')
+    /* It cannot go back, and why is the first word. */
+    expect(roads.cannot?.title).toBe('19-2620.1-HO')
+    expect(roads.cannot?.finding?.rule).toContain('state.floor')
   }, 120_000)
 })
 

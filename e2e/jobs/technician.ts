@@ -35,6 +35,7 @@ export type Roads = {
     readonly findings: readonly Finding[]
     readonly first: readonly { readonly title: string }[]
   }[]
+  readonly cannot: { readonly title: string | null; readonly finding: Finding | null } | null
   readonly left: readonly { readonly title: string; readonly reason: Finding | null }[]
   readonly blocked: readonly {
     readonly package: string

@@ -80,6 +80,11 @@ export const routesSchema = z.object({
   limit: z.boolean(),
   /** Where no route is open that reaches the wish: the smallest sets of what would open one. */
   blocked: z.array(blockedSchema),
+  /**
+   * Where no route reaches the wish: the package that would, and what is gravest against it; titles null: none that is known
+   * would. Null: a route reaches it, or what it is was not read.
+   */
+  cannot: z.object({ title: z.string().nullable(), finding: findingSchema.nullable() }).nullable(),
   left: z.array(
     candidateSchema.omit({ findings: true }).extend({
       kind: z.string(),

@@ -4,8 +4,8 @@
  */
 import type { Manifest, Shelved } from '../firmware/manifest.ts'
 
-/** The highest release and the latest patch date that are known of a model. */
-type Newest = { readonly release: number; readonly patchDate: string }
+/** The highest release and the latest patch date that are known of a model, each with the package that bears it. */
+type Newest = { readonly release: Manifest; readonly patchDate: Manifest }
 type Index = {
   readonly newest: ReadonlyMap<string, Newest>
   readonly fullByBuild: ReadonlyMap<string, readonly Shelved[]>
@@ -29,10 +29,10 @@ function indexOf(shelf: readonly Shelved[]): Index {
   for (const { manifest } of shelf)
     for (const { model } of manifest.targets) {
       const key = ofModel(manifest.family, model)
-      const { release, patchDate } = newest.get(key) ?? manifest
+      const { release, patchDate } = newest.get(key) ?? { release: manifest, patchDate: manifest }
       newest.set(key, {
-        release: Math.max(release, manifest.release),
-        patchDate: patchDate > manifest.patchDate ? patchDate : manifest.patchDate,
+        release: release.release < manifest.release ? manifest : release,
+        patchDate: patchDate.patchDate < manifest.patchDate ? manifest : patchDate,
       })
     }
   const version = ({ manifest }: Shelved) => manifest.loaderVersion ?? 0
@@ -51,7 +51,7 @@ function indexOf(shelf: readonly Shelved[]): Index {
 
 const ofModel = (family: string, model: string): string => `${family} ${model}`
 
-/** The highest release and the latest patch date that a shelf knows of a model; undefined: none. */
+/** The packages of the highest release and of the latest patch date that a shelf knows of a model; undefined: none. */
 export const newestOf = (
   shelf: readonly Shelved[],
   family: string,

@@ -14,6 +14,7 @@ import {
   readBuild,
   ruler,
   settled,
+  whyCannot,
 } from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
 import type { AtPort } from '../devices/case.ts'
@@ -50,7 +51,16 @@ export async function routesOf(workshop: Workshop, job: JobAt): Promise<Routes> 
     picked: picked?.name ?? null,
   }
   if (found === undefined)
-    return { routes: [], open: 0, limit: false, blocked: [], left: [], more: 0, ...counts }
+    return {
+      routes: [],
+      open: 0,
+      limit: false,
+      blocked: [],
+      cannot: null,
+      left: [],
+      more: 0,
+      ...counts,
+    }
   const own = await figuresOf(workshop.db, found.family.id)
   const roads = await roadsOf(found)
   const news = () =>
@@ -63,8 +73,19 @@ export async function routesOf(workshop: Workshop, job: JobAt): Promise<Routes> 
     open: roads.more,
     limit: roads.limit,
     blocked: roads.blocked.map((one) => blockedShown(found, one)),
+    cannot: cannotShown(found, roads),
     ...(await leftOf(workshop.db, found, routes, family)),
     ...counts,
+  }
+}
+
+function cannotShown(found: AtPort, { routes }: Roads): Routes['cannot'] {
+  const cannot = whyCannot(stateAt(found), routes)
+  if (cannot === undefined) return null
+  const { aim, finding } = cannot
+  return {
+    title: aim?.manifest.title ?? null,
+    finding: finding === undefined ? null : findingOf(finding),
   }
 }
 

@@ -256,7 +256,7 @@ export const fit = {
   'fit.promise.data.unseen':
     'Nothing shows by what the data were last used. No build known for it is newer than release {release}: they open after, if they are whole',
   'fit.promise.data.unread':
-    'We cannot tell whether the data open after: by what they were last used was not read ({facts})',
+    'We cannot tell whether the data open after: by what they were last used was not read ({facts}), and {newer}, which is known for it, is newer than this',
   'fit.promise.data.cleared':
     'By what the data were last used cannot be read, as it does not start ({facts}): they need not survive, and are erased so that it surely starts',
   'fit.promise.data.unreadable':

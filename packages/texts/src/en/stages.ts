@@ -139,6 +139,10 @@ export const stages = {
   'routes.title.keep':
     '{n, plural, =0 {No route keeps} one {One route keeps} other {# routes keep}} the data; the best ends on {build}',
   'routes.title.short': 'No route reaches all that is wished; the nearest ends on {build}',
+  'routes.title.short.back': 'It cannot go back as wished; what is open ends on {build}',
+  'routes.cannot': 'Nearest to the wish would be {title}. {why}.',
+  'routes.cannot.no-way': 'Nearest to the wish would be {title}: it fits, and no way leads to it.',
+  'routes.cannot.none': 'No package that is known here would be what is wished.',
   'routes.title.away':
     '{build} is {n, plural, one {one package} other {# packages}} away, and the data are {fate}',
   'routes.title.searching': 'Every way to what is wished is being looked for',

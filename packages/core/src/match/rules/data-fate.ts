@@ -14,6 +14,7 @@ import type { Fact } from '../../terms/device.ts'
 import { adoptionOf, bringsVariant } from '../adoption.ts'
 import type { Case } from '../rule.ts'
 import { rule } from '../rule.ts'
+import type { Manifest } from '../../firmware/manifest.ts'
 import { newestOf } from '../shelf-index.ts'
 import { cannotStart } from '../starts.ts'
 import { TARGET_FACTS, targetsText } from '../targets.ts'
@@ -99,7 +100,7 @@ export const dataFate = rule({
     told: ['fits-if', 'by', 'here', 'brings'],
     same: ['fits'],
     unseen: ['fits-if', 'release'],
-    unread: ['cannot-tell', 'facts'],
+    unread: ['cannot-tell', 'facts', 'newer'],
     cleared: ['fits-if', 'facts'],
     unreadable: ['fits-if', 'by', 'here', 'brings'],
     lost: ['does-not-fit', 'by', 'here', 'brings'],
@@ -123,14 +124,13 @@ export const dataFate = rule({
       return at.keepData
         ? { say: 'erased', facts: { why }, remedy: wish }
         : { say: 'wiped', facts: { why }, remedy: consent }
-    if (missing.length > 0)
-      return isNewest(at)
-        ? { say: 'unseen', facts: { release }, remedy: { kind: 'read', facts: missing } }
-        : {
-            say: 'unread',
-            facts: { facts: missing.join(', ') },
-            remedy: { kind: 'read', facts: missing },
-          }
+    if (missing.length > 0) {
+      const remedy = { kind: 'read', facts: missing } as const
+      const newer = newerThan(at)
+      return newer === undefined
+        ? { say: 'unseen', facts: { release }, remedy }
+        : { say: 'unread', facts: { facts: missing.join(', '), newer: newer.title }, remedy }
+    }
     const moves = hangsOn(at, facts.by) && facts.here !== facts.brings
     if (fate === 'kept') {
       if (!moves) return { say: 'same', facts: {} }
@@ -163,13 +163,21 @@ function hangingBy(values: DataValues, { family, shelved: { manifest } }: About)
   return { by, here: values[by] ?? '', brings: manifest[by] ?? '' }
 }
 
-/** No build that is known for a device like this is newer, by release or patch date: whatever used the data is not. */
-function isNewest({ shelved: { manifest }, shelf }: Pick<Case, 'shelved' | 'shelf'>): boolean {
-  return manifest.targets.every(({ model }) => {
+/**
+ * A build that is known for a device like this and is newer, by release or patch date: it may have used the data. Undefined:
+ * none is, and whatever used them is not.
+ */
+function newerThan({
+  shelved: { manifest },
+  shelf,
+}: Pick<Case, 'shelved' | 'shelf'>): Manifest | undefined {
+  for (const { model } of manifest.targets) {
     const newest = newestOf(shelf, manifest.family, model)
-    if (newest === undefined) return true
-    return newest.release <= manifest.release && newest.patchDate <= manifest.patchDate
-  })
+    if (newest === undefined) continue
+    if (newest.release.release > manifest.release) return newest.release
+    if (newest.patchDate.patchDate > manifest.patchDate) return newest.patchDate
+  }
+  return undefined
 }
 
 /** What decides it, of a case as it stands. */
@@ -210,7 +218,7 @@ function erasedFor(values: DataValues, at: About): FateWhy | undefined {
   if (at.keepData || !can || at.data !== undefined) return undefined
   if (goneBackIn(values, at) !== undefined) return 'back'
   if (adopted(values, at) === 'from-new') return 'adopted'
-  const unread = unreadOf(values, at).length > 0 && !isNewest(at)
+  const unread = unreadOf(values, at).length > 0 && newerThan(at) !== undefined
   /* The settings of one that does not start are never read before it was written. */
   if (unread && cannotStart(at)) return 'unseen'
   const { kind } = at.shelved.manifest

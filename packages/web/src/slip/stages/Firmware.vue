@@ -45,9 +45,24 @@ function title(data: Job): string {
   if (data.route !== null)
     return say('routes.title.away', { build: best.build, n: packages(best), fate })
   if (isOld.value) return say('routes.title.searching')
-  if (best.misses.length > 0) return say('routes.title.short', { build: best.build })
+  if (best.misses.length > 0) {
+    const back = data.intent === 'downgrade' && goesOn(best)
+    return say(back ? 'routes.title.short.back' : 'routes.title.short', { build: best.build })
+  }
   const keep = routes.filter((one) => worstOf(one) === 'kept' && one.misses.length === 0).length
   return say('routes.title.keep', { n: keep, build: best.build })
+}
+/** Of a wish to go back it goes the other way, or stays. */
+const goesOn = ({ misses }: RouteShown) =>
+  misses.includes('release') || misses.includes('patch-date')
+/** Why nothing goes the way that is wished. */
+function cannotWords({ cannot }: Routes): string {
+  if (cannot === null) return ''
+  const { title: aim, finding } = cannot
+  if (aim === null) return say('routes.cannot.none')
+  return finding === null
+    ? say('routes.cannot.no-way', { title: aim })
+    : say('routes.cannot', { title: aim, why: findingWords(browser.language, finding) })
 }
 const lede = () => {
   const data = read.data.value
@@ -97,6 +112,7 @@ const reason = ({ reason: gravest }: Routes['left'][number]) =>
 <template>
   <StageSheet stage="firmware" :title="title" :lede="lede" :main="main" :error="put.error.value">
     <Resource v-slot="{ data }" :read="read">
+      <p v-if="data.cannot && !isOld" class="amiss cannot">{{ cannotWords(data) }}</p>
       <template v-if="inHand?.ruler">
         <h2>
           {{ say('routes.build') }}

@@ -47,6 +47,7 @@ describe('Firmware', () => {
       open: 0,
       limit: false,
       blocked: [],
+      cannot: null,
       left: [],
       more: 0,
       version: 3,
@@ -78,6 +79,23 @@ describe('Firmware', () => {
     expect(all.h1).toBe('No route reaches all that is wished; the nearest ends on H2.104.r4')
     expect(all.shown.find('details').exists()).toBe(false)
     expect(all.shown.find('[data-route="b"]').exists()).toBe(true)
+  })
+
+  it('says first that it cannot go the way that is wished, and what is gravest against what would', async () => {
+    const misses = [route({ build: 'H2.0ZP.r4', misses: ['release'] })]
+    const { routes: made } = routes(misses)
+    const finding = {
+      ...{ rule: 'state.floor', verdict: 'does-not-fit', code: 'fit.state.floor.below' },
+      ...{ facts: { here: 6, generation: 4 }, marks: [], remedy: null, overruled: 'nobody' },
+    }
+    const told = async (cannot: object | null, intent: Job['intent'] = 'downgrade') =>
+      sheet(Firmware, { job: at({ intent }), more: { routes: { ...made, cannot } } })
+    const back = await told({ title: 'H2.0Z4.r4', finding })
+    expect(back.h1).toBe('It cannot go back as wished; what is open ends on H2.0ZP.r4')
+    expect(back.text).toContain('Nearest to the wish would be H2.0Z4.r4. Generation 4 is below')
+    expect((await told({ title: null, finding: null })).text).toContain('No package that is known')
+    expect((await told(null)).text).not.toContain('Nearest to the wish')
+    expect((await told(null, 'restore')).h1).toContain('No route reaches all that is wished')
   })
 
   it('takes none of those that were found before something was said or read', async () => {

@@ -1,0 +1,40 @@
+/**
+ * Why nothing goes the way that is wished: of the packages that would be it, the one that serves best, and what is gravest
+ * against it. Reads where a device stands and the routes that were found; gives that, or nothing where a route reaches the wish.
+ */
+import type { Shelved } from '../firmware/manifest.ts'
+import { inOrder, isAim, judge } from '../match/judge.ts'
+import type { DeviceState } from '../plan/state.ts'
+import type { Finding } from '../verdict/verdict.ts'
+import { NO_COST } from './cost.ts'
+import type { Miss } from './wish.ts'
+import { missesOf } from './wish.ts'
+
+/** `aim` undefined: no package that is known would be it. `finding` undefined: it fits, and no way leads there. */
+export type Cannot = {
+  readonly aim: Shelved | undefined
+  readonly finding: Finding | undefined
+}
+
+/** What a package alone decides of a wish. */
+const OF_PACKAGES: readonly Miss[] = ['variant', 'build', 'release', 'patch-date']
+
+export function whyCannot(
+  start: DeviceState,
+  routes: readonly { readonly misses: readonly Miss[] }[],
+): Cannot | undefined {
+  if (routes.some(({ misses }) => misses.length === 0)) return undefined
+  const { at } = start
+  const isWished = (shelved: Shelved) =>
+    !missesOf(start, { shelved, cost: NO_COST, end: start }).some((one) =>
+      OF_PACKAGES.includes(one),
+    )
+  const wished = at.shelf.filter((one) => isAim(at, one) && isWished(one))
+  const [best] = inOrder(
+    at,
+    wished.map((shelved) => judge({ ...at, shelved })),
+  )
+  if (best === undefined) return { aim: undefined, finding: undefined }
+  const [gravest] = best.findings
+  return { aim: best.shelved, finding: gravest?.verdict === 'fits' ? undefined : gravest }
+}
