@@ -3,6 +3,7 @@
  * it: the compiler holds both against each other.
  */
 import type { DECLARED } from '@plain-slate/core'
+import { fitLoader } from './fit-loader.ts'
 import { fitOwner } from './fit-owner.ts'
 import { fitPermit } from './fit-permit.ts'
 
@@ -45,29 +46,6 @@ export const fit = {
     'Its radio is for region {region}, which may not be operated where it is used ({lawful} may). Local rules decide',
   'fit.promise.radio-law.unnamed':
     'It brings a radio and names no region: we cannot tell whether it may be operated here',
-  'fit.state.loader.least.fits': 'Loader {here} starts it',
-  'fit.state.loader.least.brings': 'Loader {here} is raised to {brings}, which it brings itself',
-  'fit.state.loader.least.raise': 'Loader {here} is raised to {least} on the way, by {by}',
-  'fit.state.loader.least.old':
-    'Asks for loader {least}; this is {here}, and nothing on the shelf for this board raises it',
-  'fit.state.loader.most.fits': 'Loader {here} is not newer than it takes ({most})',
-  'fit.state.loader.most.new': 'Takes loader {most} at most; this is {here}, and does not go back',
-  'fit.state.loader.stays.older': 'Loader {here} stays: the {brings} that it brings is older',
-  'fit.state.loader.stays.same': 'Loader {here} stays: it brings the same',
-  'fit.state.loader.stays.slot':
-    'The other side gets loader {brings}, older than the {here} that runs now',
-  'fit.state.loader.stays.back':
-    'Its device installs the whole of it by itself: the loader {brings} that it brings would go over {here}',
-  'fit.state.loader.stays.enough':
-    'Loader {here} stays: it starts this build, and {brings} need not be risked',
-  'fit.state.radio.least.fits': 'Radio {here} runs under it',
-  'fit.state.radio.least.brings': 'Radio {here} is replaced by {brings}, which it brings itself',
-  'fit.state.radio.least.old': 'It wants radio {least} before it, and there is {here}',
-  'fit.state.radio.least.odd':
-    'It wants radio {least} before it; whether {here} is older cannot be told',
-  'fit.state.radio.fits': 'The radio of {build} runs under loader {brings}',
-  'fit.state.radio.apart':
-    'The radio of {build} runs up to loader {most}: under {brings} it starts without radio until another build is on it',
   'fit.state.floor.fits': 'Floor {here}, package {generation}',
   'fit.state.floor.rises':
     'Floor {here}, package {generation}: the floor rises {when, select, write {as it is written} lock {as the boot lock closes} good {as its slot is found good} other {at the first start}}',
@@ -246,6 +224,7 @@ export const fit = {
   'fit.package.supported.fits': 'Its maker supports it until {until}',
   'fit.package.supported.ends': 'Its maker supports it until {until}: say that no more comes soon',
   'fit.package.supported.over': 'Its maker’s support ended on {until}: say that this is the last',
+  ...fitLoader,
   ...fitOwner,
   ...fitPermit,
   'fit.promise.data.kept':
