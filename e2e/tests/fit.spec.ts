@@ -92,7 +92,10 @@ test('a floor forbids going back on one phone and allows it on the other', async
   const forbidden = await playedSlip(known, { ...wish, facts: shut })
   await desk.signIn('Ilse', `/slips/${forbidden}/firmware`)
   await expect(title(page)).toHaveText(
-    'No route reaches all that is wished; the nearest ends on 20-2638.0-HO',
+    'It cannot go back as wished; what is open ends on 20-2638.0-HO',
+  )
+  await expect(page.getByRole('main')).toContainText(
+    'Nearest to the wish would be 19-2620.1-HO. Generation',
   )
   await askWhy(page, '19-2620.1-HO')
   await expect(margin(page)).toContainText('Generation 2 of the system is below its floor 3')

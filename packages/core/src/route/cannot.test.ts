@@ -40,6 +40,14 @@ describe('where nothing goes the way that is wished', () => {
     const lower = build('19-2610.1-HO', 19, { generation: 1, patchDate: '2025-12-01' })
     const [aim, rule] = said([newer, lower, low], 'downgrade') ?? []
     expect([aim, rule?.startsWith('state.floor')]).toEqual(['19-2620.1-HO', true])
+    /* One of another carrier is no answer where there is one of its own. */
+    const foreign = build('19-2624.1-HN', 19, { patchDate: '2026-01-05' })
+    const targets = foreign.targets.map((one) => ({ ...one, carriers: ['N'] }))
+    expect(said([newer, low, { ...foreign, targets }], 'downgrade')?.[0]).toBe('19-2620.1-HO')
+    expect(said([newer, { ...foreign, targets }], 'downgrade')).toEqual([
+      '19-2624.1-HN',
+      'identity.carrier',
+    ])
     expect(said([newer], 'downgrade')).toEqual([undefined, undefined])
   })
 

@@ -16,6 +16,10 @@ export type Cannot = {
   readonly finding: Finding | undefined
 }
 
+/** It is for another model, board, region or carrier. */
+const isOfAnother = ({ rule, verdict }: Finding): boolean =>
+  rule.startsWith('identity.') && verdict === 'does-not-fit'
+
 /** What a package alone decides of a wish. */
 const OF_PACKAGES: readonly Miss[] = ['variant', 'build', 'release', 'patch-date']
 
@@ -30,10 +34,10 @@ export function whyCannot(
       OF_PACKAGES.includes(one),
     )
   const wished = at.shelf.filter((one) => isAim(at, one) && isWished(one))
-  const [best] = inOrder(
-    at,
-    wished.map((shelved) => judge({ ...at, shelved })),
-  )
+  const judged = wished.map((shelved) => judge({ ...at, shelved }))
+  /* One that is for another device or row says little of what keeps this one from it. */
+  const own = judged.filter(({ findings }) => !findings.some(isOfAnother))
+  const [best] = inOrder(at, own.length > 0 ? own : judged)
   if (best === undefined) return { aim: undefined, finding: undefined }
   const [gravest] = best.findings
   return { aim: best.shelved, finding: gravest?.verdict === 'fits' ? undefined : gravest }

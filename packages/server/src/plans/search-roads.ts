@@ -60,6 +60,9 @@ export function searchRoads(start: DeviceState, limits: Limits): Roads {
     }),
     blocked: routes.some(({ misses }) => misses.length === 0)
       ? []
-      : obstaclesOf(start, routes, limits).map(({ aim, ...one }) => ({ ...one, aim: aim.key })),
+      : obstaclesOf(start, routes, limits)
+          /* Where nothing stands in the way that anybody could lift, no road leads there at all: it is told with what is left out. */
+          .filter(({ obstacles }) => obstacles.length > 0)
+          .map(({ aim, ...one }) => ({ ...one, aim: aim.key })),
   }
 }

@@ -243,7 +243,7 @@ export const stages = {
   'permit.title': 'The maker’s permit',
   'permit.known': '{id}, for {device}, until {until}',
   'permit.signed':
-    'Signed by {maker} (key {key}): from {from} to {until}, for {packages}. Its last day is {until}.',
+    'Signed by {maker} (key {key}), for {packages}. Its first day is {from}, its last {until}.',
   'permit.word': 'A lead’s word: no signed file was brought.',
   'permit.lost':
     'A permit was put down by its file, and no key of the trust store signed it as it is: put it down again.',

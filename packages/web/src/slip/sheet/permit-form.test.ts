@@ -84,7 +84,9 @@ describe('a permit', () => {
       packages: ['one', 'two'],
     }
     const told = await says(brought({ signed }))
-    expect(told).toContain('Signed by Corvane (key corvane): from 2026-10-01')
+    expect(told).toContain(
+      'Signed by Corvane (key corvane), for one, two. Its first day is 2026-10-01',
+    )
     expect(told).toContain('for one, two')
     expect(told).not.toContain('A lead’s word')
   })
