@@ -1,6 +1,7 @@
 /** A permit's file: what is read of it, what is signed, and where it is wrong. */
 import { describe, expect, it } from 'vitest'
 import type { Line } from '../terms/line.ts'
+import type { BroughtPermit } from '../match/permit.ts'
 import { PERMIT_TOPIC, permitIn, permitOf, permitText } from '../match/permit.ts'
 import { alikeAt } from '../terms/text.ts'
 import type { PermitFile } from './permit-file.ts'
@@ -44,7 +45,7 @@ describe('a permit’s file', () => {
 })
 
 describe('the permit that was brought', () => {
-  const brought = (answer: string, files = new Map()) => {
+  const brought = (answer: string, files = new Map<string, BroughtPermit>()) => {
     const line: Line = { topic: PERMIT_TOPIC, answer, at: Date.parse('2026-10-05T10:00:00Z') }
     return permitIn(new Map([[PERMIT_TOPIC, line]]), files)
   }
@@ -53,8 +54,12 @@ describe('the permit that was brought', () => {
   it('is somebody’s word without a file, the maker’s with one, and none where the file is gone', () => {
     expect(brought(permitText(permit))).toMatchObject({ id: 'PM-1', said: '2026-10-05' })
     const signed = permitText(permit, 'd'.repeat(64))
-    expect(brought(signed, new Map([['d'.repeat(64), proof]]))).toMatchObject({ signed: proof })
+    const { id, device, scope, until } = permit
+    const files = new Map([['d'.repeat(64), { id, device, scope, until, signed: proof }]])
+    expect(brought(signed, files)).toEqual({ id, device, scope, until, signed: proof })
     expect(brought(signed)).toBeUndefined()
+    /* What its line says beside the file counts for nothing. */
+    expect(brought(signed.replace('7A31-C0', '7A31-FF'), files)?.device).toBe(device)
   })
 
   it('of before names no kind, and is for service', () => {

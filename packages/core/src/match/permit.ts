@@ -50,16 +50,18 @@ export function permitOf(text: string): Permit | undefined {
 /** The digest of the file that a line rests on; undefined: it is somebody's word. */
 export const permitFileOf = (text: string): string | undefined => text.trim().split(/\s+/)[4]
 
-/** The permit that was brought; undefined: none, or its file is not kept here. */
+/**
+ * The permit that was brought; undefined: none, or its file is not kept here. Of a file nothing but the file itself speaks,
+ * whatever its line says beside its digest.
+ */
 export function permitIn(
   lines: ReadonlyMap<string, Line>,
-  files: ReadonlyMap<string, PermitProof> = new Map(),
+  files: ReadonlyMap<string, BroughtPermit> = new Map(),
 ): BroughtPermit | undefined {
   const line = lines.get(PERMIT_TOPIC)
   const permit = permitOf(line?.answer ?? '')
   if (line === undefined || permit === undefined) return undefined
   const file = permitFileOf(line.answer)
   if (file === undefined) return { ...permit, said: new Date(line.at).toISOString().slice(0, 10) }
-  const signed = files.get(file)
-  return signed && { ...permit, signed }
+  return files.get(file)
 }

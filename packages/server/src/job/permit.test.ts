@@ -1,4 +1,5 @@
 /** A maker's permit as it is taken in: by its signature alone, and believed as long as its key is trusted. */
+import { createHash } from 'node:crypto'
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -41,6 +42,13 @@ describe('a permit’s file', () => {
     const typed = { topic: PERMIT_TOPIC, answer: 'PM-3 7A31-C0 2026-11-30', note: '' }
     const said = await juno.post<{ code?: string }>('/api/slips/0413/lines', { lines: [typed] })
     expect(said.body.code).toBe('act.refused')
+    /* Nor does a lead's word borrow the file's signature. */
+    const file64 = createHash('sha256').update(file).digest('hex')
+    const borrowed = { ...typed, answer: `PM-3 OTHER 2030-01-01 service ${file64}` }
+    const lead = await bench.at('Ilse')
+    const lines = [borrowed]
+    const refused = await lead.post<{ code?: string }>('/api/slips/0413/lines', { lines })
+    expect(refused.body.code).toBe('slip.line')
   })
 
   it('is none once its key is trusted no more', async () => {

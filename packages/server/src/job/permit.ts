@@ -3,7 +3,7 @@
  * on the slip. Read again with the slip, it is held against the keys that are trusted then.
  */
 import { createHash } from 'node:crypto'
-import type { Lines, PermitFile, PermitProof, Result } from '@plain-slate/core'
+import type { BroughtPermit, Lines, PermitFile, Result } from '@plain-slate/core'
 import {
   PERMIT_TOPIC,
   permitFileOf,
@@ -11,6 +11,7 @@ import {
   permitText,
   readPermitFile,
   refuse,
+  wirePermit,
 } from '@plain-slate/core'
 import type { Refusal } from '../base/refusal.ts'
 import type { TrustedKey } from '../base/trust.ts'
@@ -53,7 +54,7 @@ export async function permitFiles(
   workshop: Workshop,
   db: Database,
   lines: Lines,
-): Promise<ReadonlyMap<string, PermitProof>> {
+): Promise<ReadonlyMap<string, BroughtPermit>> {
   const sha256 = permitFileOf(lines.get(PERMIT_TOPIC)?.answer ?? '')
   const text = sha256 === undefined ? undefined : await readPermitText(db, sha256)
   const read = text === undefined ? undefined : readPermitFile(text)
@@ -61,5 +62,6 @@ export async function permitFiles(
   const key = signedBy(await trustedKeys(workshop), read.value)
   if (key === undefined) return new Map()
   const { maker, from, packages } = read.value
-  return new Map([[sha256, { maker, from, packages, key: key.name }]])
+  const signed = { maker, from, packages, key: key.name }
+  return new Map([[sha256, { ...wirePermit(read.value), signed }]])
 }

@@ -9,6 +9,7 @@ import {
   lastAgainst,
   linesSince,
   msOf,
+  permitFileOf,
   permitOf,
   reaches,
   refuse,
@@ -101,8 +102,9 @@ function whyNot({ topic, answer, note }: Draft, who: Speaker): Refusal | undefin
   const known = topicOf(topic)
   if (known === undefined || known.apart === true || !takes(known, answer))
     return { code: 'slip.line', facts: { topic, answer } }
-  if (topic === PERMIT_TOPIC && permitOf(answer) === undefined)
-    return { code: 'slip.line', facts: { topic, answer } }
+  /* A file is put down by itself, and by nobody's word. */
+  const isNone = permitOf(answer) === undefined || permitFileOf(answer) !== undefined
+  if (topic === PERMIT_TOPIC && isNone) return { code: 'slip.line', facts: { topic, answer } }
   const { least, reason } = known
   if (least !== undefined && !reaches(who?.role, least))
     return { code: 'act.refused', facts: { role: who?.role ?? 'shell', needs: least } }
