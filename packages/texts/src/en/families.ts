@@ -189,6 +189,7 @@ export const families = {
   'family.figure.own.none': 'nothing yet',
   'family.drain':
     'It drains {writing} % a minute while it is written, {start} % at a first start, {idle} % when it idles where it does not charge.',
+  'family.drain.aged': 'With an aged cell it drains {times} times as fast.',
   'family.fault':
     '{boards}, {role} of {from} and later: {says}. {source}, {devices, plural, one {one device} other {# devices}}, {date}.',
   'family.faults': 'Known faults',

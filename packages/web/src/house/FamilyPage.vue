@@ -190,7 +190,12 @@ const drains = ({ drainPerMinute: { writing, 'first-start': start, idle } }: Fam
     </template>
     <FamilyRemedies :family="family" />
     <FamilyFigures :family="family" :own="own" :least="least" />
-    <p>{{ drains(family) }}</p>
+    <p>
+      {{ drains(family) }}
+      <template v-if="family.agedDrains !== undefined">{{
+        say('family.drain.aged', { times: family.agedDrains })
+      }}</template>
+    </p>
     <FamilyTrial :family="family" :trial="trial" />
   </Resource>
 </template>

@@ -4,10 +4,12 @@ import type { FamilyShown } from '@plain-slate/api'
 import { readFileSync } from 'node:fs'
 import type { Family } from '@plain-slate/core'
 import { familySchema, trialOf } from '@plain-slate/core'
+import { flushPromises } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import { parse } from 'yaml'
 import { mounted } from '../testing/mounted.ts'
 import FamilyDecided from './FamilyDecided.vue'
+import FamilyPage from './FamilyPage.vue'
 import FamilyTrial from './FamilyTrial.vue'
 
 describe('decided by another version', () => {
@@ -55,5 +57,27 @@ describe('what a family would do', () => {
     )
     expect(page.find('.sum').text()).toContain('One thing that it says can never happen')
     expect(page.find('ul').text()).toContain('never: rule 2 decides before it each time.')
+  })
+})
+
+describe('a family’s page', () => {
+  it('says how much faster an aged cell drains, where the family does', async () => {
+    const template = familySchema.parse(parse(readFileSync('docs/family-template.yaml', 'utf8')))
+    const text = async (family: Family) => {
+      const about = {
+        digest: 'd'.repeat(64),
+        own: {},
+        least: 5,
+        decided: [],
+        trial: trialOf(family),
+      }
+      const { shown } = await mounted(FamilyPage, {}, { answer: { family, ...about } })
+      await flushPromises()
+      return shown.text()
+    }
+    const { agedDrains: _, ...silent } = template
+    expect(await text({ ...template, agedDrains: 1.5 })).toContain('drains 1.5 times as fast')
+    expect(await text({ ...template, agedDrains: 2 })).toContain('drains 2 times as fast')
+    expect(await text(silent)).not.toContain('aged cell')
   })
 })
