@@ -7,7 +7,7 @@ import { z } from 'zod'
 import { digestSchema } from '../book/entry.ts'
 import type { PartRole } from '../terms/device.ts'
 import { partRoleSchema } from '../terms/device.ts'
-import { permitWordSchema } from '../wire/permit.ts'
+import { permitWordSchema } from '../terms/permit-word.ts'
 
 /** Texts of a manifest go into lists, sentences and file names: no control characters in them. */
 const name = z

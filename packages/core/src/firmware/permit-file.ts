@@ -8,7 +8,7 @@ import type { Json } from '../canon/canon.ts'
 import { canonical } from '../canon/canon.ts'
 import type { Result } from '../result/result.ts'
 import { ok, refuse } from '../result/result.ts'
-import { permitWordSchema } from '../wire/permit.ts'
+import { permitWordSchema } from '../terms/permit-word.ts'
 import { isStorable } from './manifest.ts'
 
 export const PERMIT_FORMAT = 'plain-slate/permit@1'

@@ -2,7 +2,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Manifest } from '../firmware/manifest.ts'
 import { manifestSchema } from '../firmware/manifest.ts'
-import { installsOf, isByImages } from '../plan/install.ts'
 import { case0417 } from '../testing/cases.ts'
 import { of, saysOf, shows, service, permit } from '../testing/judged.ts'
 import { digestOf, newest, proven } from '../testing/packages.ts'
@@ -50,19 +49,6 @@ describe('what a package asks for', () => {
     expect(says({ untouchedSystem: true })).toBe('fits fits')
     expect(says({ untouchedSystem: true }, { evidence })).toBe('does-not-fit changed')
     expect(says({ untouchedSystem: false }, { evidence })).toBe(undefined)
-  })
-
-  it('what is of a card alone goes on in no other way, and never where no card installs it', () => {
-    const at = of({ kind: 'incremental', requires: { exactBuild: 'H2.0ZC.r4', card: true } })
-    expect(saysOf('state.card', at)).not.toBe('does-not-fit never')
-    expect(isByImages({ ...newest, requires: { card: true } })).toBe(false)
-    expect(isByImages(newest)).toBe(true)
-    const froms = (one: Case) => installsOf(one).map(({ rule }) => rule.from)
-    expect(froms(at).every((from) => from === 'card')).toBe(true)
-    const full = asks({ card: true })
-    const without = { ...full, family: { ...full.family, installs: [] } }
-    expect(saysOf('state.card', full)).not.toBe('does-not-fit never')
-    expect(saysOf('state.card', without)).toBe('does-not-fit never')
   })
 
   it('a permit of a kind that was not asked for permits nothing', () => {

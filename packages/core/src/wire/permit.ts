@@ -3,13 +3,7 @@
  * its fused id, of one kind, until a day, and once. Reads nothing; gives the schema. Who grants and signs it is the maker.
  */
 import { z } from 'zod'
-
-/** Ids and kinds of a permit have no blanks: they stand in one line beside each other. */
-export const permitWordSchema = z
-  .string()
-  .min(1)
-  .max(64)
-  .regex(/^[!-~]+$/, 'letters, digits and signs without blanks')
+import { permitWordSchema } from '../terms/permit-word.ts'
 
 export const permitSchema = z
   .object({

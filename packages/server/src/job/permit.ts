@@ -1,25 +1,16 @@
 /**
  * A maker's permit taken in as a file: read, its signature held against the trust store, kept by its digest, and put down
- * on the slip. Read again with the slip, it is held against the keys that are trusted then.
+ * on the slip.
  */
 import { createHash } from 'node:crypto'
-import type { BroughtPermit, Lines, PermitFile, Result } from '@plain-slate/core'
-import {
-  PERMIT_TOPIC,
-  permitFileOf,
-  permitSigned,
-  permitText,
-  readPermitFile,
-  refuse,
-  wirePermit,
-} from '@plain-slate/core'
+import type { Result } from '@plain-slate/core'
+import { PERMIT_TOPIC, permitText, readPermitFile, refuse } from '@plain-slate/core'
 import type { Refusal } from '../base/refusal.ts'
-import type { TrustedKey } from '../base/trust.ts'
-import { signerOf, trustedKeys } from '../base/trust.ts'
+import { trustedKeys } from '../base/trust.ts'
 import type { Workshop } from '../base/workshop.ts'
-import type { Database } from '../tables/database.ts'
-import { insertPermit, readPermitText } from '../tables/permits.ts'
+import { insertPermit } from '../tables/permits.ts'
 import type { JobAt } from './job-at.ts'
+import { signedBy } from './permit-files.ts'
 import type { Speaker } from './say.ts'
 import { putDown } from './say.ts'
 
@@ -44,24 +35,4 @@ export async function takePermit(
   return putDown(workshop, number, [line], who, async (trx, at) =>
     insertPermit(trx, { sha256, text, by: who?.id ?? null, at }),
   )
-}
-
-const signedBy = (keys: readonly TrustedKey[], permit: PermitFile): TrustedKey | undefined =>
-  signerOf(keys, permitSigned(permit), permit.signature)
-
-/** What the file says on which a slip's permit rests, by its digest; nothing where no trusted key signed it any more. */
-export async function permitFiles(
-  workshop: Workshop,
-  db: Database,
-  lines: Lines,
-): Promise<ReadonlyMap<string, BroughtPermit>> {
-  const sha256 = permitFileOf(lines.get(PERMIT_TOPIC)?.answer ?? '')
-  const text = sha256 === undefined ? undefined : await readPermitText(db, sha256)
-  const read = text === undefined ? undefined : readPermitFile(text)
-  if (sha256 === undefined || read?.ok !== true) return new Map()
-  const key = signedBy(await trustedKeys(workshop), read.value)
-  if (key === undefined) return new Map()
-  const { maker, from, packages } = read.value
-  const signed = { maker, from, packages, key: key.name }
-  return new Map([[sha256, { ...wirePermit(read.value), signed }]])
 }
