@@ -136,6 +136,16 @@ describe('the job from a shell', () => {
     expect(away.routes.map(({ title, first }) => [title, first.map((one) => one.title)])).toEqual([
       ['H2.104.r4', ['loader 7']],
     ])
+    /* What was read long ago and changes by itself is not what it is now; what is fixed stays. */
+    const verdictAt = async (when: string) => {
+      const dated = readings.map((one) => ({ ...one, at: when }))
+      writeFileSync(file, JSON.stringify({ format: 'plain-slate/readings@1', readings: dated }))
+      const { candidates } = json<typeof fit>(await at('fit', '--readings', file))
+      return candidates.map(({ verdict }) => verdict)
+    }
+    expect(await verdictAt('2026-01-05T09:00:00Z')).toEqual(['cannot-tell'])
+    expect(await verdictAt('2099-01-05T09:00:00Z')).toEqual(['fits-if'])
+    writeFileSync(file, JSON.stringify({ format: 'plain-slate/readings@1', readings }))
     const cuts = await tool(
       'rehearse',
       '--readings',
