@@ -2,10 +2,9 @@
  * Permits that a maker of the demo granted: for the phone of slip 0413, and for one that is not in the house. As their
  * maker sends them they are signed files; the key is the demo's own, from a seed that everybody can read.
  */
-import { createHash, createPrivateKey, createPublicKey, sign } from 'node:crypto'
 import type { Permit, UnsignedPermit } from '@plain-slate/core'
 import { PERMIT_FORMAT, permitSigned } from '@plain-slate/core'
-import { PKCS8 } from './packages/catalogue.ts'
+import { keyFrom, pemOf, signedBy } from './keys.ts'
 import { deviceIdOf } from './devices/device-id.ts'
 
 export const DEMO_PERMITS: readonly Permit[] = [
@@ -13,14 +12,10 @@ export const DEMO_PERMITS: readonly Permit[] = [
   { id: 'PM-2610-0377', device: deviceIdOf('COR4MB200731'), scope: 'service', until: '2026-11-30' },
 ]
 
-const makerKey = () => {
-  const seed = createHash('sha256').update('the demo maker, who permits nothing real').digest()
-  return createPrivateKey({ key: Buffer.concat([PKCS8, seed]), format: 'der', type: 'pkcs8' })
-}
+const makerKey = () => keyFrom('the demo maker, who permits nothing real')
 
 /** The maker's public key as a trust store holds it. */
-export const makerPem = (): string =>
-  createPublicKey(makerKey()).export({ format: 'pem', type: 'spki' }).toString()
+export const makerPem = (): string => pemOf(makerKey())
 
 /** A permit as its maker sends it: a file's text, signed. */
 export function permitFile(permit: Permit, more: Partial<UnsignedPermit> = {}): string {
@@ -32,6 +27,6 @@ export function permitFile(permit: Permit, more: Partial<UnsignedPermit> = {}): 
     ...permit,
     ...more,
   }
-  const signature = sign(null, Buffer.from(permitSigned(unsigned)), makerKey()).toString('base64')
+  const signature = signedBy(makerKey(), permitSigned(unsigned))
   return JSON.stringify({ ...unsigned, signature }, null, 2)
 }

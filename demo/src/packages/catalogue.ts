@@ -3,10 +3,10 @@
  * the depot's key. The key is the demo's own, made from a seed that everybody can read: it vouches for made-up
  * packages in a made-up shop and for nothing else.
  */
-import { createHash, createPrivateKey, createPublicKey, sign } from 'node:crypto'
 import { setImmediate } from 'node:timers/promises'
 import type { Manifest, UnsignedCatalogue } from '@plain-slate/core'
 import { CATALOGUE_FORMAT, signedText } from '@plain-slate/core'
+import { keyFrom, pemOf, signedBy } from '../keys.ts'
 import { DEMO_PACKAGES } from './all.ts'
 import { buildPackage, digestOfVolume, listedPackage } from './build.ts'
 import { KNOWN_PACKAGES } from './known.ts'
@@ -15,18 +15,10 @@ import type { PackageDraft } from './line.ts'
 export const DEPOT = 'Holm depot'
 export const DEPOT_NUMBER = 41
 
-/** PKCS #8 of an Ed25519 private key is these bytes before its 32 (RFC 8410). */
-export const PKCS8 = Buffer.from('302e020100300506032b657004220420', 'hex')
-const depotKey = () => {
-  const seed = createHash('sha256')
-    .update('the demo depot, which vouches for nothing real')
-    .digest()
-  return createPrivateKey({ key: Buffer.concat([PKCS8, seed]), format: 'der', type: 'pkcs8' })
-}
+const depotKey = () => keyFrom('the demo depot, which vouches for nothing real')
 
 /** The depot's public key as a trust store holds it. */
-export const depotPem = (): string =>
-  createPublicKey(depotKey()).export({ format: 'pem', type: 'spki' }).toString()
+export const depotPem = (): string => pemOf(depotKey())
 
 /** The catalogue's text, signed. Package by package, so that whatever else this process does goes on meanwhile. */
 export async function demoCatalogue(): Promise<string> {
@@ -52,7 +44,7 @@ export function signedCatalogue(
     packages: [...packages],
     ...more,
   }
-  const signature = sign(null, Buffer.from(signedText(catalogue)), depotKey()).toString('base64')
+  const signature = signedBy(depotKey(), signedText(catalogue))
   return JSON.stringify({ ...catalogue, signature })
 }
 

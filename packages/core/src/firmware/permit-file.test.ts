@@ -29,6 +29,10 @@ describe('a permit’s file', () => {
     expect(where({ until: '2026-09-30' })).toBe('until')
     expect(where({ signature: 'short' })).toBe('signature')
     expect(where({ more: 1 })).toBe('')
+    const long = JSON.stringify({ ...permit, more: ' '.repeat(70_000) }).slice(0, 65_536)
+    expect(readPermitFile(long)).toMatchObject({
+      refusal: { problem: 'it is longer than any permit' },
+    })
     expect(readPermitFile('moon')).toMatchObject({ ok: false })
     expect(readPermitFile('{"format":"\\u0000"}')).toMatchObject({ ok: false })
   })

@@ -44,6 +44,8 @@ export type UnsignedPermit = Omit<PermitFile, 'signature'>
 export type NoPermitFile = { readonly path: string; readonly problem: string }
 
 export function readPermitFile(textOf: string): Result<PermitFile, NoPermitFile> {
+  if (textOf.length >= PERMIT_CHARS_MAX)
+    return refuse({ path: '', problem: 'it is longer than any permit' })
   let raw: unknown
   try {
     raw = JSON.parse(textOf)

@@ -48,6 +48,17 @@ export function effectsOf(plan: Plan, family: Family): readonly Effect[] {
   return plan.steps.map((step) => effectOf(family, operationOf(step)))
 }
 
+/** Percent that a plan may draw on this very device, as it and its cell are known now. */
+export function drawnBy(
+  plan: Plan,
+  { family, identity }: Pick<Unheld, 'family' | 'identity'>,
+  own: OwnFigures = {},
+): number {
+  const builds = plan.packages.map(({ manifest }) => manifest.build)
+  const times = drainTimes(family, identity, builds)
+  return stepsDraw(family, { steps: plan.steps, effects: effectsOf(plan, family) }, { own, times })
+}
+
 /** Folds a plan. */
 export function fold(plan: Plan, at: Unheld, own: OwnFigures = {}): Folds {
   const { family, house } = at
@@ -55,7 +66,7 @@ export function fold(plan: Plan, at: Unheld, own: OwnFigures = {}): Folds {
   const timed = effects.map((effect) => ({ effect, pace: paceOf(family, effect, own) }))
   const builds = plan.packages.map(({ manifest }) => manifest.build)
   const times = drainTimes(family, at.identity, builds)
-  const drawn = stepsDraw(family, { steps: plan.steps, effects }, { own, times })
+  const drawn = drawnBy(plan, at, own)
   const drains = times * effects.reduce((all, effect) => all + drainOf(family, effect, own), 0)
   return {
     time: sum(timed.map(({ pace }) => pace)),

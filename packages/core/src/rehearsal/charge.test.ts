@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Manifest } from '../firmware/manifest.ts'
 import type { PlanWay } from '../plan/install.ts'
-import { fold } from '../plan/folds.ts'
+import { drawnBy, fold } from '../plan/folds.ts'
 import { restDraws } from '../plan/rest.ts'
 import type { Bench, OnBench } from '../testing/families.ts'
 import { alder, benchOf, caseOf, fen, packageOf } from '../testing/families.ts'
@@ -136,6 +136,12 @@ describe('a cell that is called aged', () => {
     expect(needs(undefined, true)).toBe(needs(undefined, false))
     const at = caseOf(benchOf({ family: fen, on, shelf: [next] }), next)
     expect(saysOf('state.cell', agedIn(at))).toBe(undefined)
+    /* Said after a plan was taken, it counts for that plan too. */
+    const bench = benchOf({ family: fen, on, shelf: [next] })
+    const taken = planned(bench, next, 'images')
+    expect(drawnBy(taken, at)).toBe(fold(taken, at).draws)
+    expect(drawnBy(taken, agedIn(at))).toBe(fold(taken, agedIn(at)).draws)
+    expect(drawnBy(taken, agedIn(at))).toBeGreaterThan(drawnBy(taken, at))
     const [alone, aged] = [at, agedIn(at)].map((one) => {
       const found = judge(one).findings.find(({ rule }) => rule === 'state.battery')
       return Number(found?.facts['needed'])

@@ -55,6 +55,15 @@ describe('where nothing goes the way that is wished', () => {
     expect(said([build('19-2620.1-HO', 19)], 'downgrade')).toBeUndefined()
     expect(said([newer], 'update')).toBeUndefined()
   })
+
+  it('nor where one ends in what is wished and misses something else, which it says itself', () => {
+    const bench = benchOf({ family: alder, on, shelf: [newer] })
+    const { shelved, ...at } = caseOf(bench, newer, { intent: 'update' })
+    const start = { at, mode: bench.device.mode, permission: bench.device.permission }
+    const ends = (pack: string) => [{ misses: ['lock'], moves: [{ pack, way: 'images' }] }] as const
+    expect(whyCannot(start, ends(shelved.key))).toBeUndefined()
+    expect(whyCannot(start, ends('another'))?.aim?.manifest.build).toBe('20-2640.1-HO')
+  })
 })
 
 describe('data of which nobody read by what they were used', () => {

@@ -4,6 +4,8 @@
  */
 import type { Shelved } from '../firmware/manifest.ts'
 import { inOrder, isAim, judge } from '../match/judge.ts'
+import type { Move } from '../plan/moves.ts'
+import { aimOf } from '../plan/moves.ts'
 import type { DeviceState } from '../plan/state.ts'
 import type { Finding } from '../verdict/verdict.ts'
 import { NO_COST } from './cost.ts'
@@ -25,7 +27,7 @@ const OF_PACKAGES: readonly Miss[] = ['variant', 'build', 'release', 'patch-date
 
 export function whyCannot(
   start: DeviceState,
-  routes: readonly { readonly misses: readonly Miss[] }[],
+  routes: readonly { readonly misses: readonly Miss[]; readonly moves: readonly Move[] }[],
 ): Cannot | undefined {
   if (routes.some(({ misses }) => misses.length === 0)) return undefined
   const { at } = start
@@ -34,6 +36,9 @@ export function whyCannot(
       OF_PACKAGES.includes(one),
     )
   const wished = at.shelf.filter((one) => isAim(at, one) && isWished(one))
+  /* A route that ends in one says itself what it misses. */
+  const ends = new Set(routes.map(({ moves }) => aimOf(moves)?.pack))
+  if (wished.some(({ key }) => ends.has(key))) return undefined
   const judged = wished.map((shelved) => judge({ ...at, shelved }))
   /* One that is for another device or row says little of what keeps this one from it. */
   const own = judged.filter(({ findings }) => !findings.some(isOfAnother))

@@ -4,6 +4,7 @@ import type { Fate, LeaveItem, LeavePlan, Leaving, Mode, Plan } from '@plain-sla
 import {
   HOLDS_MS,
   chargeWith,
+  drawnBy,
   beforeLeaving,
   isLeaveWaived,
   leaveOpen,
@@ -16,7 +17,7 @@ import {
 } from '@plain-slate/core'
 import type { Workshop } from '../base/workshop.ts'
 import { seenAt } from './at-port.ts'
-import type { JobAt } from './job-at.ts'
+import type { JobAt, TakenPlan } from './job-at.ts'
 import { whereOf } from './next.ts'
 
 /**
@@ -59,19 +60,31 @@ export function leavingOf(
 const isFresh = ({ now }: JobAt, at: string | undefined): boolean =>
   at !== undefined && now - msOf(at) <= HOLDS_MS.copy
 
+/** Percent that a taken plan may draw, by what is known of its device and its cell now. */
+export const drawsNow = ({
+  taken,
+  family,
+  identity,
+}: Pick<JobAt, 'family' | 'identity'> & { readonly taken: TakenPlan }): number =>
+  family === undefined
+    ? taken.shown.draws
+    : drawnBy(taken.made.plan, { family, identity }, taken.made.own)
+
 /** The plan that was taken: fates of things that are there, each once. */
 export function plannedOf({
   taken,
   lines,
   house,
-}: Pick<JobAt, 'taken' | 'lines' | 'house'>): LeavePlan | undefined {
+  family,
+  identity,
+}: Pick<JobAt, 'taken' | 'lines' | 'house' | 'family' | 'identity'>): LeavePlan | undefined {
   if (taken === undefined) return undefined
   const { shown, at, made } = taken
   const there = shown.fates.filter(({ item }) => said(lines, `survive.${item}`) !== 'not-there')
   return {
     takenAt: msOf(at),
-    /* By the house as it is now: a floor or a margin that was decided since holds for this plan too. */
-    needs: chargeWith(shown.draws, house),
+    /* By house and cell as they are now: a floor that was decided, or an age that was said since, holds for this plan too. */
+    needs: chargeWith(drawsNow({ taken, family, identity }), house),
     permission: shown.steps.some(
       ({ kind, facts }) => kind === 'ready' && facts['what'] === 'permission',
     ),

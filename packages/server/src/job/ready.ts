@@ -28,7 +28,7 @@ import { stateAt } from '../plans/roads.ts'
 import type { JobAt } from './job-at.ts'
 import { computerOf } from './computer.ts'
 import { roadConsentsOf } from './consents.ts'
-import { leavingOf, plannedOf } from './leave.ts'
+import { drawsNow, leavingOf, plannedOf } from './leave.ts'
 import { whereOf } from './next.ts'
 import { lighterOf } from './lighter.ts'
 import { isPublished, isVouchedFor, isWhole, routePackages } from './packages.ts'
@@ -93,7 +93,10 @@ function planOf(job: JobAt, stale: boolean): ReadyFacts['plan'] {
   if (planned === undefined || job.taken === undefined || family === undefined) return undefined
   const { shown, made } = job.taken
   const fromCard = packsOf(made.plan.moves).some(({ way }) => way === 'card')
-  const needsAlone = chargeWith(shown.draws, { ...job.house, batteryFloor: null })
+  const needsAlone = chargeWith(drawsNow({ ...job, taken: job.taken }), {
+    ...job.house,
+    batteryFloor: null,
+  })
   return {
     ...planned,
     needsAlone,

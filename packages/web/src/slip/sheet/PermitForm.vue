@@ -32,6 +32,7 @@ const isLost = computed(
 )
 const mayPut = computed(() => may.value && job.data.value?.run === null)
 const isLead = computed(() => reaches(session.person?.role, 'lead'))
+const trouble = computed(() => take.error.value ?? put.error.value)
 const parts = computed(() => [id.value, device.value, until.value].map((one) => one.trim()))
 const typed = computed(() => permitOf(parts.value.join(' ')))
 const isOdd = computed(() => parts.value.every((one) => one !== '') && typed.value === undefined)
@@ -72,7 +73,7 @@ async function takeFile(file: File) {
     <p v-else class="dim">{{ say('permit.none') }}</p>
     <div v-if="mayPut" class="ways no-print">
       <FileField :label="say('permit.file')" accept=".json,application/json" @chosen="takeFile" />
-      <Trouble v-if="take.error.value" :trouble="troubleOf(take.error.value)" quiet />
+      <Trouble v-if="trouble" :trouble="troubleOf(trouble)" quiet />
       <template v-if="isLead">
         <button v-if="!open" type="button" class="act" :aria-expanded="open" @click="open = true">
           {{ known ? say('permit.other') : say('permit.put') }}
